@@ -1,0 +1,49 @@
+import { COLOURS, FOLDER_SYMBOLS, PEG_SYMBOLS } from '@nibquill/core'
+import * as v from 'valibot'
+
+/** Ids are UUIDs (RFC 9562); those made by clients are version 7. */
+export const Id = v.pipe(v.string(), v.uuid())
+/** A moment in UTC, ISO 8601 with milliseconds. */
+export const Moment = v.pipe(v.string(), v.isoTimestamp())
+/** A calendar day of the school, `YYYY-MM-DD`. */
+export const Day = v.pipe(v.string(), v.isoDate())
+/** The `version` of a changeable thing as the person saw it; a stale one is answered with 409. */
+export const SeenVersion = v.pipe(v.number(), v.integer(), v.minValue(1))
+
+/** Text of people: no control characters but line ends and tabs, no unpaired surrogates, trimmed, at most `max` UTF-16 units. */
+export const text = (max: number) =>
+  v.pipe(
+    v.string(),
+    // Unpaired surrogates cannot be stored as UTF-8, and control characters are never meant.
+    v.check((value) => value.isWellFormed() && !/[\u0000-\u0008\u000b\u000c\u000e-\u001f]/.test(value), 'has characters that cannot be kept'),
+    v.trim(),
+    v.maxLength(max, `is longer than ${max} characters`),
+  )
+/** As `text`, and something must stand there. */
+export const words = (max: number) => v.pipe(text(max), v.minLength(1, 'is empty'))
+
+export const Peg = v.object({ symbol: v.picklist(PEG_SYMBOLS), colour: v.picklist(COLOURS) })
+export type Peg = v.InferOutput<typeof Peg>
+
+/** A pupil as their teacher, their parent or they themselves see them. */
+export const PupilName = v.object({ id: Id, firstName: v.string(), lastName: v.string(), peg: Peg })
+export type PupilName = v.InferOutput<typeof PupilName>
+
+/** A folder as it stands on a piece: enough to draw it. */
+export const FolderLook = v.object({
+  id: Id,
+  name: v.string(),
+  symbol: v.picklist(FOLDER_SYMBOLS),
+  colour: v.picklist(COLOURS),
+})
+export type FolderLook = v.InferOutput<typeof FolderLook>
+
+/** A term as it heads a chapter. */
+export const Term = v.object({ id: Id, name: v.string(), startsOn: Day, endsOn: Day })
+export type Term = v.InferOutput<typeof Term>
+
+/** Nothing to say but that it was done. */
+export const Done = v.object({ done: v.literal(true) })
+export const DONE: v.InferOutput<typeof Done> = { done: true }
+
+export const IdParams = v.object({ id: Id })

@@ -1,0 +1,9 @@
+import * as v from 'valibot'
+
+/** What may change under somebody's eyes. Each names the queries to ask again. */
+export const LIVE_TOPICS = ['pieces', 'review', 'notices', 'portfolio', 'book', 'media', 'sharing'] as const
+export type LiveTopic = (typeof LIVE_TOPICS)[number]
+
+/** GET /api/live: server-sent events, each `data:` one of these; ids only, never words. */
+export const LiveEvent = v.object({ topic: v.picklist(LIVE_TOPICS), id: v.optional(v.string()) })
+export type LiveEvent = v.InferOutput<typeof LiveEvent>

@@ -1,0 +1,95 @@
+/**
+ * Who may do what: one table. The server loads the facts (`Subject`), this decides; no route decides for itself.
+ * Lists are filtered in SQL by the same facts.
+ */
+
+/** How somebody stands to Nibquill at this moment. A `link-holder` opened a page link from a printed book. */
+export type Viewer =
+  { role: 'visitor' } | { role: 'link-holder' } | { role: 'pupil' | 'teacher' | 'parent' | 'office'; personId: string }
+
+export type Role = Viewer['role']
+
+/**
+ * How the viewer stands to the thing looked at.
+ * `maker`: a pupil who made it (or is it); `class-teacher`: teaches the class it belongs to; `guardian`: of its pupil;
+ * `classmate`: belongs to the class it is for; `holder`: came by the link to it; `same-school`; `none`.
+ */
+export const RELATIONS = ['maker', 'class-teacher', 'guardian', 'classmate', 'holder', 'same-school', 'none'] as const
+export type Relation = (typeof RELATIONS)[number]
+
+export const ACTIONS = [
+  'class.read',
+  'class.change',
+  'pupil.read',
+  'folder.read',
+  'folder.file-into',
+  'task.read',
+  'piece.make',
+  'piece.read',
+  'piece.read-approved',
+  'piece.change',
+  'piece.hand-in',
+  'piece.withdraw',
+  'piece.bin',
+  'piece.judge',
+  'portfolio.read',
+  'portfolio.pick',
+  'book.make',
+  'book.read',
+  'invitation.make',
+  'invitation.withdraw',
+  'link.withdraw',
+  'news.read',
+] as const
+export type Action = (typeof ACTIONS)[number]
+
+/** Facts that narrow an entry: all those an entry names must hold. */
+export const FACTS = ['approved', 'sharing-consent', 'parents-see', 'link-live', 'not-binned', 'pupils-file'] as const
+export type Fact = (typeof FACTS)[number]
+
+export type Subject = { relations: readonly Relation[]; facts: readonly Fact[] }
+export type Entry = { role: Role; action: Action; relation: Relation; when: readonly Fact[] }
+
+/** `approved work of a child whose sharing consent stands, in a folder parents may see`, the school's rule in one place. */
+const SHARED_WITH_PARENTS = ['approved', 'sharing-consent', 'parents-see', 'not-binned'] as const
+const SHARED_BY_LINK = ['approved', 'link-live', 'not-binned'] as const
+
+const entries = (role: Role, relation: Relation, actions: readonly Action[], when: readonly Fact[] = []): Entry[] =>
+  actions.map((action) => ({ role, action, relation, when }))
+
+/** Everything that is allowed. What is not written here is refused. */
+export const ACCESS_TABLE: readonly Entry[] = [
+  ...entries('pupil', 'maker', ['pupil.read', 'piece.make', 'piece.withdraw', 'piece.bin', 'portfolio.read', 'news.read']),
+  ...entries('pupil', 'maker', ['piece.read', 'piece.read-approved', 'piece.change', 'piece.hand-in', 'portfolio.pick'], ['not-binned']),
+  ...entries('pupil', 'classmate', ['folder.read', 'task.read']),
+  ...entries('pupil', 'classmate', ['folder.file-into'], ['pupils-file']),
+  ...entries('teacher', 'class-teacher', [
+    'class.read', 'class.change', 'pupil.read', 'folder.read', 'folder.file-into', 'task.read', 'portfolio.read',
+    'portfolio.pick', 'book.make', 'book.read', 'invitation.make', 'invitation.withdraw', 'link.withdraw',
+  ]), // prettier-ignore
+  ...entries('teacher', 'class-teacher', ['piece.read', 'piece.read-approved', 'piece.judge'], ['not-binned']),
+  ...entries('office', 'same-school', ['class.read', 'class.change', 'pupil.read', 'folder.read', 'task.read']),
+  ...entries('office', 'same-school', ['invitation.make', 'invitation.withdraw', 'link.withdraw']),
+  ...entries('parent', 'guardian', ['pupil.read', 'portfolio.read'], ['sharing-consent']),
+  ...entries('parent', 'guardian', ['piece.read-approved'], SHARED_WITH_PARENTS),
+  ...entries('link-holder', 'holder', ['piece.read-approved'], SHARED_BY_LINK),
+]
+
+/** `yes`; `sign-in` when a signed-out visitor asks (401); `hidden` for everyone else, which never says that it exists (404). */
+export type Verdict = 'yes' | 'sign-in' | 'hidden'
+
+/**
+ * Decides one action of one viewer on one thing.
+ * @param subject - The relations that hold between them, and the facts that hold of the thing.
+ */
+export function may(viewer: Viewer, action: Action, subject: Subject): Verdict {
+  const allowed = ACCESS_TABLE.some(
+    (entry) =>
+      entry.role === viewer.role &&
+      entry.action === action &&
+      subject.relations.includes(entry.relation) &&
+      entry.when.every((fact) => subject.facts.includes(fact)),
+  )
+  if (allowed) return 'yes'
+  return viewer.role === 'visitor' ? 'sign-in' : 'hidden'
+}

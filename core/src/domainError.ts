@@ -1,0 +1,54 @@
+/**
+ * Every refusal Nibquill can give, with the sentence a person can act on.
+ * A code is public once shipped: clients and translations branch on it, never on the sentence.
+ */
+export const DOMAIN_ERRORS = {
+  'accounts/signed-out': 'Please sign in again. What you made is safe.',
+  'accounts/card-unknown': 'We do not know that card. Look at each letter again.',
+  'accounts/password-wrong': 'That e-mail address and password do not go together.',
+  'accounts/too-many-tries': 'That was a lot of tries. Wait a little, then try again.',
+  'accounts/invitation-over': 'This invitation no longer opens anything. Ask the school for a new one.',
+  'accounts/already-set-up': 'This school has been set up already. Please sign in.',
+  'accounts/origin-refused': 'This request did not come from Nibquill itself, so nothing was changed.',
+  'request/invalid': 'Something in this request is not as it should be.',
+  'request/not-found': 'There is nothing here for you to see.',
+  'piece/not-found': 'There is nothing here for you to see.',
+  'piece/stale': 'Someone else changed this first. Here it is as it stands now.',
+  'piece/move-refused': 'That cannot be done with this piece as it stands now.',
+  'piece/empty': 'There is nothing in this piece yet. Add a photo first.',
+  'piece/full': 'This piece is full. Thirty parts is the most it holds.',
+  'piece/not-open': 'This piece is with the teacher. Take it out of the tray to change it.',
+  'piece/part-still-coming': 'A photo is still on its way. Wait until it has arrived.',
+  'folder/not-found': 'That folder is not there for you.',
+  'folder/fixed': 'This task has its own folder.',
+  'task/not-found': 'That task is not there for you.',
+  'media/not-found': 'There is nothing here for you to see.',
+  'media/empty': 'This file is empty. Nothing was kept of it.',
+  'media/not-a-picture': 'This is not a picture we can open. Photos and drawings work: JPEG, PNG, WebP, GIF or HEIC.',
+  'media/unreadable': 'This picture is damaged and cannot be opened. Take the photo again.',
+  'media/too-large': 'This file is too big. The most is 60 MB.',
+  'media/too-many-pixels': 'This picture is too large to open. The most is 120 megapixels.',
+  'media/differs': 'What arrived is not what was sent. It will be sent again.',
+  'media/id-taken': 'Another file has this place already.',
+  'media/no-room': 'The school has no room left. Your work stays on this tablet.',
+  'portfolio/not-approved': 'Only work that is in a folder can be picked.',
+  'portfolio/no-term': 'There is no term yet to keep this in.',
+  'book/nothing-to-print': 'There is nothing in this term yet, so there is no book to make.',
+  'book/not-ready': 'This book is not ready yet.',
+  'book/not-found': 'There is nothing here for you to see.',
+  'sharing/link-over': 'This link has ended. Ask the school for a new book or a new link.',
+} as const
+
+export type DomainErrorCode = keyof typeof DOMAIN_ERRORS
+
+/** A rule that refused: `code` names the rule, `details` carries what the person needs to go on. */
+export class DomainError extends Error {
+  readonly code: DomainErrorCode
+  readonly details: Record<string, unknown>
+  constructor(code: DomainErrorCode, details: Record<string, unknown> = {}) {
+    super(DOMAIN_ERRORS[code])
+    this.name = 'DomainError'
+    this.code = code
+    this.details = details
+  }
+}

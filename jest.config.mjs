@@ -1,0 +1,21 @@
+const swc = [
+  '@swc/jest',
+  { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true }, transform: { react: { runtime: 'automatic' } } } },
+]
+const plain = (name) => ({
+  displayName: name,
+  rootDir: `<rootDir>/${name}`.replace('<rootDir>', import.meta.dirname),
+  testEnvironment: 'node',
+  transform: { '\\.[jt]sx?$': swc },
+  extensionsToTreatAsEsm: ['.ts', '.tsx'],
+  testMatch: ['<rootDir>/src/**/*.test.ts'],
+})
+
+export default {
+  projects: [
+    plain('core'),
+    plain('contract'),
+    { ...plain('server'), globalSetup: `${import.meta.dirname}/server/src/testing/globalSetup.mjs`, globalTeardown: `${import.meta.dirname}/server/src/testing/globalTeardown.mjs` },
+    `${import.meta.dirname}/client`,
+  ],
+}
