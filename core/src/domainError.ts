@@ -11,6 +11,7 @@ export const DOMAIN_ERRORS = {
   'accounts/already-set-up': 'This school has been set up already. Please sign in.',
   'accounts/origin-refused': 'This request did not come from Nibquill itself, so nothing was changed.',
   'request/invalid': 'Something in this request is not as it should be.',
+  'request/too-large': 'That is more than Nibquill takes at once.',
   'request/not-found': 'There is nothing here for you to see.',
   'piece/not-found': 'There is nothing here for you to see.',
   'piece/stale': 'Someone else changed this first. Here it is as it stands now.',
@@ -36,6 +37,8 @@ export const DOMAIN_ERRORS = {
   'book/nothing-to-print': 'There is nothing in this term yet, so there is no book to make.',
   'book/not-ready': 'This book is not ready yet.',
   'book/not-found': 'There is nothing here for you to see.',
+  'service/unavailable': 'Nibquill cannot reach its records just now. Your work is safe; try again in a moment.',
+  'service/unexpected': 'Something went wrong on our side. Nothing you made is lost; try again.',
   'sharing/link-over': 'This link has ended. Ask the school for a new book or a new link.',
 } as const
 

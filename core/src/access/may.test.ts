@@ -47,6 +47,7 @@ test.each([
   { role: 'parent', relation: 'guardian', missing: 'not-binned' },
   { role: 'link-holder', relation: 'holder', missing: 'link-live' },
   { role: 'link-holder', relation: 'holder', missing: 'approved' },
+  { role: 'link-holder', relation: 'holder', missing: 'sharing-consent' },
   { role: 'link-holder', relation: 'holder', missing: 'not-binned' },
   { role: 'pupil', relation: 'maker', missing: 'not-binned' },
   { role: 'teacher', relation: 'class-teacher', missing: 'not-binned' },

@@ -52,7 +52,7 @@ export type Entry = { role: Role; action: Action; relation: Relation; when: read
 
 /** `approved work of a child whose sharing consent stands, in a folder parents may see`, the school's rule in one place. */
 const SHARED_WITH_PARENTS = ['approved', 'sharing-consent', 'parents-see', 'not-binned'] as const
-const SHARED_BY_LINK = ['approved', 'link-live', 'not-binned'] as const
+const SHARED_BY_LINK = ['approved', 'sharing-consent', 'link-live', 'not-binned'] as const
 
 const entries = (role: Role, relation: Relation, actions: readonly Action[], when: readonly Fact[] = []): Entry[] =>
   actions.map((action) => ({ role, action, relation, when }))

@@ -1,0 +1,27 @@
+import { id, integer, moment, refer, row, text } from '../platform/columns.ts'
+
+/**
+ * A file as it arrived. The bytes lie in storage under `keptSha256`, once however many rows point there.
+ * `width` and `height` are upright; `state` says whether its sizes are made.
+ */
+export type MediaRow = {
+  id: string
+  ownerId: string
+  name: string
+  type: 'image/jpeg' | 'image/png' | 'image/webp' | 'image/gif'
+  sizeBytes: number
+  width: number
+  height: number
+  sentSha256: string
+  keptSha256: string
+  state: 'arrived' | 'ready' | 'damaged'
+  arrivedAt: Date
+}
+export const MediaRow = row<MediaRow>(
+  'media',
+  {
+    id, ownerId: refer('person'), name: text, type: text, sizeBytes: integer, width: integer, height: integer, sentSha256: text,
+    keptSha256: text, state: text, arrivedAt: moment,
+  }, // prettier-ignore
+  { indices: [{ columns: ['keptSha256'] }, { columns: ['ownerId'] }] },
+)

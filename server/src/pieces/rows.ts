@@ -1,0 +1,102 @@
+import type { PieceState, PieceStep } from '@nibquill/core'
+import { id, integer, maybe, moment, refer, row, text } from '../platform/columns.ts'
+
+/**
+ * A piece as it is being worked on. `version` counts changes; `goes` how often it was handed in.
+ * The `approved…` columns say which version parents, folders and the portfolio show, whatever goes on in a later go.
+ */
+export type PieceRow = {
+  id: string
+  pupilId: string
+  classId: string
+  taskId: string | null
+  folderId: string | null
+  termId: string | null
+  title: string
+  reflection: string
+  step: PieceStep
+  state: PieceState
+  version: number
+  goes: number
+  createdAt: Date
+  changedAt: Date
+  submittedAt: Date | null
+  approvedVersionId: string | null
+  approvedFolderId: string | null
+  approvedAt: Date | null
+  binnedAt: Date | null
+}
+export const PieceRow = row<PieceRow>(
+  'piece',
+  {
+    id, pupilId: refer('person'), classId: refer('class'), taskId: maybe(refer('task')), folderId: maybe(refer('folder')),
+    termId: maybe(refer('term')), title: text, reflection: text, step: text, state: text, version: integer, goes: integer,
+    createdAt: moment, changedAt: moment, submittedAt: maybe(moment), approvedVersionId: maybe(refer('piece_version')),
+    approvedFolderId: maybe(refer('folder')), approvedAt: maybe(moment), binnedAt: maybe(moment),
+  }, // prettier-ignore
+  {
+    indices: [
+      // The tray: what waits for the teachers of a class, first come first.
+      { columns: ['classId', 'submittedAt', 'id'], where: "((state = 'submitted'::text) AND (binned_at IS NULL))" },
+      { columns: ['pupilId', 'changedAt'] },
+      { columns: ['approvedFolderId', 'approvedAt', 'id'] },
+      { columns: ['taskId'] },
+      { columns: ['classId', 'state'] },
+    ],
+  },
+)
+
+/** Everyone who made it; the first is also `piece.pupilId`. */
+export type PieceMakerRow = { pieceId: string; personId: string }
+export const PieceMakerRow = row<PieceMakerRow>(
+  'piece_maker',
+  { pieceId: refer('piece', { key: true, cascade: true }), personId: refer('person', { key: true }) },
+  { indices: [{ columns: ['personId'] }] },
+)
+
+export type PartRow = {
+  id: string
+  pieceId: string
+  kind: 'photo'
+  name: string
+  position: number
+  mediaId: string
+  removedAt: Date | null
+}
+export const PartRow = row<PartRow>(
+  'part',
+  {
+    id, pieceId: refer('piece', { cascade: true }), kind: text, name: text, position: integer, mediaId: refer('media'),
+    removedAt: maybe(moment),
+  }, // prettier-ignore
+  { indices: [{ columns: ['pieceId', 'position'] }, { columns: ['mediaId'] }] },
+)
+
+/** What was handed in at one moment; never changed afterwards, but for being withdrawn. */
+export type PieceVersionRow = {
+  id: string
+  pieceId: string
+  number: number
+  title: string
+  reflection: string
+  step: PieceStep
+  folderId: string
+  submittedBy: string
+  submittedAt: Date
+  withdrawnAt: Date | null
+}
+export const PieceVersionRow = row<PieceVersionRow>(
+  'piece_version',
+  {
+    id, pieceId: refer('piece', { cascade: true }), number: integer, title: text, reflection: text, step: text,
+    folderId: refer('folder'), submittedBy: refer('person'), submittedAt: moment, withdrawnAt: maybe(moment),
+  }, // prettier-ignore
+  { uniques: [{ columns: ['pieceId', 'number'] }] },
+)
+
+export type VersionPartRow = { versionId: string; partId: string; position: number }
+export const VersionPartRow = row<VersionPartRow>(
+  'version_part',
+  { versionId: refer('piece_version', { key: true, cascade: true }), partId: refer('part', { key: true, cascade: true }), position: integer },
+  { indices: [{ columns: ['partId'] }] },
+)

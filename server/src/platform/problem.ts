@@ -1,0 +1,94 @@
+import { DOMAIN_ERRORS, DomainError, type DomainErrorCode } from '@nibquill/core'
+import type { Problem } from '@nibquill/contract'
+import type { ErrorRequestHandler } from 'express'
+import * as v from 'valibot'
+import type { Log } from './log.ts'
+
+/** A new code without a status does not compile. */
+const STATUS = {
+  'accounts/signed-out': 401,
+  'accounts/card-unknown': 401,
+  'accounts/password-wrong': 401,
+  'accounts/too-many-tries': 429,
+  'accounts/invitation-over': 410,
+  'accounts/already-set-up': 409,
+  'accounts/origin-refused': 403,
+  'request/invalid': 400,
+  'request/too-large': 413,
+  'request/not-found': 404,
+  'piece/not-found': 404,
+  'piece/stale': 409,
+  'piece/move-refused': 409,
+  'piece/empty': 409,
+  'piece/full': 409,
+  'piece/not-open': 409,
+  'piece/part-still-coming': 409,
+  'folder/not-found': 404,
+  'folder/fixed': 409,
+  'task/not-found': 404,
+  'media/not-found': 404,
+  'media/empty': 422,
+  'media/not-a-picture': 415,
+  'media/unreadable': 422,
+  'media/too-large': 413,
+  'media/too-many-pixels': 422,
+  'media/differs': 422,
+  'media/id-taken': 409,
+  'media/no-room': 507,
+  'portfolio/not-approved': 409,
+  'portfolio/no-term': 409,
+  'book/nothing-to-print': 409,
+  'book/not-ready': 409,
+  'book/not-found': 404,
+  'sharing/link-over': 410,
+  'service/unavailable': 503,
+  'service/unexpected': 500,
+} as const satisfies Record<DomainErrorCode, number>
+
+/** One refusal as RFC 9457 writes it. */
+export function problemOf(error: unknown): Problem {
+  const { code, details } = asDomainError(error)
+  return { type: `/problems/${code}`, title: DOMAIN_ERRORS[code], status: STATUS[code], ...details }
+}
+
+/** The one place that knows both rules and HTTP. Nothing of the database or the stack leaves here. */
+export function problemHandler(log: Log): ErrorRequestHandler {
+  return (error: unknown, request, response, next) => {
+    if (response.headersSent) return next(error)
+    const problem = problemOf(error)
+    if (problem.status >= 500) log.error({ error: String(error), stack: error instanceof Error ? error.stack : '', path: request.path }, 'failed')
+    if (typeof problem.retryAfterSeconds === 'number') response.set('Retry-After', String(problem.retryAfterSeconds))
+    response.status(problem.status).type('application/problem+json').send(JSON.stringify(problem))
+  }
+}
+
+function asDomainError(error: unknown): { code: DomainErrorCode; details: Record<string, unknown> } {
+  if (error instanceof DomainError) return error
+  if (v.isValiError(error)) return { code: 'request/invalid', details: { fields: fieldsOf(error) } }
+  if (isAway(error)) return { code: 'service/unavailable', details: { retryAfterSeconds: 5 } }
+  const { status, code } = (error ?? {}) as { status?: number; code?: string }
+  if (code === 'ENOSPC' || code === 'EDQUOT') return { code: 'media/no-room', details: {} }
+  if (status === 413) return { code: 'request/too-large', details: {} }
+  if (status === 404) return { code: 'request/not-found', details: {} }
+  if (status && status >= 400 && status < 500) return { code: 'request/invalid', details: {} }
+  return { code: 'service/unexpected', details: {} }
+}
+
+function fieldsOf(error: v.ValiError<v.GenericSchema>): Record<string, string[]> {
+  const fields: Record<string, string[]> = {}
+  for (const issue of error.issues) {
+    const path = v.getDotPath(issue) ?? ''
+    fields[path] = [...(fields[path] ?? []), issue.message]
+  }
+  return fields
+}
+
+/** The database is not there: refused or broken connections, and PostgreSQL's own words for stopping and starting (class 57P, 08). */
+function isAway(error: unknown): boolean {
+  const { code, message, errors } = (error ?? {}) as { code?: string; message?: string; errors?: unknown[] }
+  if (errors?.some(isAway)) return true
+  return (
+    /^(ECONNREFUSED|ECONNRESET|EPIPE|57P0\d|08\w{3}|53300)$/.test(code ?? '') ||
+    /Connection terminated|timeout exceeded when trying to connect|not queryable/.test(message ?? '')
+  )
+}

@@ -1,0 +1,23 @@
+import { id, integer, moment, refer, row, text } from '../platform/columns.ts'
+
+/** One term of a pupil's portfolio. */
+export type ChapterRow = { id: string; pupilId: string; termId: string }
+export const ChapterRow = row<ChapterRow>(
+  'chapter',
+  { id, pupilId: refer('person', { cascade: true }), termId: refer('term') },
+  { uniques: [{ columns: ['pupilId', 'termId'] }] },
+)
+
+export type PickRow = { chapterId: string; pieceId: string; position: number; reason: string; pickedBy: string; pickedAt: Date }
+export const PickRow = row<PickRow>(
+  'pick',
+  {
+    chapterId: refer('chapter', { key: true, cascade: true }),
+    pieceId: refer('piece', { key: true, cascade: true }),
+    position: integer,
+    reason: text,
+    pickedBy: refer('person'),
+    pickedAt: moment,
+  },
+  { indices: [{ columns: ['pieceId'] }] },
+)

@@ -1,0 +1,21 @@
+import { id, maybe, moment, refer, row, text } from '../platform/columns.ts'
+
+/** The teacher's verdict on one version. `folderId`: where an approved one went. */
+export type DecisionRow = {
+  id: string
+  pieceId: string
+  versionId: string
+  move: 'approve' | 'send-back'
+  message: string
+  folderId: string | null
+  decidedBy: string
+  decidedAt: Date
+}
+export const DecisionRow = row<DecisionRow>(
+  'decision',
+  {
+    id, pieceId: refer('piece', { cascade: true }), versionId: refer('piece_version', { cascade: true }), move: text, message: text,
+    folderId: maybe(refer('folder')), decidedBy: refer('person'), decidedAt: moment,
+  }, // prettier-ignore
+  { uniques: [{ columns: ['versionId'] }], indices: [{ columns: ['pieceId', 'decidedAt'] }] },
+)
