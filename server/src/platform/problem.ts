@@ -74,7 +74,7 @@ function asDomainError(error: unknown): { code: DomainErrorCode; details: Record
   return { code: 'service/unexpected', details: {} }
 }
 
-function fieldsOf(error: v.ValiError<v.GenericSchema>): Record<string, string[]> {
+function fieldsOf(error: { issues: readonly v.BaseIssue<unknown>[] }): Record<string, string[]> {
   const fields: Record<string, string[]> = {}
   for (const issue of error.issues) {
     const path = v.getDotPath(issue) ?? ''

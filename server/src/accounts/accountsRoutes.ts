@@ -1,0 +1,67 @@
+import { CardSignIn, Done, DONE, FirstRun, InvitationSignIn, PasswordSignIn, Session } from '@nibquill/contract'
+import { DomainError } from '@nibquill/core'
+import { parseCookie, stringifySetCookie } from 'cookie'
+import { Router, type RequestHandler, type Request, type Response } from 'express'
+import type { Platform } from '../platform/platform.ts'
+import { answer, read, rememberViewer, signedIn } from '../platform/routes.ts'
+import type { Accounts } from './accounts.ts'
+
+const COOKIE = 'nibquill'
+const YEAR_SECONDS = 365 * 24 * 3600
+const CHANGES = new Set(['POST', 'PUT', 'PATCH', 'DELETE'])
+
+/** Finds out who asks. */
+export function sessionMiddleware(accounts: Accounts): RequestHandler {
+  return async (request, _response, next) => {
+    const token = parseCookie(request.headers.cookie ?? '')[COOKIE]
+    const viewer = token ? await accounts.findSession(token) : null
+    if (viewer) rememberViewer(request, viewer)
+    next()
+  }
+}
+
+/** A request that changes something must come from Nibquill's own pages. @see OWASP CSRF Prevention, "Verifying Origin" */
+export function originMiddleware(platform: Platform): RequestHandler {
+  return (request, _response, next) => {
+    if (!CHANGES.has(request.method)) return next()
+    const { origin, host } = request.headers
+    const own = [platform.config.publicUrl, `http://${host}`, `https://${host}`]
+    next(origin && own.includes(origin) ? undefined : new DomainError('accounts/origin-refused'))
+  }
+}
+
+export function accountsRoutes(accounts: Accounts): Router {
+  const router = Router()
+  const addressOf = (request: Request) => request.ip ?? 'unknown'
+  const setCookie = (request: Request, response: Response, value: string, maxAge: number) =>
+    response.append('Set-Cookie', stringifySetCookie(COOKIE, value, { httpOnly: true, sameSite: 'lax', secure: request.secure, path: '/', maxAge }))
+  const letIn = async (request: Request, response: Response, token: string) => {
+    setCookie(request, response, token, YEAR_SECONDS)
+    answer(response, Session, await accounts.describe(await accounts.findSession(token)))
+  }
+
+  router.get('/session', async (request, response) => {
+    response.set('Cache-Control', 'no-store')
+    answer(response, Session, await accounts.describe(signedIn(request)))
+  })
+  router.post('/sign-in/card', async (request, response) => {
+    await letIn(request, response, await accounts.signInByCard(read(CardSignIn, request.body), addressOf(request)))
+  })
+  router.post('/sign-in/password', async (request, response) => {
+    await letIn(request, response, await accounts.signInByPassword(read(PasswordSignIn, request.body), addressOf(request)))
+  })
+  router.post('/sign-in/invitation', async (request, response) => {
+    const { token } = read(InvitationSignIn, request.body)
+    await letIn(request, response, await accounts.signInByInvitation(token, addressOf(request)))
+  })
+  router.post('/sign-out', async (request, response) => {
+    const viewer = signedIn(request)
+    if (viewer) await accounts.signOut(viewer)
+    setCookie(request, response, '', 0)
+    answer(response, Done, DONE)
+  })
+  router.post('/first-run', async (request, response) => {
+    await letIn(request, response, await accounts.setUp(read(FirstRun, request.body)))
+  })
+  return router
+}

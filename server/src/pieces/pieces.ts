@@ -1,0 +1,292 @@
+import type { AddPart, ChangePiece, MyPieces, Piece, StartPiece, Version } from '@nibquill/contract'
+import { DomainError, isOpen, MAX_PARTS, movePiece, suggestTitle, type Move } from '@nibquill/core'
+import { IsNull, type EntityManager } from 'typeorm'
+import { v7 as newId } from 'uuid'
+import { CLASS_OF_PERSON } from '../accounts/accounts.ts'
+import type { Guard } from '../access/guard.ts'
+import { MediaRow } from '../media/rows.ts'
+import { note } from '../platform/audit.ts'
+import { tell } from '../platform/live.ts'
+import type { Platform } from '../platform/platform.ts'
+import type { SignedIn } from '../platform/routes.ts'
+import { listTerms, type School } from '../school/school.ts'
+import { TaskRow } from '../tasks/rows.ts'
+import { listPieceLines, part, type FlatPart } from './pieceLines.ts'
+import { PartRow, PieceMakerRow, PieceRow, PieceVersionRow } from './rows.ts'
+
+/** A pupil's pieces from the first photo to the tray. */
+export class Pieces {
+  readonly #platform: Platform
+  readonly #guard: Guard
+  readonly #school: School
+  constructor(platform: Platform, guard: Guard, school: School) {
+    this.#platform = platform
+    this.#guard = guard
+    this.#school = school
+  }
+
+  /** Starts a piece under the client's id; again with the same id, answers with the one that is there. */
+  async start(viewer: SignedIn, pieceId: string, { taskId }: StartPiece): Promise<Piece> {
+    await this.#platform.db.transaction(async (manager) => {
+      // Two tablets sending the same retry: one inserts, the other finds it.
+      await manager.query('select pg_advisory_xact_lock(hashtextextended($1, 0))', [pieceId])
+      if (await manager.existsBy(PieceRow, { id: pieceId })) return this.#guard.piece(viewer, 'piece.change', pieceId, manager)
+      if (taskId) await this.#guard.task(viewer, 'task.read', taskId, manager)
+      const task = taskId ? await manager.findOneByOrFail(TaskRow, { id: taskId }) : null
+      const [home] = await manager.query<{ id: string }[]>(`select c.id ${CLASS_OF_PERSON}`, [viewer.personId])
+      const classId = task?.classId ?? home?.id
+      if (!classId) throw new DomainError('request/not-found')
+      const now = this.#platform.clock.now()
+      await manager.insert(PieceRow, {
+        id: pieceId, pupilId: viewer.personId, classId, taskId, folderId: task?.folderId ?? null, title: '', reflection: '',
+        step: 'finished', state: 'draft', version: 1, goes: 0, createdAt: now, changedAt: now,
+      }) // prettier-ignore
+      await manager.insert(PieceMakerRow, { pieceId, personId: viewer.personId })
+      await this.#tellEveryone(manager, pieceId)
+    })
+    return this.describe(pieceId)
+  }
+
+  /** @throws DomainError `piece/stale`, `piece/not-open`, `folder/fixed`, `folder/not-found` */
+  async change(viewer: SignedIn, pieceId: string, { seenVersion, ...change }: ChangePiece): Promise<Piece> {
+    await this.#changing(pieceId, async (piece, manager) => {
+      if (piece.version !== seenVersion) throw new DomainError('piece/stale', { state: piece.state, version: piece.version })
+      if (!isOpen(piece.state)) throw new DomainError('piece/not-open', { state: piece.state })
+      if (change.folderId && change.folderId !== piece.folderId) {
+        await this.#guard.folder(viewer, 'folder.file-into', change.folderId, manager)
+        const task = piece.taskId ? await manager.findOneByOrFail(TaskRow, { id: piece.taskId }) : null
+        if (task && !task.folderChangeable && change.folderId !== task.folderId) throw new DomainError('folder/fixed')
+      }
+      return { ...change, version: piece.version + 1 }
+    })
+    return this.describe(pieceId)
+  }
+
+  /** Hangs an arrived photo into the piece, last. The same part again changes nothing. @throws DomainError `piece/full`, `media/not-found` */
+  async addPart(viewer: SignedIn, pieceId: string, partId: string, { mediaId, name }: AddPart): Promise<Piece> {
+    await this.#changing(pieceId, async (piece, manager) => {
+      const there = await manager.findOneBy(PartRow, { id: partId })
+      if (there) {
+        if (there.pieceId !== pieceId || there.mediaId !== mediaId) throw new DomainError('media/id-taken')
+        return null
+      }
+      if (!isOpen(piece.state)) throw new DomainError('piece/not-open', { state: piece.state })
+      if (!(await manager.existsBy(MediaRow, { id: mediaId, ownerId: viewer.personId }))) throw new DomainError('media/not-found')
+      const parts = await manager.findBy(PartRow, { pieceId, removedAt: IsNull() })
+      if (parts.length >= MAX_PARTS) throw new DomainError('piece/full')
+      const position = Math.max(-1, ...parts.map((other) => other.position)) + 1
+      await manager.insert(PartRow, { id: partId, pieceId, kind: 'photo', name, position, mediaId, removedAt: null })
+      return { version: piece.version + 1 }
+    })
+    return this.describe(pieceId)
+  }
+
+  /** Takes a part out of the draft; handed-in versions keep it. `restore` puts it back. */
+  async removePart(pieceId: string, partId: string, options: { restore: boolean }): Promise<Piece> {
+    await this.#changing(pieceId, async (piece, manager) => {
+      if (!isOpen(piece.state)) throw new DomainError('piece/not-open', { state: piece.state })
+      const found = await manager.findOneBy(PartRow, { id: partId, pieceId })
+      if (!found) throw new DomainError('request/not-found')
+      if ((found.removedAt === null) === options.restore) return null
+      await manager.update(PartRow, partId, { removedAt: options.restore ? null : this.#platform.clock.now() })
+      return { version: piece.version + 1 }
+    })
+    return this.describe(pieceId)
+  }
+
+  /** Puts what is there into the tray as a version that never changes. @throws DomainError `piece/empty`, `folder/not-found` without a folder */
+  async handIn(viewer: SignedIn, pieceId: string, seenVersion: number): Promise<Piece> {
+    const running = await this.#school.runningTerm(this.#platform.db.manager)
+    await this.#changing(pieceId, async (piece, manager) => {
+      const moved = movePiece(piece, 'hand-in', seenVersion)
+      if (!piece.folderId) throw new DomainError('folder/not-found')
+      const parts = await manager.find(PartRow, { where: { pieceId, removedAt: IsNull() }, order: { position: 'ASC' } })
+      if (parts.length === 0) throw new DomainError('piece/empty')
+      const now = this.#platform.clock.now()
+      const versionId = newId()
+      const title = piece.title || (await this.#suggestTitle(manager, piece))
+      await manager.insert(PieceVersionRow, {
+        id: versionId, pieceId, number: (await manager.countBy(PieceVersionRow, { pieceId })) + 1, title, reflection: piece.reflection,
+        step: piece.step, folderId: piece.folderId, submittedBy: viewer.personId, submittedAt: now,
+      }) // prettier-ignore
+      await manager.query(
+        `insert into version_part (version_id, part_id, position)
+         select $1, t.id, (row_number() over (order by t.position)) - 1 from part t where t.piece_id = $2 and t.removed_at is null`,
+        [versionId, pieceId],
+      )
+      await note(manager, now, viewer.personId, 'piece.hand-in', pieceId)
+      return { ...moved, title, goes: piece.goes + 1, submittedAt: now, termId: piece.termId ?? running?.term.id ?? null }
+    })
+    return this.describe(pieceId)
+  }
+
+  /** Takes it out of the tray again, before it was judged. */
+  async withdraw(viewer: SignedIn, pieceId: string, seenVersion: number): Promise<Piece> {
+    return this.#move(viewer, pieceId, 'withdraw', seenVersion, async (piece, manager) => {
+      const now = this.#platform.clock.now()
+      await manager.query(
+        'update piece_version set withdrawn_at = $2 where piece_id = $1 and number = (select max(number) from piece_version where piece_id = $1)',
+        [pieceId, now],
+      )
+      return { submittedAt: null, goes: piece.goes - 1 }
+    })
+  }
+
+  /** Opens an approved piece for another go; the approved version stays in its folder meanwhile. */
+  async anotherGo(viewer: SignedIn, pieceId: string, seenVersion: number): Promise<Piece> {
+    return this.#move(viewer, pieceId, 'another-go', seenVersion, async () => ({ submittedAt: null }))
+  }
+
+  async #move(
+    viewer: SignedIn,
+    pieceId: string,
+    move: Move,
+    seenVersion: number,
+    also: (piece: PieceRow, manager: EntityManager) => Promise<Partial<PieceRow>>,
+  ): Promise<Piece> {
+    await this.#changing(pieceId, async (piece, manager) => {
+      const moved = movePiece(piece, move, seenVersion)
+      await note(manager, this.#platform.clock.now(), viewer.personId, `piece.${move}`, pieceId)
+      return { ...moved, ...(await also(piece, manager)) }
+    })
+    return this.describe(pieceId)
+  }
+
+  /** To the bin, restorable for 30 days; or back from it. */
+  async bin(viewer: SignedIn, pieceId: string, options: { restore: boolean }): Promise<void> {
+    const now = this.#platform.clock.now()
+    await this.#changing(pieceId, async (piece, manager) => {
+      if (!options.restore && piece.state !== 'draft') throw new DomainError('piece/move-refused', { state: piece.state })
+      if ((piece.binnedAt === null) === options.restore) return null
+      await note(manager, now, viewer.personId, options.restore ? 'piece.restore' : 'piece.bin', pieceId)
+      return { binnedAt: options.restore ? null : now, version: piece.version + 1 }
+    })
+  }
+
+  /** Locks the piece, lets `decide` say what changes (null: nothing), saves it and tells everyone it concerns. */
+  async #changing(pieceId: string, decide: (piece: PieceRow, manager: EntityManager) => Promise<Partial<PieceRow> | null>): Promise<void> {
+    await this.#platform.db.transaction(async (manager) => {
+      const piece = await manager.findOne(PieceRow, { where: { id: pieceId }, lock: { mode: 'pessimistic_write' } })
+      if (!piece) throw new DomainError('piece/not-found')
+      const change = await decide(piece, manager)
+      if (!change) return
+      await manager.update(PieceRow, pieceId, { ...change, changedAt: this.#platform.clock.now() })
+      await this.#tellEveryone(manager, pieceId)
+    })
+  }
+
+  #tellEveryone = async (manager: EntityManager, pieceId: string): Promise<void> =>
+    tell(manager, await everyoneOf(manager, pieceId), { topic: 'pieces', id: pieceId })
+
+  async listMine(viewer: SignedIn): Promise<MyPieces> {
+    const manager = this.#platform.db.manager
+    const pieces = await listPieceLines(
+      manager,
+      'working',
+      `join piece_maker mine on mine.piece_id = p.id and mine.person_id = $1
+       where p.binned_at is null and p.state <> 'approved' order by p.changed_at desc, p.id limit 300`,
+      [viewer.personId],
+    )
+    const [counts] = await manager.query<{ approved: number }[]>(
+      `select count(*)::int as approved from piece p join piece_maker m on m.piece_id = p.id
+       where m.person_id = $1 and p.approved_version_id is not null and p.binned_at is null`,
+      [viewer.personId],
+    )
+    return { pieces, trayCount: pieces.filter((piece) => piece.state === 'submitted').length, approvedCount: counts?.approved ?? 0 }
+  }
+
+  async describe(pieceId: string): Promise<Piece> {
+    const manager = this.#platform.db.manager
+    const [line] = await listPieceLines(manager, 'working', 'where p.id = $1', [pieceId])
+    const piece = await manager.findOneBy(PieceRow, { id: pieceId })
+    if (!line || !piece) throw new DomainError('piece/not-found')
+    const task = piece.taskId ? await manager.findOneBy(TaskRow, { id: piece.taskId }) : null
+    const [{ className } = { className: '' }] = await manager.query<{ className: string }[]>('select name as "className" from class where id = $1', [piece.classId])
+    const parts = await manager.query<FlatPart[]>(`${PART_COLUMNS} where q.piece_id = $1 and q.removed_at is null order by q.position`, [pieceId])
+    const terms = await listTerms(manager)
+    const term = terms.find(({ id }) => id === piece.termId)
+    const [pick] = await manager.query<{ termId: string; termName: string; reason: string }[]>(
+      `select t.id as "termId", t.name as "termName", k.reason from pick k join chapter c on c.id = k.chapter_id join term t on t.id = c.term_id
+       where k.piece_id = $1`,
+      [pieceId],
+    )
+    return {
+      ...line,
+      version: piece.version,
+      reflection: piece.reflection,
+      step: piece.step,
+      task: task && { id: task.id, title: task.title, folderChangeable: task.folderChangeable },
+      makers: await this.#makers(manager, pieceId),
+      suggestedTitle: await this.#suggestTitle(manager, piece),
+      parts: parts.map(part),
+      versions: await this.#versions(manager, pieceId),
+      term: term ? { id: term.id, name: term.name, startsOn: term.startsOn, endsOn: term.endsOn } : null,
+      className,
+      approved: piece.approvedVersionId !== null,
+      pick: pick ?? null,
+    }
+  }
+
+  async #makers(manager: EntityManager, pieceId: string): Promise<Piece['makers']> {
+    const rows = await manager.query<{ id: string; firstName: string; lastName: string; symbol: never; colour: never }[]>(
+      `select u.id, u.first_name as "firstName", u.last_name as "lastName", u.peg_symbol as symbol, u.peg_colour as colour
+       from piece_maker m join person u on u.id = m.person_id where m.piece_id = $1 order by u.first_name`,
+      [pieceId],
+    )
+    return rows.map(({ symbol, colour, ...person }) => ({ ...person, peg: { symbol, colour } }))
+  }
+
+  async #versions(manager: EntityManager, pieceId: string): Promise<Version[]> {
+    type Flat = Omit<Version, 'parts' | 'decision' | 'submittedAt' | 'withdrawnAt'> & {
+      submittedAt: Date
+      withdrawnAt: Date | null
+      move: 'approve' | 'send-back' | null
+      message: string
+      decidedAt: Date
+      decidedBy: string
+    }
+    const versions = await manager.query<Flat[]>(
+      `select w.id, w.number, w.title, w.reflection, w.step, w.submitted_at as "submittedAt", w.withdrawn_at as "withdrawnAt",
+         d.move, d.message, d.decided_at as "decidedAt", trim(u.first_name || ' ' || u.last_name) as "decidedBy"
+       from piece_version w left join decision d on d.version_id = w.id left join person u on u.id = d.decided_by
+       where w.piece_id = $1 order by w.number desc`,
+      [pieceId],
+    )
+    const parts = await manager.query<(FlatPart & { versionId: string })[]>(
+      `${PART_COLUMNS.replace('select', 'select w.version_id as "versionId",')} join version_part w on w.part_id = q.id
+       where q.piece_id = $1 order by w.position`,
+      [pieceId],
+    )
+    return versions.map(({ move, message, decidedAt, decidedBy, submittedAt, withdrawnAt, ...version }) => ({
+      ...version,
+      submittedAt: submittedAt.toISOString(),
+      withdrawnAt: withdrawnAt?.toISOString() ?? null,
+      parts: parts.filter(({ versionId }) => versionId === version.id).map(part),
+      decision: move && { move, message, decidedAt: decidedAt.toISOString(), decidedBy },
+    }))
+  }
+
+  async #suggestTitle(manager: EntityManager, piece: PieceRow): Promise<string> {
+    const [names] = await manager.query<{ task: string | null; folder: string | null; earlier: number }[]>(
+      `select (select title from task where id = $1) as task, (select name from folder where id = $2) as folder,
+         (select count(*)::int from piece where task_id = $1 and pupil_id = $3 and created_at < $4 and binned_at is null) as earlier`,
+      [piece.taskId, piece.folderId, piece.pupilId, piece.createdAt],
+    )
+    const running = await this.#school.runningTerm(manager)
+    return suggestTitle({ task: names?.task ?? undefined, folder: names?.folder ?? undefined, week: running?.week, earlier: names?.earlier ?? 0 })
+  }
+}
+
+/** Those who see a piece move: its makers and the teachers of its class. */
+export async function everyoneOf(manager: EntityManager, pieceId: string): Promise<string[]> {
+  const rows = await manager.query<{ id: string }[]>(
+    `select person_id as id from piece_maker where piece_id = $1
+     union select e.person_id from piece p join enrolment e on e.class_id = p.class_id join person u on u.id = e.person_id and u.role = 'teacher'
+       where p.id = $1`,
+    [pieceId],
+  )
+  return rows.map(({ id }) => id)
+}
+
+export const PART_COLUMNS = `select q.id as part_id, q.kind, q.name, m.id as media_id, m.width, m.height, m.size_bytes, m.state as media_state
+  from part q join media m on m.id = q.media_id`
