@@ -1,6 +1,6 @@
 import { CardSignIn, Done, DONE, FirstRun, InvitationSignIn, PasswordSignIn, Session } from '@nibquill/contract'
 import { DomainError } from '@nibquill/core'
-import { parseCookie, stringifySetCookie } from 'cookie'
+import { parse as parseCookie, serialize as writeCookie } from 'cookie'
 import { Router, type RequestHandler, type Request, type Response } from 'express'
 import type { Platform } from '../platform/platform.ts'
 import { answer, read, rememberViewer, signedIn } from '../platform/routes.ts'
@@ -34,7 +34,7 @@ export function accountsRoutes(accounts: Accounts): Router {
   const router = Router()
   const addressOf = (request: Request) => request.ip ?? 'unknown'
   const setCookie = (request: Request, response: Response, value: string, maxAge: number) =>
-    response.append('Set-Cookie', stringifySetCookie(COOKIE, value, { httpOnly: true, sameSite: 'lax', secure: request.secure, path: '/', maxAge }))
+    response.append('Set-Cookie', writeCookie(COOKIE, value, { httpOnly: true, sameSite: 'lax', secure: request.secure, path: '/', maxAge }))
   const letIn = async (request: Request, response: Response, token: string) => {
     setCookie(request, response, token, YEAR_SECONDS)
     answer(response, Session, await accounts.describe(await accounts.findSession(token)))

@@ -1,0 +1,33 @@
+import type { SharedPiece } from '@nibquill/contract'
+import type { EntityManager } from 'typeorm'
+import { part, type FlatPart } from '../pieces/pieceLines.ts'
+import { PART_COLUMNS } from '../pieces/pieces.ts'
+
+export type SharedPieceRow = SharedPiece & { termId: string | null; versionId: string; taskTitle: string | null; goes: number; step: string }
+
+/**
+ * Approved versions as parents, page links and the book show them: never what is being worked on.
+ * @param tail - SQL after `from piece p …`; `$1` is the pupil whose reasons are shown, or null.
+ */
+export async function listSharedPieces(manager: EntityManager, tail: string, parameters: unknown[]): Promise<SharedPieceRow[]> {
+  const rows = await manager.query<(Omit<SharedPieceRow, 'parts' | 'approvedAt'> & { approvedAt: Date })[]>(
+    `select p.id, a.title, u.first_name as "pupilFirstName", f.name as "folderName", t.name as "termName", p.term_id as "termId",
+       p.approved_at as "approvedAt", a.reflection, k.reason, a.id as "versionId", s.title as "taskTitle", a.number as goes, a.step
+     from piece p join piece_version a on a.id = p.approved_version_id join person u on u.id = p.pupil_id
+       join folder f on f.id = p.approved_folder_id left join term t on t.id = p.term_id left join task s on s.id = p.task_id
+       left join lateral (select k.reason from pick k join chapter c on c.id = k.chapter_id
+         where k.piece_id = p.id and c.pupil_id = coalesce($1::uuid, p.pupil_id) limit 1) k on true ${tail}`,
+    parameters,
+  )
+  const parts = await manager.query<(FlatPart & { versionId: string })[]>(
+    `${PART_COLUMNS.replace('select', 'select w.version_id as "versionId",')} join version_part w on w.part_id = q.id
+     where w.version_id = any($1::uuid[]) order by w.position`,
+    [rows.map(({ versionId }) => versionId)],
+  )
+  const byVersion = new Map<string, FlatPart[]>(rows.map(({ versionId }) => [versionId, []]))
+  for (const found of parts) byVersion.get(found.versionId)?.push(found)
+  return rows.map((row) => ({ ...row, approvedAt: row.approvedAt.toISOString(), parts: (byVersion.get(row.versionId) ?? []).map(part) }))
+}
+
+/** Leaves only what the contract promises to people outside the school. */
+export const sharedPiece = ({ termId: _t, versionId: _v, taskTitle: _s, goes: _g, step: _p, ...piece }: SharedPieceRow): SharedPiece => piece

@@ -1,0 +1,24 @@
+import { Decide, Earlier, IdParams, PageQuery, Piece, Tray } from '@nibquill/contract'
+import { Router } from 'express'
+import type { Guard } from '../access/guard.ts'
+import { answer, read, signedIn } from '../platform/routes.ts'
+import type { Review } from './review.ts'
+
+export function reviewRoutes(guard: Guard, review: Review): Router {
+  const router = Router()
+  router.get('/tray', async (request, response) => {
+    const viewer = guard.own(signedIn(request), 'teacher')
+    answer(response, Tray, await review.listTray(viewer, read(PageQuery, request.query).after))
+  })
+  router.get('/pieces/:id/earlier', async (request, response) => {
+    const { id } = read(IdParams, request.params)
+    await guard.piece(signedIn(request), 'piece.judge', id)
+    answer(response, Earlier, await review.listEarlier(id))
+  })
+  router.post('/pieces/:id', async (request, response) => {
+    const { id } = read(IdParams, request.params)
+    await guard.piece(signedIn(request), 'piece.judge', id)
+    answer(response, Piece, await review.decide(guard.own(signedIn(request), 'teacher'), id, read(Decide, request.body)))
+  })
+  return router
+}
