@@ -1,0 +1,111 @@
+import { Health } from '@nibquill/contract'
+import { DomainError } from '@nibquill/core'
+import compression from 'compression'
+import express, { type Express } from 'express'
+import helmet from 'helmet'
+import path from 'node:path'
+import { accountsRoutes, originMiddleware, sessionMiddleware } from './accounts/accountsRoutes.ts'
+import { bookRoutes } from './book/bookRoutes.ts'
+import type { Capabilities } from './capabilities.ts'
+import { foldersRoutes } from './folders/foldersRoutes.ts'
+import { mediaRoutes } from './media/mediaRoutes.ts'
+import { openUploads, UPLOADS_PATH } from './media/uploads.ts'
+import { noticesRoutes } from './notices/noticesRoutes.ts'
+import { checkHealth } from './platform/health.ts'
+import type { Platform } from './platform/platform.ts'
+import { problemHandler } from './platform/problem.ts'
+import { answer, signedIn } from './platform/routes.ts'
+import { piecesRoutes } from './pieces/piecesRoutes.ts'
+import { portfolioRoutes } from './portfolio/portfolioRoutes.ts'
+import { reviewRoutes } from './review/reviewRoutes.ts'
+import { schoolRoutes } from './school/schoolRoutes.ts'
+import { sharingRoutes } from './sharing/sharingRoutes.ts'
+import { tasksRoutes } from './tasks/tasksRoutes.ts'
+
+/** Everything that answers HTTP, in the order a request passes it. */
+export async function openApp(platform: Platform, capabilities: Capabilities): Promise<{ app: Express; cleanUpUploads: () => Promise<unknown> }> {
+  const { guard, accounts, school, folders, tasks, pieces, media, review, notices, portfolio, sharing, book } = capabilities
+  const uploads = await openUploads(platform, media)
+  const app = express()
+  app.set('trust proxy', platform.config.trustProxy)
+  app.disable('x-powered-by')
+  app.use(securityHeaders())
+  app.use(logRequests(platform))
+
+  app.get('/api/health', async (_request, response) => {
+    const health = await checkHealth(platform)
+    answer(response, Health, health, health.status === 'ok' ? 200 : 503)
+  })
+  app.use('/api', originMiddleware(platform), sessionMiddleware(accounts))
+  app.get('/api/live', (request, response) => {
+    const viewer = signedIn(request)
+    if (!viewer) throw new DomainError('accounts/signed-out')
+    platform.live.connect(viewer.personId, response)
+  })
+  // No body parser before this: uploads are streams.
+  app.all(`${UPLOADS_PATH}{/*rest}`, (request, response) => uploads.handle(request, response))
+  app.use('/api', compression(), express.json({ limit: '200kb' }), noStore)
+  app.use('/api/accounts', accountsRoutes(accounts))
+  app.use('/api/school', schoolRoutes(guard, school))
+  app.use('/api/folders', foldersRoutes(guard, folders))
+  app.use('/api/tasks', tasksRoutes(tasks))
+  app.use('/api/pieces', piecesRoutes(guard, pieces))
+  app.use('/api/media', mediaRoutes(platform, guard, media))
+  app.use('/api/review', reviewRoutes(guard, review))
+  app.use('/api/notices', noticesRoutes(guard, notices))
+  app.use('/api/portfolio', portfolioRoutes(guard, portfolio))
+  app.use('/api/sharing', sharingRoutes(guard, sharing))
+  app.use('/api/book', bookRoutes(platform, guard, book, sharing))
+  app.use('/api', () => {
+    throw new DomainError('request/not-found')
+  })
+  if (platform.config.clientFolder) serveClient(app, platform.config.clientFolder)
+  app.use(problemHandler(platform.log))
+  return { app, cleanUpUploads: uploads.cleanUp }
+}
+
+const noStore: express.RequestHandler = (_request, response, next) => {
+  response.set('Cache-Control', 'private, no-store')
+  next()
+}
+
+function securityHeaders(): express.RequestHandler {
+  return helmet({
+    contentSecurityPolicy: {
+      useDefaults: false,
+      directives: {
+        defaultSrc: ["'self'"], scriptSrc: ["'self'", "'wasm-unsafe-eval'"], workerSrc: ["'self'"],
+        // React Native for the web writes its styles into the page.
+        styleSrc: ["'self'", "'unsafe-inline'"], imgSrc: ["'self'", 'data:', 'blob:'], mediaSrc: ["'self'", 'blob:'],
+        connectSrc: ["'self'", 'blob:', 'data:'], fontSrc: ["'self'", 'data:'], objectSrc: ["'none'"], baseUri: ["'none'"],
+        formAction: ["'self'"], frameAncestors: ["'none'"],
+      }, // prettier-ignore
+    },
+    // Set by whoever ends TLS in front of us; on plain HTTP in a school's network it would lock people out.
+    strictTransportSecurity: false,
+    crossOriginEmbedderPolicy: false,
+    referrerPolicy: { policy: 'no-referrer' },
+  })
+}
+
+/** Method, route, status and duration: paths carry ids and tokens, so only their shape is kept. */
+function logRequests(platform: Platform): express.RequestHandler {
+  return (request, response, next) => {
+    const started = performance.now()
+    response.on('finish', () => {
+      const route = request.path.replace(/\/[0-9a-f-]{36}/g, '/:id').replace(/\/(p|links|invitation)\/[^/]+/g, '/$1/:token')
+      platform.log.debug({ method: request.method, route, status: response.statusCode, ms: Math.round(performance.now() - started) }, 'request')
+    })
+    next()
+  }
+}
+
+function serveClient(app: Express, folder: string): void {
+  app.use('/_expo', express.static(path.join(folder, '_expo'), { immutable: true, maxAge: '1y', fallthrough: false }))
+  app.use(express.static(folder, { index: false, maxAge: '1h' }))
+  app.get('/{*path}', (request, response, next) => {
+    // A missing file is missing; every other address is a page of the client's.
+    if (path.extname(request.path)) return next(new DomainError('request/not-found'))
+    response.set('Cache-Control', 'no-cache').sendFile(path.join(folder, 'index.html'))
+  })
+}

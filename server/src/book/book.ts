@@ -1,0 +1,197 @@
+import type { Book as BookAnswer, MakeBook } from '@nibquill/contract'
+import { DomainError, planBook } from '@nibquill/core'
+import { createHash } from 'node:crypto'
+import type { EntityManager } from 'typeorm'
+import { v7 as newId } from 'uuid'
+import { PersonRow } from '../accounts/rows.ts'
+import { note } from '../platform/audit.ts'
+import { tell } from '../platform/live.ts'
+import type { Platform } from '../platform/platform.ts'
+import { addJob } from '../platform/queue.ts'
+import type { SignedIn } from '../platform/routes.ts'
+import { listSharedPieces, type SharedPieceRow } from '../portfolio/sharedPieces.ts'
+import { SchoolRow, TermRow } from '../school/rows.ts'
+import type { Sharing } from '../sharing/sharing.ts'
+import { sizeKey } from '../media/media.ts'
+import { MediaRow } from '../media/rows.ts'
+import { drawBook, type BookPage } from './drawBook.ts'
+import { BookRow, type BookContent } from './rows.ts'
+
+/** Changes when pages are laid out anew, so that an old book is not taken for a new one. */
+const LAYOUT = 1
+/** A page link outlives the school year the book was printed in. */
+const LINKS_LAST_MS = 400 * 24 * 3600 * 1000
+const PROGRESS_EVERY_MS = 400
+
+export const bookKey = (bookId: string) => `${bookId}.pdf`
+
+/** Term books: asked for once, made by a job, downloaded by the teacher. */
+export class Book {
+  readonly #platform: Platform
+  readonly #sharing: Sharing
+  constructor(platform: Platform, sharing: Sharing) {
+    this.#platform = platform
+    this.#sharing = sharing
+  }
+
+  /** The picks of a term in the pupil's order; where nothing was picked, all approved pieces, oldest first. */
+  async #choose(manager: EntityManager, pupilId: string, termId: string): Promise<SharedPieceRow[]> {
+    const picked = await listSharedPieces(
+      manager,
+      `join pick chosen on chosen.piece_id = p.id join chapter part_of on part_of.id = chosen.chapter_id and part_of.pupil_id = $1
+       where part_of.term_id = $2 and p.binned_at is null order by chosen.position`,
+      [pupilId, termId],
+    )
+    if (picked.length > 0) return picked
+    return listSharedPieces(
+      manager,
+      `join piece_maker own on own.piece_id = p.id and own.person_id = $1
+       where p.term_id = $2 and p.binned_at is null order by p.approved_at, p.id`,
+      [pupilId, termId],
+    )
+  }
+
+  async forecast(pupilId: string, termId: string): Promise<{ pieces: number; pages: number }> {
+    const pieces = await this.#choose(this.#platform.db.manager, pupilId, termId)
+    return { pieces: pieces.length, pages: pieces.length === 0 ? 0 : planBook(pieces.length).totalPages }
+  }
+
+  /** Asks for a book. When nothing has changed since, the one that is there (or being made) is the answer. */
+  async ask(viewer: SignedIn, { pupilId, termId }: MakeBook): Promise<BookAnswer> {
+    const id = await this.#platform.db.transaction(async (manager) => {
+      const pieces = await this.#choose(manager, pupilId, termId)
+      if (pieces.length === 0) throw new DomainError('book/nothing-to-print')
+      const content: BookContent = pieces.map((piece) => ({ pieceId: piece.id, versionId: piece.versionId, reason: piece.reason ?? '' }))
+      const fingerprint = createHash('sha256').update(JSON.stringify([LAYOUT, this.#platform.config.publicUrl, content])).digest('hex')
+      const now = this.#platform.clock.now()
+      const [[made], [there]] = [
+        await manager.query<{ id: string }[]>(
+          `insert into book (id, pupil_id, term_id, fingerprint, content, state, page_count, pages_done, requested_by, requested_at)
+           values ($1, $2, $3, $4, $5, 'waiting', $6, 0, $7, $8) on conflict (pupil_id, term_id, fingerprint) do nothing returning id`,
+          [newId(), pupilId, termId, fingerprint, JSON.stringify(content), planBook(content.length).totalPages, viewer.personId, now],
+        ),
+        await manager.query<{ id: string; state: BookRow['state'] }[]>(
+          'select id, state from book where pupil_id = $1 and term_id = $2 and fingerprint = $3',
+          [pupilId, termId, fingerprint],
+        ),
+      ]
+      if (made || there?.state === 'failed') {
+        const bookId = made?.id ?? there!.id
+        await manager.update(BookRow, bookId, { state: 'waiting', pagesDone: 0 })
+        await addJob(manager, 'book.make', { bookId }, bookId)
+        await note(manager, now, viewer.personId, 'book.make', bookId)
+      }
+      return made?.id ?? there!.id
+    })
+    return this.describe(id)
+  }
+
+  /** The job `book.make`. Running twice makes the same book. */
+  async make(bookId: string): Promise<void> {
+    const book = await this.#platform.db.manager.findOneBy(BookRow, { id: bookId })
+    if (!book || book.state === 'ready') return
+    await this.#progress(book, { state: 'making', pagesDone: 0 })
+    try {
+      const sizeBytes = await this.#draw(book)
+      await this.#progress(book, { state: 'ready', pagesDone: book.pageCount, sizeBytes, finishedAt: this.#platform.clock.now() })
+    } catch (error) {
+      await this.#progress(book, { state: 'failed' }).catch(() => undefined)
+      throw error
+    }
+  }
+
+  async #draw(book: BookRow): Promise<number> {
+    const manager = this.#platform.db.manager
+    const pupil = await manager.findOneByOrFail(PersonRow, { id: book.pupilId })
+    const term = await manager.findOneByOrFail(TermRow, { id: book.termId })
+    const school = await manager.findOneOrFail(SchoolRow, { where: {} })
+    const pages = await this.#pages(manager, book)
+    let toldAt = 0
+    return drawBook({
+      title: `${pupil.firstName}’s book, ${term.name}`,
+      pupilName: pupil.firstName,
+      termName: term.name,
+      schoolName: school.name,
+      pages,
+      readPhoto: (key) => this.#platform.storage.read(key),
+      onPage: async (pagesDone) => {
+        if (Date.now() - toldAt < PROGRESS_EVERY_MS) return
+        toldAt = Date.now()
+        await this.#progress(book, { pagesDone })
+      },
+      write: (pdf) => this.#platform.storage.put(bookKey(book.id), pdf),
+      timeZone: school.timeZone,
+    })
+  }
+
+  async #pages(manager: EntityManager, book: BookRow): Promise<BookPage[]> {
+    const found = await listSharedPieces(manager, 'where p.id = any($2::uuid[])', [book.pupilId, book.content.map(({ pieceId }) => pieceId)])
+    const expiresAt = new Date(book.requestedAt.getTime() + LINKS_LAST_MS)
+    const pages: BookPage[] = []
+    for (const { pieceId, reason } of book.content) {
+      const piece = found.find(({ id }) => id === pieceId)
+      if (!piece) continue
+      const token = await this.#sharing.makePageLink(manager, { bookId: book.id, pieceId, expiresAt })
+      const media = await manager.findBy(MediaRow, piece.parts.map(({ mediaId }) => ({ id: mediaId }))) // prettier-ignore
+      const photos = piece.parts.flatMap(({ mediaId, name }) => {
+        const row = media.find(({ id }) => id === mediaId)
+        return row?.state === 'ready' ? [{ key: sizeKey(row, 2048), width: row.width, height: row.height, name }] : []
+      })
+      pages.push({ ...piece, reason, photos, link: `${this.#platform.config.publicUrl}/p/${token}` })
+    }
+    return pages
+  }
+
+  async #progress(book: BookRow, change: Partial<BookRow>): Promise<void> {
+    await this.#platform.db.transaction(async (manager) => {
+      await manager.update(BookRow, book.id, change)
+      await tell(manager, [book.requestedBy], { topic: 'book', id: book.id })
+    })
+  }
+
+  async describe(bookId: string): Promise<BookAnswer> {
+    const [book] = await this.#list('b.id = $1', [bookId])
+    if (!book) throw new DomainError('book/not-found')
+    return book
+  }
+
+  listOf(pupilId: string): Promise<BookAnswer[]> {
+    return this.#list('b.pupil_id = $1', [pupilId])
+  }
+
+  async #list(where: string, parameters: unknown[]): Promise<BookAnswer[]> {
+    type Flat = Omit<BookAnswer, 'term' | 'requestedAt' | 'finishedAt' | 'linksEndAt'> & {
+      termId: string
+      termName: string
+      startsOn: string
+      endsOn: string
+      requestedAt: Date
+      finishedAt: Date | null
+      linksEndAt: Date | null
+    }
+    const rows = await this.#platform.db.manager.query<Flat[]>(
+      `select b.id, b.pupil_id as "pupilId", b.state, b.page_count as "pageCount", b.pages_done as "pagesDone", b.requested_at as "requestedAt",
+         b.finished_at as "finishedAt", b.size_bytes as "sizeBytes", t.id as "termId", t.name as "termName", t.starts_on::text as "startsOn",
+         t.ends_on::text as "endsOn", l.open::int as "openLinks", l.ends as "linksEndAt"
+       from book b join term t on t.id = b.term_id left join lateral (select count(*) as open, max(expires_at) as ends from page_link l
+         where l.book_id = b.id and l.withdrawn_at is null and l.expires_at > now()) l on true
+       where ${where} order by b.requested_at desc limit 50`,
+      parameters,
+    )
+    return rows.map(({ termId, termName, startsOn, endsOn, requestedAt, finishedAt, linksEndAt, ...book }) => ({
+      ...book,
+      term: { id: termId, name: termName, startsOn, endsOn },
+      requestedAt: requestedAt.toISOString(),
+      finishedAt: finishedAt?.toISOString() ?? null,
+      linksEndAt: linksEndAt?.toISOString() ?? null,
+    }))
+  }
+
+  /** @throws DomainError `book/not-ready` */
+  async locate(bookId: string): Promise<{ key: string; filename: string }> {
+    const book = await this.describe(bookId)
+    if (book.state !== 'ready') throw new DomainError('book/not-ready')
+    const pupil = await this.#platform.db.manager.findOneByOrFail(PersonRow, { id: book.pupilId })
+    return { key: bookKey(bookId), filename: `${pupil.firstName} ${book.term.name}.pdf` }
+  }
+}

@@ -1,0 +1,58 @@
+import { Book as BookAnswer, BookForecast, BookPlanQuery, Books, Done, DONE, Id, IdParams, MakeBook } from '@nibquill/contract'
+import { Router } from 'express'
+import * as v from 'valibot'
+import type { Guard } from '../access/guard.ts'
+import type { Platform } from '../platform/platform.ts'
+import { answer, read, signedIn } from '../platform/routes.ts'
+import type { Sharing } from '../sharing/sharing.ts'
+import type { Book } from './book.ts'
+
+const PupilQuery = v.object({ pupilId: Id })
+
+export function bookRoutes(platform: Platform, guard: Guard, book: Book, sharing: Sharing): Router {
+  const router = Router()
+  const allow = async (request: Parameters<typeof signedIn>[0], action: 'book.read' | 'link.withdraw', bookId: string) => {
+    const viewer = guard.own(signedIn(request), 'teacher')
+    const found = await book.describe(bookId)
+    await guard.pupil(viewer, action, found.pupilId)
+    return viewer
+  }
+  router.get('/', async (request, response) => {
+    const { pupilId } = read(PupilQuery, request.query)
+    await guard.pupil(signedIn(request), 'book.read', pupilId)
+    answer(response, Books, await book.listOf(pupilId))
+  })
+  router.post('/', async (request, response) => {
+    const order = read(MakeBook, request.body)
+    await guard.pupil(signedIn(request), 'book.make', order.pupilId)
+    answer(response, BookAnswer, await book.ask(guard.own(signedIn(request), 'teacher'), order), 202)
+  })
+  router.get('/plan', async (request, response) => {
+    const { pupilId, termId } = read(BookPlanQuery, request.query)
+    await guard.pupil(signedIn(request), 'book.make', pupilId)
+    answer(response, BookForecast, await book.forecast(pupilId, termId))
+  })
+  router.get('/:id', async (request, response) => {
+    const { id } = read(IdParams, request.params)
+    await allow(request, 'book.read', id)
+    answer(response, BookAnswer, await book.describe(id))
+  })
+  router.get('/:id/file', async (request, response) => {
+    const { id } = read(IdParams, request.params)
+    await allow(request, 'book.read', id)
+    const { key, filename } = await book.locate(id)
+    response.set({
+      'Content-Type': 'application/pdf',
+      'Cache-Control': 'private, no-store',
+      'Content-Disposition': `attachment; filename="book.pdf"; filename*=UTF-8''${encodeURIComponent(filename)}`,
+    })
+    await platform.storage.serve(key, response)
+  })
+  router.post('/:id/links/withdraw', async (request, response) => {
+    const { id } = read(IdParams, request.params)
+    const viewer = await allow(request, 'link.withdraw', id)
+    await sharing.withdrawPageLinks(viewer, id)
+    answer(response, Done, DONE)
+  })
+  return router
+}

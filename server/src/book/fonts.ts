@@ -1,0 +1,60 @@
+import { readFileSync } from 'node:fs'
+import { createRequire } from 'node:module'
+
+const require = createRequire(import.meta.url)
+const load = (file: string) => readFileSync(require.resolve(file))
+
+/** Fonts come as one file a script; text is split into runs by the letters each has. Read once a process. */
+const FAMILIES = {
+  read: ['latin', 'latin-ext', 'cyrillic', 'cyrillic-ext', 'vietnamese'].map((script) => `@fontsource/andika/files/andika-${script}-400-normal.woff`),
+  strong: ['latin', 'latin-ext', 'cyrillic', 'cyrillic-ext', 'vietnamese'].map((script) => `@fontsource/andika/files/andika-${script}-700-normal.woff`),
+  title: ['latin', 'latin-ext'].map((script) => `@fontsource/young-serif/files/young-serif-${script}-400-normal.woff`),
+} as const
+export type Family = keyof typeof FAMILIES
+
+type Glyphs = { hasGlyphForCodePoint(point: number): boolean }
+/** What pdfkit keeps of an opened font, as far as we look into it. */
+type OpenedFont = { font: Glyphs }
+type Document = { registerFont(name: string, source: Buffer): unknown; font(name: string): unknown; _font: OpenedFont }
+
+/** The book's fonts, registered in a document. */
+export class BookFonts {
+  readonly #document: Document
+  readonly #opened = new Map<string, Glyphs>()
+  constructor(document: PDFKit.PDFDocument) {
+    this.#document = document as unknown as Document
+    for (const [family, files] of Object.entries(FAMILIES)) {
+      files.forEach((file, i) => this.#document.registerFont(`${family}-${i}`, load(file)))
+    }
+  }
+
+  /**
+   * Splits a text into runs of one font each. Signs no font has (pictures, scripts not shipped) become a small square,
+   * so that the reader sees that something stood there.
+   */
+  runs(family: Family, text: string): { font: string; text: string }[] {
+    const fonts = [...FAMILIES[family].map((_, i) => `${family}-${i}`), ...(family === 'title' ? FAMILIES.strong.map((_, i) => `strong-${i}`) : [])]
+    const runs: { font: string; text: string }[] = []
+    for (const { segment } of SIGNS.segment(text.replaceAll(/[\t\r]/g, ' '))) {
+      const font = fonts.find((name) => [...segment].every((sign) => sign === '\n' || this.#glyphs(name).hasGlyphForCodePoint(sign.codePointAt(0)!)))
+      const last = runs.at(-1)
+      const piece = { font: font ?? fonts[0]!, text: font ? segment : '▫' }
+      if (!font && !this.#glyphs(piece.font).hasGlyphForCodePoint(0x25ab)) piece.text = '·'
+      if (last?.font === piece.font) last.text += piece.text
+      else runs.push(piece)
+    }
+    return runs
+  }
+
+  #glyphs(name: string): Glyphs {
+    const known = this.#opened.get(name)
+    if (known) return known
+    this.#document.font(name)
+    const opened = this.#document._font.font
+    this.#opened.set(name, opened)
+    return opened
+  }
+}
+
+/** What a reader takes for one sign may be several code points. */
+const SIGNS = new Intl.Segmenter('en', { granularity: 'grapheme' })
