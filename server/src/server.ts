@@ -24,6 +24,7 @@ async function open(config: Config, clock: Clock): Promise<OpenNibquill & { pool
   await db.runMigrations({ transaction: 'each' })
   const pool = new pg.Pool({ connectionString: config.databaseUrl, max: 6, connectionTimeoutMillis: 5000 })
   pool.on('error', lost)
+  pool.on('connect', (client) => client.on('error', lost))
   const platform: Platform = {
     config, clock, log, db, storage: new FileStorage(path.join(config.dataFolder, 'files')), secrets: await Secrets.open(config.dataFolder),
     queue: new Queue(pool, log), live: new Live(config.databaseUrl, log),
@@ -49,7 +50,7 @@ export async function startServer(config: Config, clock: Clock = systemClock): P
         'media.make-sizes': ({ mediaId }) => capabilities.media.makeSizes(mediaId),
         'book.make': ({ bookId }) => capabilities.book.make(bookId),
       },
-      { 'media.clean-up': cleanUpUploads },
+      { 'media:clean-up': cleanUpUploads },
     )
     await platform.live.start()
     const server = createServer(app)

@@ -1,0 +1,39 @@
+// Builds the web client when anything it is made of has changed.
+import { spawnSync } from 'node:child_process'
+import { createHash } from 'node:crypto'
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
+import path from 'node:path'
+import { pathToFileURL } from 'node:url'
+import { ROOT, stop } from './setup.mjs'
+
+const DIST = path.join(ROOT, 'client/dist')
+const MARK = path.join(DIST, '.made-from')
+const SOURCES = ['client/src', 'client/public', 'client/app.json', 'client/babel.config.js', 'client/metro.config.js', 'client/package.json', 'contract/src', 'core/src', 'package-lock.json']
+
+/** Every file below, with the time and size it has: quick, and right for a source tree. */
+function fingerprint() {
+  const hash = createHash('sha256')
+  const visit = (file) => {
+    if (!existsSync(file)) return
+    const about = statSync(file)
+    if (about.isDirectory()) for (const name of readdirSync(file).sort()) visit(path.join(file, name))
+    else if (!/\.test\.tsx?$/.test(file)) hash.update(path.relative(ROOT, file)).update(readFileSync(file))
+  }
+  for (const source of SOURCES) visit(path.join(ROOT, source))
+  return hash.digest('hex')
+}
+
+export function buildClient() {
+  const now = fingerprint()
+  if (existsSync(MARK) && readFileSync(MARK, 'utf8') === now) return
+  console.log('Building the web client (about a minute the first time) ...')
+  const env = { ...process.env, EXPO_OFFLINE: '1', EXPO_NO_TELEMETRY: '1', CI: '1', NODE_ENV: 'production' }
+  const made = spawnSync(process.execPath, [path.join(ROOT, 'node_modules/expo/bin/cli'), 'export', '--platform', 'web', '--output-dir', 'dist'], {
+    cwd: path.join(ROOT, 'client'), env, encoding: 'utf8', stdio: ['ignore', 'pipe', 'pipe'],
+  }) // prettier-ignore
+  if (made.status !== 0) stop(`The web client could not be built:\n${made.stdout}\n${made.stderr}`)
+  mkdirSync(DIST, { recursive: true })
+  writeFileSync(MARK, now)
+}
+
+if (import.meta.url === pathToFileURL(process.argv[1] ?? '').href) buildClient()
