@@ -7,7 +7,7 @@ export type FolderSymbol = (typeof FOLDER_SYMBOLS)[number]
 /** Symbols of pegs, one for each pupil of a class: things a five-year-old can name. */
 export const PEG_SYMBOLS = [
   'fish', 'kite', 'umbrella', 'leaf', 'rocket', 'bell', 'apple', 'bicycle', 'boat', 'boot', 'butterfly', 'cactus',
-  'candle', 'carrot', 'cat', 'cherries', 'clover', 'cloud', 'crown', 'dog', 'drum', 'duck', 'elephant', 'feather',
+  'candle', 'carrot', 'cat', 'cherries', 'clover', 'cloud', 'crown', 'dog', 'anchor', 'duck', 'elephant', 'feather',
   'flower', 'guitar', 'hat', 'heart', 'key', 'ladybird', 'lamp', 'moon', 'mushroom', 'owl', 'pear', 'piano', 'snail',
   'snowflake', 'spade', 'star', 'sun', 'teddy', 'tractor', 'train', 'tree', 'turtle', 'watering-can', 'whistle',
 ] as const // prettier-ignore

@@ -1,0 +1,36 @@
+import * as v from 'valibot'
+import { problemFrom, UnreachableError } from './problems'
+
+type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE'
+
+/**
+ * Asks the server and holds the answer to the contract.
+ * @throws ProblemError for a refusal, UnreachableError when no answer of ours came back
+ */
+async function request<S extends v.GenericSchema>(method: Method, path: string, schema: S, body?: unknown, signal?: AbortSignal): Promise<v.InferOutput<S>> {
+  let response: Response
+  try {
+    response = await fetch(`/api${path}`, {
+      method,
+      signal,
+      credentials: 'same-origin',
+      ...(body === undefined ? {} : { headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }),
+    })
+  } catch (error) {
+    if (signal?.aborted) throw error
+    throw new UnreachableError(String(error))
+  }
+  if (!response.ok) throw await problemFrom(response)
+  const parsed = v.safeParse(schema, await response.json().catch(() => null))
+  // A proxy's own page, or a server of another version.
+  if (!parsed.success) throw new UnreachableError(`unexpected answer from ${path}`)
+  return parsed.output
+}
+
+export const api = {
+  get: <S extends v.GenericSchema>(path: string, schema: S, signal?: AbortSignal) => request('GET', path, schema, undefined, signal),
+  post: <S extends v.GenericSchema>(path: string, schema: S, body: unknown = {}) => request('POST', path, schema, body),
+  put: <S extends v.GenericSchema>(path: string, schema: S, body: unknown = {}) => request('PUT', path, schema, body),
+  patch: <S extends v.GenericSchema>(path: string, schema: S, body: unknown = {}) => request('PATCH', path, schema, body),
+  remove: <S extends v.GenericSchema>(path: string, schema: S) => request('DELETE', path, schema),
+}

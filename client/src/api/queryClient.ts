@@ -1,0 +1,19 @@
+import { MutationCache, QueryCache, QueryClient } from '@tanstack/react-query'
+import { codeOf, ProblemError } from './problems'
+
+/** Told when the server says that nobody is signed in any more. */
+const onSignedOut = (error: unknown) => {
+  if (codeOf(error) === 'accounts/signed-out') void queryClient.invalidateQueries({ queryKey: ['session'] })
+}
+
+export const queryClient: QueryClient = new QueryClient({
+  queryCache: new QueryCache({ onError: onSignedOut }),
+  mutationCache: new MutationCache({ onError: onSignedOut }),
+  defaultOptions: {
+    queries: {
+      staleTime: 15_000,
+      // A refusal stays a refusal; only the network and the server's bad moments are tried again.
+      retry: (failures, error) => failures < 2 && !(error instanceof ProblemError && error.problem.status < 500),
+    },
+  },
+})

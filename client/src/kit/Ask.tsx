@@ -1,0 +1,24 @@
+import type { ReactNode } from 'react'
+import { View } from 'react-native'
+import { Dialog, Portal, Text } from 'react-native-paper'
+import { BigButton } from './BigButton'
+import { strings } from './strings'
+import { colours } from './theme'
+
+/** A question before something that matters. */
+export function Ask({ visible, title, children, yes, no = strings.cancel, tone = 'primary', onYes, onNo }: {
+  visible: boolean; title: string; children?: ReactNode; yes: string; no?: string; tone?: 'primary' | 'again' | 'good'; onYes: () => void; onNo: () => void
+}) { // prettier-ignore
+  return (
+    <Portal>
+      <Dialog visible={visible} onDismiss={onNo} style={{ backgroundColor: colours.sheet, maxWidth: 520, width: '90%', alignSelf: 'center' }}>
+        <Dialog.Title>{title}</Dialog.Title>
+        <Dialog.Content>{typeof children === 'string' ? <Text variant="bodyLarge">{children}</Text> : children}</Dialog.Content>
+        <View style={{ padding: 20, paddingTop: 0, gap: 10, flexDirection: 'row', flexWrap: 'wrap' }}>
+          <BigButton label={no} tone="quiet" onPress={onNo} grow />
+          <BigButton label={yes} tone={tone} onPress={onYes} grow />
+        </View>
+      </Dialog>
+    </Portal>
+  )
+}

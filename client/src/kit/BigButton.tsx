@@ -1,0 +1,59 @@
+import { ActivityIndicator, Text } from 'react-native-paper'
+import { View } from 'react-native'
+import { Press } from './Press'
+import { Symbol, type SymbolName } from './Symbol'
+import { colours, corners, targets } from './theme'
+
+type Tone = 'primary' | 'good' | 'again' | 'quiet'
+const TONES: Record<Tone, { back: string; text: string; edge: string }> = {
+  primary: { back: colours.aubergine, text: colours.sheet, edge: colours.aubergine },
+  good: { back: colours.verdigris, text: colours.sheet, edge: colours.verdigris },
+  again: { back: colours.sheet, text: colours.clay, edge: colours.clay },
+  quiet: { back: colours.sheet, text: colours.aubergine, edge: colours.rule },
+}
+
+type Props = {
+  label: string
+  onPress: () => void
+  symbol?: SymbolName
+  tone?: Tone
+  busy?: boolean
+  disabled?: boolean
+  grow?: boolean
+  /** Keyboard key that does the same, shown on wide screens. */
+  shortcut?: string
+  small?: boolean
+}
+
+/** The one main thing to do, and the quieter ones beside it. */
+export function BigButton({ label, onPress, symbol, tone = 'primary', busy = false, disabled = false, grow = false, shortcut, small = false }: Props) {
+  const look = TONES[tone]
+  return (
+    <Press
+      label={label}
+      onPress={onPress}
+      disabled={disabled || busy}
+      style={{
+        flexGrow: grow ? 1 : 0, flexShrink: 1, minHeight: small ? targets.adult : targets.pupil, borderRadius: corners.button, backgroundColor: look.back,
+        borderWidth: 2, borderColor: look.edge, paddingHorizontal: small ? 14 : 20, paddingVertical: 6, flexDirection: 'row', alignItems: 'center', justifyContent: 'center', gap: 10,
+      }} // prettier-ignore
+    >
+      {busy ? <ActivityIndicator size={20} color={look.text} /> : symbol ? <Symbol name={symbol} size={small ? 20 : 24} colour={look.text} /> : null}
+      <Text variant={small ? 'labelMedium' : 'labelLarge'} style={{ color: look.text, flexShrink: 1, textAlign: 'center' }}>
+        {label}
+      </Text>
+      {shortcut ? <Key name={shortcut} colour={look.text} /> : null}
+    </Press>
+  )
+}
+
+/** A key on the keyboard, named beside what it does. */
+export function Key({ name, colour }: { name: string; colour: string }) {
+  return (
+    <View aria-hidden style={{ borderWidth: 1, borderColor: colour, borderRadius: 5, paddingHorizontal: 7, minWidth: 22, alignItems: 'center' }}>
+      <Text variant="bodySmall" style={{ color: colour }}>
+        {name}
+      </Text>
+    </View>
+  )
+}

@@ -1,0 +1,89 @@
+import { useState, type ReactNode } from 'react'
+import { View } from 'react-native'
+import { ActivityIndicator, Text } from 'react-native-paper'
+import { sentenceOf } from '../api/problems'
+import { BigButton } from './BigButton'
+import { RoundButton } from './RoundButton'
+import { strings } from './strings'
+import { Symbol, type SymbolName } from './Symbol'
+import { colours, corners } from './theme'
+
+const TONES = {
+  news: { back: colours.seaTint, mark: colours.sea },
+  attention: { back: colours.ochreTint, mark: colours.ochreText },
+  again: { back: colours.clayTint, mark: colours.clay },
+  good: { back: colours.verdigrisTint, mark: colours.verdigris },
+} as const
+
+/** One thing to know, in a band of its colour. */
+export function Notice({ tone, symbol, children, action }: { tone: keyof typeof TONES; symbol: SymbolName; children: ReactNode; action?: ReactNode }) {
+  const look = TONES[tone]
+  return (
+    <View role={tone === 'again' ? 'alert' : undefined} style={{ flexDirection: 'row', alignItems: 'center', gap: 12, backgroundColor: look.back, borderRadius: corners.button, padding: 14 }}>
+      <Symbol name={symbol} size={26} colour={look.mark} />
+      <View style={{ flex: 1 }}>{typeof children === 'string' ? <Text variant="bodyMedium">{children}</Text> : children}</View>
+      {action}
+    </View>
+  )
+}
+
+/** What went wrong, what is safe, and what to do. */
+export function ProblemNotice({ error, onRetry }: { error: unknown; onRetry?: () => void }) {
+  return (
+    <View style={{ padding: 16, gap: 12, maxWidth: 560, alignSelf: 'center', width: '100%' }}>
+      <Notice tone="again" symbol="alert">
+        {sentenceOf(error)}
+      </Notice>
+      {onRetry ? <BigButton label={strings.tryAgain} symbol="again" tone="quiet" onPress={onRetry} /> : null}
+    </View>
+  )
+}
+
+/** The shape of what comes: pale sheets, and words for those who listen. */
+export function Loading() {
+  return (
+    <View role="status" aria-label={strings.loading} style={{ flex: 1, padding: 24, gap: 16 }}>
+      <View style={{ height: 30, width: '45%', borderRadius: corners.sheet, backgroundColor: colours.desk }} />
+      {[0, 1, 2].map((row) => (
+        <View key={row} style={{ height: 88, borderRadius: corners.button, backgroundColor: colours.desk, opacity: 0.9 - row * 0.25 }} />
+      ))}
+      <ActivityIndicator color={colours.aubergine} />
+    </View>
+  )
+}
+
+/** Says what will be here and offers the first step. */
+export function Empty({ symbol, title, children, action }: { symbol: SymbolName; title: string; children?: string; action?: ReactNode }) {
+  return (
+    <View style={{ alignItems: 'center', padding: 28, gap: 12 }}>
+      <Symbol name={symbol} size={56} colour={colours.inkSoft} />
+      <Text variant="headlineSmall" style={{ textAlign: 'center' }}>
+        {title}
+      </Text>
+      {children ? (
+        <Text variant="bodyLarge" style={{ textAlign: 'center', color: colours.inkSoft, maxWidth: 420 }}>
+          {children}
+        </Text>
+      ) : null}
+      {action}
+    </View>
+  )
+}
+
+/** Every instruction to a pupil can be heard. Hidden where the browser has no voice. */
+export function Listen({ text, colour = colours.sea }: { text: string; colour?: string }) {
+  const [speaking, setSpeaking] = useState(false)
+  if (typeof speechSynthesis === 'undefined') return null
+  const toggle = () => {
+    speechSynthesis.cancel()
+    if (speaking) return setSpeaking(false)
+    const words = new SpeechSynthesisUtterance(text)
+    words.lang = document.documentElement.lang || 'en-GB'
+    words.rate = 0.9
+    words.onend = () => setSpeaking(false)
+    words.onerror = () => setSpeaking(false)
+    setSpeaking(true)
+    speechSynthesis.speak(words)
+  }
+  return <RoundButton label={speaking ? strings.stopListening : strings.listen} symbol={speaking ? 'stop-listening' : 'listen'} onPress={toggle} colour={colour} />
+}
