@@ -1,0 +1,47 @@
+import { Done, Session, type CardSignIn, type FirstRun, type PasswordSignIn } from '@nibquill/contract'
+import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { api } from '../api/api'
+import { setSchoolZone } from '../kit/dates'
+
+export const sessionQuery = queryOptions({
+  queryKey: ['session'],
+  queryFn: async ({ signal }) => {
+    const session = await api.get('/accounts/session', Session, signal)
+    if (session.school) setSchoolZone(session.school.timeZone)
+    return session
+  },
+  staleTime: 60_000,
+})
+export const useSession = () => useQuery(sessionQuery)
+
+type Way =
+  | { way: 'card'; body: CardSignIn }
+  | { way: 'password'; body: PasswordSignIn }
+  | { way: 'invitation'; body: { token: string } }
+  | { way: 'first-run'; body: FirstRun }
+
+/** Comes in. Nothing of whoever was here before stays in memory. */
+export function useSignIn() {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: ({ way, body }: Way) => api.post(way === 'first-run' ? '/accounts/first-run' : `/accounts/sign-in/${way}`, Session, body),
+    onSuccess: (session) => {
+      queries.clear()
+      if (session.school) setSchoolZone(session.school.timeZone)
+      queries.setQueryData(sessionQuery.queryKey, session)
+    },
+  })
+}
+
+export function useSignOut() {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: () => api.post('/accounts/sign-out', Done),
+    onSettled: () => {
+      queries.clear()
+      const school = queries.getQueryData(sessionQuery.queryKey)?.school ?? null
+      queries.setQueryData(sessionQuery.queryKey, { firstRun: false, school, person: null })
+      void queries.invalidateQueries({ queryKey: sessionQuery.queryKey })
+    },
+  })
+}

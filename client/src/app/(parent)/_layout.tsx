@@ -1,0 +1,1 @@
+export { ParentLayout as default } from '../../sharing/ParentLayout'

@@ -1,0 +1,1 @@
+export { FamilyScreen as default } from '../../sharing/FamilyScreen'

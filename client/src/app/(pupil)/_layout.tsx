@@ -1,0 +1,1 @@
+export { PupilLayout as default } from '../../pieces/PupilLayout'

@@ -1,0 +1,1 @@
+export { MyFolderScreen as default } from '../../../folders/MyFolderScreen'

@@ -1,0 +1,1 @@
+export { MyFoldersScreen as default } from '../../../folders/MyFoldersScreen'

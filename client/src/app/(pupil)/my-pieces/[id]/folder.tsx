@@ -1,0 +1,1 @@
+export { WhichFolderScreen as default } from '../../../../pieces/WhichFolderScreen'

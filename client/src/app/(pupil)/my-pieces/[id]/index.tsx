@@ -1,0 +1,1 @@
+export { MyPieceScreen as default } from '../../../../pieces/MyPieceScreen'

@@ -1,0 +1,1 @@
+export { MakePhotoScreen as default } from '../../../../pieces/MakePhotoScreen'

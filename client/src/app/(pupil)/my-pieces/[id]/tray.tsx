@@ -1,0 +1,1 @@
+export { IntoTrayScreen as default } from '../../../../pieces/IntoTrayScreen'

@@ -1,0 +1,1 @@
+export { WhatIsItScreen as default } from '../../../../pieces/WhatIsItScreen'

@@ -1,0 +1,1 @@
+export { MyPortfolioScreen as default } from '../../portfolio/MyPortfolioScreen'

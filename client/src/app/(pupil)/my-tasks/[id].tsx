@@ -1,0 +1,1 @@
+export { MyTaskScreen as default } from '../../../tasks/MyTaskScreen'

@@ -1,0 +1,1 @@
+export { TeacherLayout as default } from '../../review/TeacherLayout'

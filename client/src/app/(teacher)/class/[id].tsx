@@ -1,0 +1,1 @@
+export { PupilScreen as default } from '../../../school/PupilScreen'

@@ -1,0 +1,1 @@
+export { FolderScreen as default } from '../../../folders/FolderScreen'

@@ -1,0 +1,33 @@
+import andika from '@fontsource/andika/files/andika-latin-400-normal.woff2'
+import andikaExt from '@fontsource/andika/files/andika-latin-ext-400-normal.woff2'
+import andikaBold from '@fontsource/andika/files/andika-latin-700-normal.woff2'
+import youngSerif from '@fontsource/young-serif/files/young-serif-latin-400-normal.woff2'
+import { QueryClientProvider } from '@tanstack/react-query'
+import { useFonts } from 'expo-font'
+import { Slot } from 'expo-router'
+import Head from 'expo-router/head'
+import { PaperProvider } from 'react-native-paper'
+import { SafeAreaProvider } from 'react-native-safe-area-context'
+import { queryClient } from '../api/queryClient'
+import { Symbol, type SymbolName } from '../kit/Symbol'
+import { theme } from '../kit/theme'
+
+/** The widget library asks for symbols by name; ours are drawn. */
+const settings = { icon: ({ name, size, color }: { name: unknown; size: number; color?: string }) => <Symbol name={name as SymbolName} size={size} colour={color} /> }
+
+export default function Layout() {
+  const [loaded, failed] = useFonts({ Andika: andika, AndikaExt: andikaExt, AndikaBold: andikaBold, YoungSerif: youngSerif })
+  if (!loaded && !failed) return null
+  return (
+    <SafeAreaProvider>
+      <QueryClientProvider client={queryClient}>
+        <PaperProvider theme={theme} settings={settings}>
+          <Head>
+            <title>Nibquill</title>
+          </Head>
+          <Slot />
+        </PaperProvider>
+      </QueryClientProvider>
+    </SafeAreaProvider>
+  )
+}

@@ -1,0 +1,1 @@
+export { FirstRunScreen as default } from '../accounts/FirstRunScreen'

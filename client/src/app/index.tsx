@@ -1,0 +1,1 @@
+export { ToStart as default } from '../accounts/Gate'

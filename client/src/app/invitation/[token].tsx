@@ -1,0 +1,1 @@
+export { InvitationScreen as default } from '../../accounts/InvitationScreen'

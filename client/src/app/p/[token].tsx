@@ -1,0 +1,1 @@
+export { LinkedPieceScreen as default } from '../../sharing/LinkedPieceScreen'

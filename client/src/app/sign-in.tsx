@@ -1,0 +1,1 @@
+export { SignInRoute as default } from '../accounts/routes'

@@ -1,0 +1,55 @@
+import { Done, MyPieces, Piece, type ChangePiece } from '@nibquill/contract'
+import { queryOptions, useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query'
+import { api } from '../api/api'
+import { codeOf } from '../api/problems'
+
+export const myPiecesQuery = queryOptions({ queryKey: ['pieces', 'mine'], queryFn: ({ signal }) => api.get('/pieces', MyPieces, signal) })
+export const pieceQuery = (pieceId: string) =>
+  queryOptions({ queryKey: ['pieces', pieceId], queryFn: ({ signal }) => api.get(`/pieces/${pieceId}`, Piece, signal) })
+
+export const useMyPieces = () => useQuery(myPiecesQuery)
+export const usePiece = (pieceId: string) => useQuery({ ...pieceQuery(pieceId), enabled: pieceId !== '' })
+
+/** A piece as it came back is what is shown at once; everything that lists it is asked again. */
+function keep(queries: QueryClient, piece: Piece): void {
+  queries.setQueryData(pieceQuery(piece.id).queryKey, piece)
+  for (const capability of ['tasks', 'notices', 'portfolio', 'folders', 'review', 'school']) void queries.invalidateQueries({ queryKey: [capability] })
+  void queries.invalidateQueries({ queryKey: myPiecesQuery.queryKey })
+}
+
+/** Something done to a piece. When somebody else was first, the piece as it stands now is fetched. */
+function usePieceChange<Input>(pieceId: string, change: (input: Input) => Promise<Piece>) {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: change,
+    onSuccess: (piece) => keep(queries, piece),
+    onError: (error) => {
+      if (codeOf(error)?.startsWith('piece/')) void queries.invalidateQueries({ queryKey: ['pieces', pieceId] })
+    },
+  })
+}
+
+export const useChangePiece = (pieceId: string) => usePieceChange(pieceId, (change: ChangePiece) => api.patch(`/pieces/${pieceId}`, Piece, change))
+export const useMovePiece = (pieceId: string) =>
+  usePieceChange(pieceId, ({ move, seenVersion }: { move: 'hand-in' | 'withdraw' | 'another-go'; seenVersion: number }) =>
+    api.post(`/pieces/${pieceId}/${move}`, Piece, { seenVersion }),
+  )
+export const useRemovePart = (pieceId: string) =>
+  usePieceChange(pieceId, ({ partId, restore }: { partId: string; restore: boolean }) =>
+    restore ? api.post(`/pieces/${pieceId}/parts/${partId}/restore`, Piece) : api.remove(`/pieces/${pieceId}/parts/${partId}`, Piece),
+  )
+
+export function useBinPiece() {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: ({ pieceId, restore }: { pieceId: string; restore: boolean }) =>
+      restore ? api.post(`/pieces/${pieceId}/restore`, Done) : api.remove(`/pieces/${pieceId}`, Done),
+    onSuccess: () => {
+      for (const capability of ['pieces', 'tasks']) void queries.invalidateQueries({ queryKey: [capability] })
+    },
+  })
+}
+
+export const startPiece = (pieceId: string, taskId: string | null): Promise<Piece> => api.put(`/pieces/${pieceId}`, Piece, { taskId })
+export const addPart = (pieceId: string, partId: string, mediaId: string, name: string): Promise<Piece> =>
+  api.put(`/pieces/${pieceId}/parts/${partId}`, Piece, { mediaId, name })
