@@ -11,6 +11,7 @@ import { SafeAreaProvider } from 'react-native-safe-area-context'
 import { queryClient } from '../api/queryClient'
 import { Symbol, type SymbolName } from '../kit/Symbol'
 import { theme } from '../kit/theme'
+import { ToastHost } from '../kit/Toast'
 
 /** The widget library asks for symbols by name; ours are drawn. */
 const settings = { icon: ({ name, size, color }: { name: unknown; size: number; color?: string }) => <Symbol name={name as SymbolName} size={size} colour={color} /> }
@@ -26,6 +27,7 @@ export default function Layout() {
             <title>Nibquill</title>
           </Head>
           <Slot />
+          <ToastHost />
         </PaperProvider>
       </QueryClientProvider>
     </SafeAreaProvider>

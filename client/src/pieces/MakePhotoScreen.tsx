@@ -1,0 +1,168 @@
+import { router, useLocalSearchParams } from 'expo-router'
+import { useEffect, useRef, useState } from 'react'
+import { Image, ScrollView, View } from 'react-native'
+import { Text } from 'react-native-paper'
+import { v7 as newId } from 'uuid'
+import { useSession } from '../accounts/session'
+import { sentenceOf } from '../api/problems'
+import { hasSeveralCameras, openCamera, takePhoto, type CameraTrouble, type Facing } from '../device/camera'
+import { pickPictures } from '../device/pickFiles'
+import { BigButton } from '../kit/BigButton'
+import { Listen, Loading, Notice } from '../kit/Notice'
+import { Press } from '../kit/Press'
+import { RoundButton } from '../kit/RoundButton'
+import { colours, corners } from '../kit/theme'
+import { MakeHead } from './MakeHead'
+import { PartsStrip } from './PartsStrip'
+import { usePiece } from './piecesQueries'
+import { strings } from './strings'
+import { sendPhotos, uploader, useSendings } from './uploads'
+
+/** Full screen: look, tap, use it or again; several in a row; one way out on each side. */
+export function MakePhotoScreen() {
+  const { id, taskId, pick } = useLocalSearchParams<{ id?: string; taskId?: string; pick?: string }>()
+  const session = useSession()
+  const [freshId] = useState(newId)
+  const [started, setStarted] = useState(id !== undefined)
+  const [problem, setProblem] = useState<unknown>(null)
+  const pieceId = id ?? freshId
+  const piece = usePiece(started ? pieceId : '')
+  const sendings = useSendings(pieceId)
+  const ownerId = session.data?.person?.id
+  if (!ownerId) return <Loading />
+  const count = (piece.data?.parts.length ?? 0) + sendings.length
+  const halfWay = uploader.listHalfWay(ownerId, pieceId)
+
+  const send = async (files: File[]) => {
+    if (files.length === 0) return
+    setProblem(null)
+    try {
+      await sendPhotos(ownerId, pieceId, taskId ?? null, files)
+      setStarted(true)
+    } catch (error) {
+      setProblem(error)
+    }
+  }
+  return (
+    <View style={{ flex: 1, backgroundColor: colours.paper }}>
+      <MakeHead title={strings.takePhoto} onOn={count > 0 ? () => router.push(`/my-pieces/${pieceId}/what`) : undefined} />
+      {problem ? (
+        <View style={{ padding: 12 }}>
+          <Notice tone="again" symbol="alert">
+            {sentenceOf(problem)}
+          </Notice>
+        </View>
+      ) : null}
+      {halfWay.length > 0 ? (
+        <View style={{ padding: 12, paddingBottom: 0 }}>
+          <Notice tone="attention" symbol="clock">
+            {strings.halfWay(halfWay)}
+          </Notice>
+        </View>
+      ) : null}
+      <CameraStage onPhoto={(file) => void send([file])} onPick={() => void pickPictures().then(send)} pickFirst={pick === '1'} />
+      {count > 0 ? (
+        <ScrollView horizontal style={{ flexGrow: 0, backgroundColor: colours.sheet, borderTopWidth: 1, borderTopColor: colours.rule }} contentContainerStyle={{ padding: 12 }}>
+          <PartsStrip pieceId={pieceId} parts={piece.data?.parts ?? []} />
+        </ScrollView>
+      ) : null}
+    </View>
+  )
+}
+
+type StageProps = { onPhoto: (file: File) => void; onPick: () => void; pickFirst: boolean }
+
+function CameraStage({ onPhoto, onPick, pickFirst }: StageProps) {
+  const video = useRef<HTMLVideoElement>(null)
+  const [facing, setFacing] = useState<Facing>('environment')
+  const [round, setRound] = useState(0)
+  const [trouble, setTrouble] = useState<CameraTrouble | null>(null)
+  const [ready, setReady] = useState(false)
+  const [several, setSeveral] = useState(false)
+  const [still, setStill] = useState<{ file: File; address: string } | null>(null)
+  const [wanted, setWanted] = useState(!pickFirst)
+
+  useEffect(() => {
+    if (!wanted) return
+    let close: (() => void) | null = null
+    let gone = false
+    setReady(false)
+    openCamera(facing).then(
+      (camera) => {
+        if (gone) return camera.close()
+        close = camera.close
+        setTrouble(null)
+        if (video.current) video.current.srcObject = camera.stream
+        void hasSeveralCameras().then(setSeveral)
+      },
+      (why: CameraTrouble) => !gone && setTrouble(why),
+    )
+    return () => {
+      gone = true
+      close?.()
+    }
+  }, [facing, round, wanted])
+  useEffect(() => () => void (still && URL.revokeObjectURL(still.address)), [still])
+
+  const shoot = async () => {
+    if (!video.current) return
+    const file = await takePhoto(video.current, new Date())
+    setStill({ file, address: URL.createObjectURL(file) })
+  }
+  if (still) {
+    return (
+      <View style={{ flex: 1 }}>
+        <Image source={{ uri: still.address }} accessibilityLabel={strings.photo} resizeMode="contain" style={{ flex: 1, margin: 12, borderRadius: corners.button, backgroundColor: colours.desk }} />
+        <View style={{ flexDirection: 'row', gap: 12, padding: 14, maxWidth: 640, width: '100%', alignSelf: 'center' }}>
+          <BigButton label={strings.again} symbol="retake" tone="quiet" onPress={() => setStill(null)} grow />
+          <BigButton
+            label={strings.useIt}
+            symbol="check"
+            tone="good"
+            grow
+            onPress={() => {
+              onPhoto(still.file)
+              setStill(null)
+            }}
+          />
+        </View>
+      </View>
+    )
+  }
+  return (
+    <View style={{ flex: 1 }}>
+      <View style={{ flex: 1, margin: 12, borderRadius: corners.button, overflow: 'hidden', backgroundColor: trouble || !wanted ? colours.desk : colours.ink, alignItems: 'center', justifyContent: 'center' }}>
+        {trouble || !wanted ? (
+          <View style={{ padding: 24, gap: 16, maxWidth: 520 }}>
+            {trouble ? <Text variant="bodyLarge">{strings.trouble[trouble]}</Text> : null}
+            <BigButton label={strings.pickFiles} symbol="pictures" onPress={onPick} />
+            <BigButton label={trouble ? strings.tryCamera : strings.takePhoto} symbol="camera" tone="quiet" onPress={() => (setWanted(true), setTrouble(null), setRound(round + 1))} />
+          </View>
+        ) : (
+          <>
+            <video ref={video} autoPlay playsInline muted onLoadedData={() => setReady(true)} aria-label={strings.takePhoto} style={{ width: '100%', height: '100%', objectFit: 'contain', position: 'absolute', inset: 0 }} />
+            {ready ? null : <Text style={{ color: colours.paper }}>{strings.cameraOpening}</Text>}
+          </>
+        )}
+      </View>
+      <View style={{ flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between', paddingHorizontal: 22, paddingBottom: 16, maxWidth: 560, width: '100%', alignSelf: 'center' }}>
+        <RoundButton label={strings.pickFiles} symbol="pictures" onPress={onPick} size={64} back={colours.sheet} colour={colours.aubergine} />
+        <Press
+          label={strings.shutter}
+          disabled={!ready || trouble !== null}
+          onPress={() => void shoot()}
+          style={{ width: 84, height: 84, borderRadius: 84, backgroundColor: colours.aubergine, borderWidth: 6, borderColor: colours.sheet, boxShadow: `0 0 0 4px ${colours.aubergine}` }}
+        >
+          {null}
+        </Press>
+        {several ? (
+          <RoundButton label={strings.turnCamera} symbol="camera-turn" onPress={() => setFacing(facing === 'user' ? 'environment' : 'user')} size={64} back={colours.sheet} colour={colours.aubergine} />
+        ) : (
+          <View style={{ width: 64, alignItems: 'center' }}>
+            <Listen text={strings.photoHelp} />
+          </View>
+        )}
+      </View>
+    </View>
+  )
+}

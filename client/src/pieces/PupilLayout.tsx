@@ -1,0 +1,17 @@
+import { usePathname } from 'expo-router'
+import { Gate } from '../accounts/Gate'
+import { PlacesLayout } from '../kit/PlacesLayout'
+import { strings } from './strings'
+
+const PLACES = [
+  { href: '/desk', label: strings.desk, symbol: 'desk' },
+  { href: '/my-folders', label: strings.folders, symbol: 'folder' },
+  { href: '/my-portfolio', label: strings.portfolio, symbol: 'portfolio' },
+] as const
+
+/** Making is full screen; everywhere else a pupil's three places stand at the foot. */
+export function PupilLayout() {
+  const path = usePathname()
+  const making = path === '/make' || /^\/my-pieces\/[^/]+\/(photo|what|folder|tray)$/.test(path)
+  return making ? <Gate roles={['pupil']} /> : <PlacesLayout places={PLACES} roles={['pupil']} foot />
+}

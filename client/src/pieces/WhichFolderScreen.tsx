@@ -1,0 +1,53 @@
+import type { Piece } from '@nibquill/contract'
+import { router } from 'expo-router'
+import { View } from 'react-native'
+import { Text } from 'react-native-paper'
+import { FolderTile } from '../folders/FolderTile'
+import { useFolders } from '../folders/foldersQueries'
+import { BigButton } from '../kit/BigButton'
+import { Grid, Page } from '../kit/layout'
+import { Listen, Loading, Notice, ProblemNotice } from '../kit/Notice'
+import { MakeHead } from './MakeHead'
+import { useChangePiece } from './piecesQueries'
+import { strings } from './strings'
+import { WithPiece } from './WithPiece'
+
+export function WhichFolderScreen() {
+  return <WithPiece>{(piece) => <WhichFolder piece={piece} />}</WithPiece>
+}
+
+/** Second of the last three steps: the task's folder is chosen already, and can be changed where the task allows. */
+function WhichFolder({ piece }: { piece: Piece }) {
+  const folders = useFolders()
+  const change = useChangePiece(piece.id)
+  if (folders.isPending) return <Loading />
+  if (folders.isError) return <ProblemNotice error={folders.error} onRetry={() => void folders.refetch()} />
+  const fixed = piece.task !== null && !piece.task.folderChangeable
+  const shown = folders.data.filter((folder) => (fixed ? folder.id === piece.folder?.id : folder.pupilsFile))
+  const goOn = () => router.push(`/my-pieces/${piece.id}/tray`)
+  return (
+    <View style={{ flex: 1 }}>
+      <MakeHead title={strings.steps[1]!} step={2} onOn={piece.folder ? goOn : undefined} />
+      <Page foot={<BigButton label={piece.folder ? strings.goOn : strings.noFolder} symbol="forward" onPress={goOn} disabled={!piece.folder} />}>
+        <View style={{ flexDirection: 'row', alignItems: 'center' }}>
+          <Text variant="bodyLarge" style={{ flex: 1 }}>
+            {fixed ? strings.folderFixed : strings.folderHelp}
+          </Text>
+          <Listen text={fixed ? strings.folderFixed : strings.folderHelp} />
+        </View>
+        {change.isError ? (
+          <Notice tone="again" symbol="alert">
+            {strings.changedMeanwhile}
+          </Notice>
+        ) : null}
+        <View role="radiogroup" aria-label={strings.steps[1]}>
+          <Grid>
+            {shown.map((folder) => (
+              <FolderTile key={folder.id} folder={folder} chosen={folder.id === piece.folder?.id} onPress={() => change.mutate({ seenVersion: piece.version, folderId: folder.id })} />
+            ))}
+          </Grid>
+        </View>
+      </Page>
+    </View>
+  )
+}

@@ -1,0 +1,23 @@
+import { useSyncExternalStore } from 'react'
+import { queryClient } from '../api/queryClient'
+import { Uploader, type Sending } from '../media/uploader'
+import { addPart, myPiecesQuery, pieceQuery, startPiece } from './piecesQueries'
+
+/** The tablet's one uploader. A file that has arrived is hung into its piece. */
+export const uploader = new Uploader(async ({ pieceId, partId, mediaId, name }) => {
+  queryClient.setQueryData(pieceQuery(pieceId).queryKey, await addPart(pieceId, partId, mediaId, name))
+  void queryClient.invalidateQueries({ queryKey: myPiecesQuery.queryKey })
+})
+
+export const useSendings = (pieceId?: string): readonly Sending[] => {
+  const all = useSyncExternalStore(uploader.subscribe, uploader.getSnapshot, uploader.getSnapshot)
+  return pieceId === undefined ? all : all.filter((sending) => sending.pieceId === pieceId)
+}
+
+/** Starts the piece if it is new and sends the files after it. Starting twice is starting once. */
+export async function sendPhotos(ownerId: string, pieceId: string, taskId: string | null, files: readonly File[]): Promise<void> {
+  const piece = await startPiece(pieceId, taskId)
+  queryClient.setQueryData(pieceQuery(pieceId).queryKey, piece)
+  for (const name of ['pieces', 'tasks']) void queryClient.invalidateQueries({ queryKey: [name] })
+  for (const file of files) uploader.add(ownerId, pieceId, file)
+}
