@@ -2,7 +2,7 @@ import type { Part } from '@nibquill/contract'
 import { useEffect, useState } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
-import { TransformComponent, TransformWrapper, type ReactZoomPanPinchRef } from 'react-zoom-pan-pinch'
+import { TransformComponent, TransformWrapper, type ReactZoomPanPinchContentRef } from 'react-zoom-pan-pinch'
 import { mediaAddress } from '../media/mediaAddress'
 import { Picture } from './Sheet'
 import { Press } from './Press'
@@ -60,8 +60,8 @@ function Stage({ part, link, alt }: { part: Part; link?: string; alt: string }) 
       </View>
     )
   }
-  const move = (viewer: ReactZoomPanPinchRef, key: string) => {
-    const { positionX, positionY, scale } = viewer.state
+  const move = (viewer: ReactZoomPanPinchContentRef, key: string) => {
+    const { positionX, positionY, scale } = viewer.instance.transformState
     const by = { ArrowLeft: [80, 0], ArrowRight: [-80, 0], ArrowUp: [0, 80], ArrowDown: [0, -80] }[key]
     if (by) viewer.setTransform(positionX + by[0]!, positionY + by[1]!, scale, 120)
     else if (key === '+' || key === '=') viewer.zoomIn()

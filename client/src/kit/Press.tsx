@@ -26,12 +26,12 @@ export function Press({ label, onPress, children, style, disabled = false, role 
       onPress={onPress}
       testID={testID}
       style={(state) => {
-        const focused = 'focused' in state && state.focused
+        const focused = Boolean('focused' in state && state.focused)
         return [
           style,
           disabled && { opacity: 0.5 },
           state.pressed && { transform: [{ scale: 0.985 }] },
-          focused && ({ outlineColor: colours.sea, outlineWidth: 3, outlineStyle: 'solid', outlineOffset: 2 } as ViewStyle),
+          focused ? ({ outlineColor: colours.sea, outlineWidth: 3, outlineStyle: 'solid', outlineOffset: 2 } as ViewStyle) : null,
         ]
       }}
     >

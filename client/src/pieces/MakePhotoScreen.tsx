@@ -22,7 +22,7 @@ import { sendPhotos, uploader, useSendings } from './uploads'
 export function MakePhotoScreen() {
   const { id, taskId, pick } = useLocalSearchParams<{ id?: string; taskId?: string; pick?: string }>()
   const session = useSession()
-  const [freshId] = useState(newId)
+  const [freshId] = useState(() => newId())
   const [started, setStarted] = useState(id !== undefined)
   const [problem, setProblem] = useState<unknown>(null)
   const pieceId = id ?? freshId

@@ -1,0 +1,156 @@
+import type { Piece, Version } from '@nibquill/contract'
+import { router } from 'expo-router'
+import { useState } from 'react'
+import { View } from 'react-native'
+import { Text } from 'react-native-paper'
+import { Ask } from '../kit/Ask'
+import { BigButton } from '../kit/BigButton'
+import { dayOf } from '../kit/dates'
+import { Heading, Page, useWidth } from '../kit/layout'
+import { Listen, Notice, ProblemNotice } from '../kit/Notice'
+import { PhotoViewer } from '../kit/PhotoViewer'
+import { Press } from '../kit/Press'
+import { strings as kitWords } from '../kit/strings'
+import { Symbol } from '../kit/Symbol'
+import { colours, stateColours, targets } from '../kit/theme'
+import { toast } from '../kit/Toast'
+import { PickBox } from '../portfolio/PickBox'
+import { PartsStrip } from './PartsStrip'
+import { useBinPiece, useMovePiece } from './piecesQueries'
+import { strings } from './strings'
+import { WithPiece } from './WithPiece'
+
+export function MyPieceScreen() {
+  return <WithPiece>{(piece) => <MyPiece piece={piece} />}</WithPiece>
+}
+
+/** One piece of mine: what it looks like, what my teacher said, and the one thing to do next. */
+function MyPiece({ piece }: { piece: Piece }) {
+  const { height } = useWidth()
+  const decision = piece.versions.find((version) => version.decision)?.decision
+  const open = piece.state === 'draft' || piece.state === 'returned'
+  const look = stateColours[piece.state]
+  const title = piece.title || piece.task?.title || strings.untitled
+  return (
+    <Page foot={<NextStep piece={piece} />}>
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+        <Press label={kitWords.back} onPress={() => (router.canGoBack() ? router.back() : router.replace('/desk'))} style={{ width: targets.pupil, height: targets.pupil, justifyContent: 'center' }}>
+          <Symbol name="back" size={30} />
+        </Press>
+        <View style={{ flex: 1 }}>
+          <Heading level={1}>{title}</Heading>
+          <Text variant="labelMedium" style={{ color: look.text }}>
+            {kitWords.states[piece.state]}
+            {piece.folder ? ` · ${piece.folder.name}` : ''}
+            {piece.goes > 1 ? ` · ${kitWords.goes(piece.goes)}` : ''}
+          </Text>
+        </View>
+      </View>
+      {decision?.message ? (
+        <Notice tone={decision.move === 'approve' ? 'good' : 'again'} symbol="message" action={<Listen text={decision.message} />}>
+          <View>
+            <Text variant="labelMedium">{strings.teacherSays(decision.decidedBy)}</Text>
+            <Text variant="bodyLarge">{decision.message}</Text>
+          </View>
+        </Notice>
+      ) : null}
+      {piece.parts.length > 0 ? (
+        <View style={{ height: Math.max(300, Math.min(560, height * 0.5)) }}>
+          <PhotoViewer parts={piece.parts} title={title} />
+        </View>
+      ) : null}
+      {open ? <PartsStrip pieceId={piece.id} parts={piece.parts} /> : null}
+      {piece.reflection ? (
+        <View style={{ gap: 4 }}>
+          <View style={{ flexDirection: 'row', alignItems: 'center' }}>
+            <Text variant="labelMedium" style={{ color: colours.inkSoft, flex: 1 }}>
+              {strings.me}
+            </Text>
+            <Listen text={piece.reflection} />
+          </View>
+          <Text variant="bodyLarge">{piece.reflection}</Text>
+        </View>
+      ) : null}
+      {piece.approved && piece.term ? <PickBox piece={piece} /> : null}
+      <EarlierVersions versions={piece.versions.filter(({ withdrawnAt }) => withdrawnAt === null).slice(piece.state === 'submitted' || piece.state === 'approved' ? 1 : 0)} />
+    </Page>
+  )
+}
+
+function NextStep({ piece }: { piece: Piece }) {
+  const move = useMovePiece(piece.id)
+  const bin = useBinPiece()
+  const [asking, setAsking] = useState<'take-out' | 'bin' | null>(null)
+  const throwAway = () =>
+    bin.mutate(
+      { pieceId: piece.id, restore: false },
+      {
+        onSuccess: () => {
+          router.replace('/desk')
+          toast(strings.thrownAway, () => bin.mutate({ pieceId: piece.id, restore: true }), strings.undo)
+        },
+      },
+    )
+  return (
+    <>
+      {move.isError ? <ProblemNotice error={move.error} /> : null}
+      {piece.state === 'draft' || piece.state === 'returned' ? (
+        <>
+          <BigButton label={piece.parts.length > 0 ? strings.goOnWithIt : strings.addPhoto} symbol={piece.parts.length > 0 ? 'forward' : 'camera'} onPress={() => router.push(`/my-pieces/${piece.id}/${piece.parts.length > 0 ? 'what' : 'photo'}`)} />
+          <View style={{ flexDirection: 'row', gap: 10 }}>
+            {piece.parts.length > 0 ? <BigButton grow label={strings.addPhoto} symbol="camera" tone="quiet" onPress={() => router.push(`/my-pieces/${piece.id}/photo`)} /> : null}
+            {piece.state === 'draft' && !piece.approved ? <BigButton grow label={strings.putAway} symbol="bin" tone="quiet" onPress={() => setAsking('bin')} /> : null}
+          </View>
+        </>
+      ) : null}
+      {piece.state === 'submitted' ? <BigButton label={strings.takeOut} symbol="tray-out" tone="quiet" onPress={() => setAsking('take-out')} busy={move.isPending} /> : null}
+      {piece.state === 'approved' ? <BigButton label={strings.haveAnotherGo} symbol="again" tone="quiet" onPress={() => move.mutate({ move: 'another-go', seenVersion: piece.version })} busy={move.isPending} /> : null}
+      <Ask
+        visible={asking === 'take-out'}
+        title={strings.takeOutAsk}
+        yes={strings.takeOutYes}
+        no={strings.leaveIn}
+        onNo={() => setAsking(null)}
+        onYes={() => {
+          setAsking(null)
+          move.mutate({ move: 'withdraw', seenVersion: piece.version })
+        }}
+      >
+        {strings.takeOutHelp}
+      </Ask>
+      <Ask visible={asking === 'bin'} title={strings.putAwayAsk} yes={strings.putAway} tone="again" onNo={() => setAsking(null)} onYes={throwAway}>
+        {strings.putAwayHelp}
+      </Ask>
+    </>
+  )
+}
+
+/** What was handed in before; each opens full size and never changes. */
+export function EarlierVersions({ versions }: { versions: Version[] }) {
+  const [shown, setShown] = useState<string | null>(null)
+  if (versions.length === 0) return null
+  return (
+    <View style={{ gap: 10 }}>
+      <Heading>{strings.earlierVersions}</Heading>
+      {versions.map((version) => (
+        <View key={version.id} style={{ gap: 8 }}>
+          <Press label={strings.versionLine(version.number, dayOf(version.submittedAt))} onPress={() => setShown(shown === version.id ? null : version.id)} style={{ minHeight: targets.adult, flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+            <Symbol name={shown === version.id ? 'down' : 'next'} />
+            <Text variant="titleSmall" style={{ flex: 1 }}>
+              {strings.versionLine(version.number, dayOf(version.submittedAt))}
+            </Text>
+          </Press>
+          {shown === version.id ? (
+            <>
+              <View style={{ height: 320 }}>
+                <PhotoViewer parts={version.parts} title={version.title} />
+              </View>
+              {version.reflection ? <Text variant="bodyMedium">{version.reflection}</Text> : null}
+              {version.decision?.message ? <Text variant="bodyMedium">{`${strings.teacherSays(version.decision.decidedBy)}: ${version.decision.message}`}</Text> : null}
+            </>
+          ) : null}
+        </View>
+      ))}
+    </View>
+  )
+}

@@ -1,0 +1,84 @@
+import type { Chapter, PieceLine, Portfolio } from '@nibquill/contract'
+import { View } from 'react-native'
+import { Text } from 'react-native-paper'
+import { Grid, Heading } from '../kit/layout'
+import { Press } from '../kit/Press'
+import { RoundButton } from '../kit/RoundButton'
+import { Sheet } from '../kit/Sheet'
+import { colours, corners, shadow, targets } from '../kit/theme'
+import { usePick } from './portfolioQueries'
+import { strings } from './strings'
+
+type Props = { portfolio: Portfolio; onOpen: (piece: PieceLine) => void; mayOrder: boolean }
+
+/** A portfolio's chapters, newest first: picks in order with their reasons, then the rest of the term. */
+export function Chapters({ portfolio, onOpen, mayOrder }: Props) {
+  return (
+    <View style={{ gap: 32 }}>
+      {portfolio.chapters.map((chapter) => (
+        <ChapterView key={chapter.term.id} chapter={chapter} pupilId={portfolio.pupil.id} onOpen={onOpen} mayOrder={mayOrder} />
+      ))}
+    </View>
+  )
+}
+
+function ChapterView({ chapter, pupilId, onOpen, mayOrder }: { chapter: Chapter; pupilId: string; onOpen: Props['onOpen']; mayOrder: boolean }) {
+  const pick = usePick(pupilId)
+  const place = (index: number, to: number) => {
+    const chosen = chapter.picks[index]
+    if (chosen) pick.mutate({ pieceId: chosen.pieceId, pick: { reason: chosen.reason, place: to } })
+  }
+  return (
+    <View role="region" aria-label={chapter.term.name} style={{ gap: 16 }}>
+      <View style={{ borderBottomWidth: 1, borderBottomColor: colours.rule, paddingBottom: 6 }}>
+        <Heading count={chapter.picks.length + chapter.others.length}>{chapter.running ? `${chapter.term.name}, ${strings.running}` : chapter.term.name}</Heading>
+      </View>
+      {chapter.picks.length === 0 ? (
+        <Text variant="bodyLarge" style={{ color: colours.inkSoft }}>
+          {chapter.running ? strings.noPicks : ''}
+        </Text>
+      ) : null}
+      {chapter.picks.map((chosen, i) => (
+        <View key={chosen.pieceId} style={[{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 16, backgroundColor: colours.sheet, borderRadius: corners.button, padding: 14 }, shadow]}>
+          <Press label={chosen.piece.title} onPress={() => onOpen(chosen.piece)} style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 16, alignItems: 'center', flexGrow: 1, flexShrink: 1, flexBasis: 240 }}>
+            <Sheet piece={chosen.piece} width={170} />
+            <View style={{ flex: 1, minWidth: 120, gap: 4 }}>
+              <Text variant="headlineSmall">{chosen.piece.title}</Text>
+              <Text variant="bodyLarge" style={{ borderLeftWidth: chosen.reason ? 3 : 0, borderLeftColor: colours.verdigris, paddingLeft: chosen.reason ? 10 : 0 }}>
+                {chosen.reason}
+              </Text>
+            </View>
+          </Press>
+          {mayOrder && chapter.picks.length > 1 ? (
+            <View style={{ gap: 4, flexDirection: 'row' }}>
+              <RoundButton label={strings.earlier(chosen.piece.title)} symbol="up" size={targets.pupil} disabled={i === 0} onPress={() => place(i, i - 1)} />
+              <RoundButton label={strings.later(chosen.piece.title)} symbol="down-arrow" size={targets.pupil} disabled={i === chapter.picks.length - 1} onPress={() => place(i, i + 1)} />
+            </View>
+          ) : null}
+        </View>
+      ))}
+      {chapter.others.length > 0 ? (
+        <Grid>
+          {chapter.others.map((piece) => (
+            <PieceTile key={piece.id} piece={piece} onPress={() => onOpen(piece)} />
+          ))}
+        </Grid>
+      ) : null}
+    </View>
+  )
+}
+
+/** A piece with its title, to open. */
+export function PieceTile({ piece, onPress, under, width = 158 }: { piece: PieceLine; onPress: () => void; under?: string; width?: number }) {
+  return (
+    <Press label={piece.title} onPress={onPress} style={{ width, gap: 6 }}>
+      <Sheet piece={piece} width={width} />
+      <Text variant="titleSmall" numberOfLines={2}>
+        {piece.title}
+      </Text>
+      <Text variant="bodySmall" numberOfLines={1} style={{ color: colours.inkSoft }}>
+        {under ?? piece.folder?.name ?? ''}
+      </Text>
+    </Press>
+  )
+}
