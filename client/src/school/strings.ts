@@ -1,0 +1,18 @@
+export const strings = {
+  class: 'Class',
+  pupils: (count: number) => (count === 1 ? '1 pupil' : `${count} pupils`),
+  noClass: 'No class yet',
+  noClassHelp: 'Classes and class lists are set up by the office lead. They appear here.',
+  columns: { name: 'Pupil', draft: 'On the go', submitted: 'In the tray', returned: 'Another go', approved: 'In folders', seen: 'Last seen' },
+  never: 'never',
+  idle: 'A shared tablet closes a pupil’s desk after',
+  minutes: (minutes: number) => `${minutes} min`,
+  year: 'Year',
+  running: 'now',
+  noYear: 'No school year yet',
+  noYearHelp: 'School years and terms are set up by the office lead. They appear here.',
+  nextPupil: 'Next pupil',
+  previousPupil: 'Pupil before',
+  backToClass: 'To the class',
+  lastSeen: (when: string) => `last seen ${when}`,
+}

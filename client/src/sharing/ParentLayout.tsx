@@ -1,0 +1,3 @@
+import { Gate } from '../accounts/Gate'
+
+export const ParentLayout = () => <Gate roles={['parent']} />

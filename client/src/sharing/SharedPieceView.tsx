@@ -1,0 +1,32 @@
+import type { SharedPiece } from '@nibquill/contract'
+import { View } from 'react-native'
+import { Text } from 'react-native-paper'
+import { fullDayOf } from '../kit/dates'
+import { Heading } from '../kit/layout'
+import { PhotoViewer } from '../kit/PhotoViewer'
+import { colours } from '../kit/theme'
+import { strings } from './strings'
+
+/** One approved piece as a family sees it: the work large, the child's words below. */
+export function SharedPieceView({ piece, link, height }: { piece: SharedPiece; link?: string; height: number }) {
+  return (
+    <View role="article" aria-label={piece.title} style={{ gap: 12 }}>
+      <View style={{ height }}>
+        <PhotoViewer parts={piece.parts} title={piece.title} link={link} />
+      </View>
+      <Heading>{piece.title}</Heading>
+      {piece.reflection ? <Text variant="bodyLarge">{piece.reflection}</Text> : null}
+      {piece.reason ? (
+        <View style={{ borderLeftWidth: 4, borderLeftColor: colours.verdigris, paddingLeft: 12 }}>
+          <Text variant="bodyMedium" style={{ color: colours.inkSoft }}>
+            {strings.picked}
+          </Text>
+          <Text variant="bodyLarge">{piece.reason}</Text>
+        </View>
+      ) : null}
+      <Text variant="bodySmall" style={{ color: colours.inkSoft }}>
+        {[piece.folderName, piece.termName, fullDayOf(piece.approvedAt)].filter(Boolean).join(' · ')}
+      </Text>
+    </View>
+  )
+}
