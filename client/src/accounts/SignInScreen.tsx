@@ -83,14 +83,14 @@ function CardForm() {
 /** The card as it is printed: sixteen places that fill while typing. */
 function CardPicture({ letters }: { letters: string }) {
   return (
-    <View aria-hidden style={{ flexDirection: 'row', justifyContent: 'space-between', backgroundColor: colours.ochreTint, borderRadius: corners.sheet, padding: 12 }}>
+    <View aria-hidden style={{ flexDirection: 'row', justifyContent: 'space-between', backgroundColor: colours.ochreTint, borderRadius: corners.sheet, padding: 10, gap: 8 }}>
       {[0, 4, 8, 12].map((start) => (
-        <View key={start} style={{ flexDirection: 'row', gap: 2 }}>
+        <View key={start} style={{ flexDirection: 'row', gap: 2, flex: 1 }}>
           {[0, 1, 2, 3].map((i) => {
             const letter = letters[start + i]
             return (
-              <View key={i} style={{ width: 18, alignItems: 'center', borderBottomWidth: 3, borderBottomColor: letter ? colours.aubergine : colours.ochre }}>
-                <Text style={{ fontFamily: fonts.strong, fontSize: 18, lineHeight: 28 }}>{letter ?? ' '}</Text>
+              <View key={i} style={{ flex: 1, maxWidth: 24, alignItems: 'center', borderBottomWidth: 3, borderBottomColor: letter ? colours.aubergine : colours.ochre }}>
+                <Text style={{ fontFamily: fonts.strong, fontSize: 17, lineHeight: 28 }}>{letter ?? ' '}</Text>
               </View>
             )
           })}

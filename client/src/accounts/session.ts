@@ -1,5 +1,5 @@
 import { Done, Session, type CardSignIn, type FirstRun, type PasswordSignIn } from '@nibquill/contract'
-import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { queryOptions, useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query'
 import { api } from '../api/api'
 import { setSchoolZone } from '../kit/dates'
 
@@ -14,6 +14,10 @@ export const sessionQuery = queryOptions({
 })
 export const useSession = () => useQuery(sessionQuery)
 
+/** Drops all that was fetched for whoever was here, but for the question who is: screens listen to that one. */
+const forgetEverything = (queries: QueryClient) =>
+  queries.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== sessionQuery.queryKey[0] })
+
 type Way =
   | { way: 'card'; body: CardSignIn }
   | { way: 'password'; body: PasswordSignIn }
@@ -26,7 +30,7 @@ export function useSignIn() {
   return useMutation({
     mutationFn: ({ way, body }: Way) => api.post(way === 'first-run' ? '/accounts/first-run' : `/accounts/sign-in/${way}`, Session, body),
     onSuccess: (session) => {
-      queries.clear()
+      forgetEverything(queries)
       if (session.school) setSchoolZone(session.school.timeZone)
       queries.setQueryData(sessionQuery.queryKey, session)
     },
@@ -38,7 +42,7 @@ export function useSignOut() {
   return useMutation({
     mutationFn: () => api.post('/accounts/sign-out', Done),
     onSettled: () => {
-      queries.clear()
+      forgetEverything(queries)
       const school = queries.getQueryData(sessionQuery.queryKey)?.school ?? null
       queries.setQueryData(sessionQuery.queryKey, { firstRun: false, school, person: null })
       void queries.invalidateQueries({ queryKey: sessionQuery.queryKey })

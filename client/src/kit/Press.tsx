@@ -1,6 +1,5 @@
 import type { ReactNode } from 'react'
 import { Pressable, type StyleProp, type ViewStyle } from 'react-native'
-import { colours } from './theme'
 
 type Props = {
   label?: string
@@ -13,7 +12,7 @@ type Props = {
   testID?: string
 }
 
-/** Anything to tap: a name for those who listen, a ring for those who use keys. */
+/** Anything to tap, with a name for those who listen. */
 export function Press({ label, onPress, children, style, disabled = false, role = 'button', selected, testID }: Props) {
   return (
     <Pressable
@@ -25,15 +24,7 @@ export function Press({ label, onPress, children, style, disabled = false, role 
       disabled={disabled}
       onPress={onPress}
       testID={testID}
-      style={(state) => {
-        const focused = Boolean('focused' in state && state.focused)
-        return [
-          style,
-          disabled && { opacity: 0.5 },
-          state.pressed && { transform: [{ scale: 0.985 }] },
-          focused ? ({ outlineColor: colours.sea, outlineWidth: 3, outlineStyle: 'solid', outlineOffset: 2 } as ViewStyle) : null,
-        ]
-      }}
+      style={({ pressed }) => [style, disabled && { opacity: 0.5 }, pressed && { transform: [{ scale: 0.985 }] }]}
     >
       {children}
     </Pressable>

@@ -1,0 +1,91 @@
+// Takes one picture of each main view from a running demo: NIBQUILL_AT=http://localhost:4310 npx tsx e2e/screenshots.ts [folder] [name ...]
+import { mkdirSync } from 'node:fs'
+import path from 'node:path'
+import { chromium, type Page } from '@playwright/test'
+
+const AT = process.env.NIBQUILL_AT ?? 'http://localhost:4310'
+const [folder = path.resolve(import.meta.dirname, '../docs/screenshots'), ...only] = process.argv.slice(2)
+const PHONE = { width: 390, height: 844 }
+const TABLET = { width: 820, height: 1180 }
+const WIDE = { width: 1280, height: 800 }
+type Who = 'nobody' | 'pupil' | 'teacher' | 'parent'
+type Shot = { name: string; who: Who; size: { width: number; height: number }; go: (page: Page) => Promise<unknown> }
+
+const open = (address: string) => async (page: Page) => page.goto(AT + address)
+const SHOTS: Shot[] = [
+  { name: 'sign-in', who: 'nobody', size: PHONE, go: open('/sign-in') },
+  { name: 'desk-phone', who: 'pupil', size: PHONE, go: open('/desk') },
+  { name: 'desk-tablet', who: 'pupil', size: TABLET, go: open('/desk') },
+  { name: 'photo', who: 'pupil', size: PHONE, go: open('/make') },
+  { name: 'task', who: 'pupil', size: PHONE, go: async (page) => (await open('/desk')(page), page.getByRole('button', { name: 'Write your wind poem' }).click()) },
+  { name: 'what-is-it', who: 'pupil', size: PHONE, go: (page) => draft(page, 'what') },
+  { name: 'which-folder', who: 'pupil', size: PHONE, go: (page) => draft(page, 'folder') },
+  { name: 'into-the-tray', who: 'pupil', size: TABLET, go: (page) => draft(page, 'tray') },
+  { name: 'my-piece', who: 'pupil', size: PHONE, go: async (page) => (await open('/desk')(page), page.getByRole('button', { name: /^Another go: / }).first().click()) },
+  { name: 'my-folders', who: 'pupil', size: TABLET, go: open('/my-folders') },
+  { name: 'my-portfolio', who: 'pupil', size: TABLET, go: open('/my-portfolio') },
+  { name: 'tray-wide', who: 'teacher', size: WIDE, go: open('/tray') },
+  { name: 'tray-phone', who: 'teacher', size: PHONE, go: open('/tray') },
+  { name: 'judging-phone', who: 'teacher', size: PHONE, go: async (page) => (await open('/tray')(page), page.getByRole('button', { name: /, / }).nth(2).click()) },
+  { name: 'class', who: 'teacher', size: WIDE, go: open('/class') },
+  { name: 'pupil-page', who: 'teacher', size: WIDE, go: async (page) => (await open('/class')(page), page.getByRole('link', { name: 'Wren A.' }).click()) },
+  { name: 'tasks', who: 'teacher', size: WIDE, go: open('/tasks') },
+  { name: 'family', who: 'parent', size: PHONE, go: async () => undefined },
+  { name: 'folders', who: 'teacher', size: WIDE, go: open('/folders') },
+]
+
+async function draft(page: Page, step: string): Promise<void> {
+  await open('/desk')(page)
+  await page.getByRole('button', { name: /not handed in yet/ }).first().click()
+  await page.waitForURL(/my-pieces\/[^/]+$/)
+  await page.goto(`${page.url()}/${step}`)
+}
+
+const ENTER: Record<Who, (page: Page) => Promise<unknown>> = {
+  nobody: async () => undefined,
+  pupil: async (page) => {
+    await open('/sign-in')(page)
+    await page.getByLabel('Letters on my card').fill('ACDE FGHJ KMNP RTWX')
+    await page.getByRole('button', { name: 'Go to my desk' }).click()
+    await page.waitForURL('**/desk')
+  },
+  teacher: async (page) => {
+    await open('/sign-in')(page)
+    await page.getByRole('link', { name: 'I am a teacher' }).click()
+    await page.getByLabel('E-mail address').fill('adeyemi@saltmarsh.example')
+    await page.getByLabel('Password').fill('salt marsh morning')
+    await page.getByRole('button', { name: 'Sign in' }).click()
+    await page.waitForURL('**/tray**')
+  },
+  parent: async (page) => {
+    await page.goto(process.env.NIBQUILL_INVITATION ?? AT)
+    await page.getByRole('button', { name: 'Open' }).click()
+    await page.waitForURL('**/family')
+  },
+}
+
+mkdirSync(folder, { recursive: true })
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream'],
+})
+for (const { name, who, size, go } of SHOTS) {
+  if (only.length > 0 && !only.includes(name)) continue
+  const context = await browser.newContext({ viewport: size, timezoneId: 'Europe/London', locale: 'en-GB' })
+  const page = await context.newPage()
+  page.setDefaultTimeout(6000)
+  page.on('pageerror', (error) => console.log(`${name}: ${error.message}`))
+  page.on('console', (message) => message.type() === 'error' && console.log(`${name}: ${message.text()}`))
+  try {
+    await ENTER[who](page)
+    await go(page)
+    // Streams stay open, so the network is never idle: what counts is that pictures are there.
+    await page.waitForTimeout(1500)
+    await page.screenshot({ path: path.join(folder, `${name}.png`) })
+  } catch (error) {
+    console.log(`${name}: ${String(error).split('\n')[0]}`)
+    await page.screenshot({ path: path.join(folder, `${name}-failed.png`) })
+  }
+  await context.close()
+}
+await browser.close()

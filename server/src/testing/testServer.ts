@@ -1,0 +1,201 @@
+import { randomUUID } from 'node:crypto'
+import { mkdtemp, rm } from 'node:fs/promises'
+import os from 'node:os'
+import path from 'node:path'
+import pg from 'pg'
+import sharp from 'sharp'
+import { Upload } from 'tus-js-client'
+import { v7 as newId } from 'uuid'
+import type { Piece, Problem } from '@nibquill/contract'
+import { PersonRow } from '../accounts/rows.ts'
+import { FolderRow } from '../folders/rows.ts'
+import { SetClock } from '../platform/clock.ts'
+import type { Config } from '../platform/config.ts'
+import { ClassRow, ConsentRow, EnrolmentRow, SchoolRow, SchoolYearRow, TermRow } from '../school/rows.ts'
+import { startServer, type RunningServer } from '../server.ts'
+import { TaskRow } from '../tasks/rows.ts'
+
+export const PASSWORD = 'a long enough password'
+
+/** A real server on a real, empty database. */
+export class TestServer {
+  readonly server: RunningServer
+  readonly clock: SetClock
+  readonly config: Config
+  constructor(server: RunningServer, clock: SetClock, config: Config) {
+    this.server = server
+    this.clock = clock
+    this.config = config
+  }
+
+  static async start(): Promise<TestServer> {
+    const name = `test_${randomUUID().replaceAll('-', '')}`
+    const main = new pg.Client({ connectionString: process.env.NIBQUILL_TEST_CLUSTER })
+    await main.connect()
+    await main.query(`create database ${name}`)
+    await main.end()
+    const config: Config = {
+      port: 0, host: '127.0.0.1', dataFolder: await mkdtemp(path.join(os.tmpdir(), 'nibquill-data-')),
+      databaseUrl: process.env.NIBQUILL_TEST_CLUSTER!.replace(/\/postgres$/, `/${name}`), publicUrl: 'http://nibquill.example',
+      clientFolder: null, trustProxy: false, logLevel: 'silent',
+    } // prettier-ignore
+    const clock = new SetClock(new Date('2026-11-23T10:00:00Z'))
+    return new TestServer(await startServer(config, clock), clock, config)
+  }
+
+  get manager() {
+    return this.server.platform.db.manager
+  }
+
+  async stop(): Promise<void> {
+    await this.server.close()
+    await rm(this.config.dataFolder, { recursive: true, force: true })
+  }
+
+  visitor(): Person {
+    return new Person(this.server.url.replace('localhost', '127.0.0.1'))
+  }
+}
+
+export type Answer<T = Record<string, unknown>> = { status: number; body: T; headers: Headers }
+
+/** Somebody with a browser: remembers the cookie, sends the origin. */
+export class Person {
+  readonly at: string
+  cookie = ''
+  constructor(at: string) {
+    this.at = at
+  }
+
+  async ask<T = Piece & Problem & Record<string, never>>(method: string, address: string, body?: unknown, headers: Record<string, string> = {}): Promise<Answer<T>> {
+    const response = await this.fetch(method, address, { ...(body === undefined ? {} : { body: JSON.stringify(body) }), headers: { 'Content-Type': 'application/json', ...headers } })
+    return { status: response.status, body: (await response.json().catch(() => null)) as T, headers: response.headers }
+  }
+
+  async fetch(method: string, address: string, init: RequestInit = {}): Promise<Response> {
+    const response = await fetch(`${this.at}/api${address}`, { ...init, method, headers: { Cookie: this.cookie, Origin: this.at, ...init.headers } })
+    const set = response.headers.getSetCookie()[0]
+    if (set) this.cookie = set.split(';')[0]!
+    return response
+  }
+
+  /** Sends a file as the client does, through an independent tus client. */
+  async upload(bytes: Uint8Array, about: { mediaId?: string; filename?: string; sha256?: string } = {}): Promise<{ mediaId: string; status: number; body: string }> {
+    const mediaId = about.mediaId ?? newId()
+    return new Promise((resolve) => {
+      const upload = new Upload(Buffer.from(bytes), {
+        endpoint: `${this.at}/api/media/uploads`,
+        metadata: { mediaId, filename: about.filename ?? 'photo.jpg', ...(about.sha256 ? { sha256: about.sha256 } : {}) },
+        headers: { Cookie: this.cookie, Origin: this.at },
+        retryDelays: null,
+        onSuccess: ({ lastResponse }) => resolve({ mediaId, status: lastResponse.getStatus(), body: lastResponse.getBody() }),
+        onError: (error) => {
+          const response = 'originalResponse' in error ? error.originalResponse : null
+          resolve({ mediaId, status: response?.getStatus() ?? 0, body: response?.getBody() ?? String(error) })
+        },
+      })
+      upload.start()
+    })
+  }
+}
+
+export const picture = (width = 640, height = 480, background = '#d9704a'): Promise<Buffer> =>
+  sharp({ create: { width, height, channels: 3, background } }).jpeg().toBuffer()
+
+/** A small school: two classes with a teacher each, two pupils in the first, one in the second, a parent each side. */
+export class SmallSchool {
+  readonly test: TestServer
+  ids!: Record<'school' | 'term' | 'heron' | 'plover' | 'wren' | 'tomasz' | 'aoife' | 'wrensParent' | 'aoifesParent' | 'open' | 'closed' | 'whole' | 'task' | 'fixedTask', string>
+  wren!: Person
+  tomasz!: Person
+  aoife!: Person
+  teacher!: Person
+  otherTeacher!: Person
+  parent!: Person
+  otherParent!: Person
+  constructor(test: TestServer) {
+    this.test = test
+  }
+
+  static async open(test: TestServer): Promise<SmallSchool> {
+    const school = new SmallSchool(test)
+    await school.#fill()
+    return school
+  }
+
+  async #fill(): Promise<void> {
+    const { manager, server, clock } = this.test
+    const now = clock.now()
+    const names = ['term', 'heron', 'plover', 'wren', 'tomasz', 'aoife', 'open', 'closed', 'whole', 'task', 'fixedTask'] as const
+    const ids = Object.fromEntries(names.map((name) => [name, newId()])) as SmallSchool['ids']
+    this.teacher = this.test.visitor()
+    await this.teacher.ask('POST', '/accounts/first-run', { schoolName: 'Saltmarsh Primary School', timeZone: 'Europe/London', firstName: 'Mr', lastName: 'Adeyemi', email: 'a@saltmarsh.example', password: PASSWORD })
+    ids.school = (await manager.findOneOrFail(SchoolRow, { where: {} })).id
+    const firstTeacher = await manager.findOneByOrFail(PersonRow, { email: 'a@saltmarsh.example' })
+    const second = { id: newId(), schoolId: ids.school, role: 'teacher' as const, firstName: 'Mrs', lastName: 'Okafor', email: 'o@saltmarsh.example', passwordHash: await server.capabilities.accounts.hashPassword(PASSWORD), createdAt: now }
+    await manager.insert(PersonRow, second)
+    const yearId = newId()
+    await manager.insert(SchoolYearRow, { id: yearId, schoolId: ids.school, name: '2026/27', startsOn: '2026-09-01', endsOn: '2027-08-31' })
+    await manager.insert(TermRow, { id: ids.term, schoolYearId: yearId, name: 'Autumn term 2026', startsOn: '2026-09-01', endsOn: '2026-12-31' })
+    for (const name of ['heron', 'plover'] as const) await manager.insert(ClassRow, { id: ids[name], schoolYearId: yearId, name, yearGroup: 'Year 3', idleMinutes: 10, version: 1 })
+    const pupils = [['wren', 'heron', 'fish'], ['tomasz', 'heron', 'kite'], ['aoife', 'plover', 'owl']] as const // prettier-ignore
+    for (const [name, home, symbol] of pupils) {
+      await manager.insert(PersonRow, { id: ids[name], schoolId: ids.school, role: 'pupil', firstName: name, lastName: 'A.', pegSymbol: symbol, pegColour: 'sea', createdAt: now })
+      await manager.insert(EnrolmentRow, { classId: ids[home], personId: ids[name] })
+      await manager.insert(ConsentRow, { pupilId: ids[name], kind: 'sharing', granted: true, saidBy: firstTeacher.id, saidAt: now })
+      const code = await server.capabilities.accounts.issueNameCard(manager, ids[name])
+      this[name] = this.test.visitor()
+      await this[name].ask('POST', '/accounts/sign-in/card', { code })
+    }
+    await manager.insert(EnrolmentRow, [{ classId: ids.heron, personId: firstTeacher.id }, { classId: ids.plover, personId: second.id }]) // prettier-ignore
+    this.otherTeacher = this.test.visitor()
+    await this.otherTeacher.ask('POST', '/accounts/sign-in/password', { email: 'o@saltmarsh.example', password: PASSWORD })
+    const folder = { schoolId: ids.school, strandId: null, symbol: 'waves' as const, colour: 'sea' as const, pupilsFile: true, position: 0, putAwayAt: null }
+    await manager.insert(FolderRow, { ...folder, id: ids.open, classId: ids.heron, name: 'Rock pools', parentsSee: true })
+    await manager.insert(FolderRow, { ...folder, id: ids.closed, classId: ids.heron, name: 'Number talks', parentsSee: false })
+    await manager.insert(FolderRow, { ...folder, id: ids.whole, classId: null, name: 'Out of class', parentsSee: true })
+    const task = { classId: ids.heron, folderId: ids.open, title: 'Rock pool survey', instructions: 'Draw it.', dueAt: null, createdAt: now, closedAt: null }
+    await manager.insert(TaskRow, { ...task, id: ids.task, folderChangeable: true })
+    await manager.insert(TaskRow, { ...task, id: ids.fixedTask, folderChangeable: false })
+    const { sharing } = server.capabilities
+    for (const [person, child] of [['parent', 'wren'], ['otherParent', 'aoife']] as const) {
+      const id = await sharing.addParent(manager, ids.school, { firstName: 'Bryn', lastName: child }, [ids[child]])
+      ids[person === 'parent' ? 'wrensParent' : 'aoifesParent'] = id
+      const token = sharing.invitationAddress(await sharing.invite(manager, firstTeacher.id, id)).split('/').at(-1)!
+      this[person] = this.test.visitor()
+      await this[person].ask('POST', '/accounts/sign-in/invitation', { token })
+    } // prettier-ignore
+    this.ids = ids
+  }
+
+  /** A piece of Wren's with one photo, in a folder, still a draft. */
+  async draft(options: { folderId?: string; bytes?: Uint8Array; person?: Person } = {}): Promise<Piece> {
+    const person = options.person ?? this.wren
+    const id = newId()
+    await person.ask('PUT', `/pieces/${id}`, { taskId: null })
+    const { mediaId } = await person.upload(options.bytes ?? (await picture()))
+    const { body } = await person.ask('PUT', `/pieces/${id}/parts/${newId()}`, { mediaId, name: 'photo' })
+    return (await person.ask('PATCH', `/pieces/${id}`, { seenVersion: body.version, title: 'Rock pool crab', reflection: 'It walks sideways.', folderId: options.folderId ?? this.ids.open })).body
+  }
+
+  async submitted(options: Parameters<SmallSchool['draft']>[0] = {}): Promise<Piece> {
+    const piece = await this.draft(options)
+    return (await (options?.person ?? this.wren).ask('POST', `/pieces/${piece.id}/hand-in`, { seenVersion: piece.version })).body
+  }
+
+  async approved(options: Parameters<SmallSchool['draft']>[0] = {}): Promise<Piece> {
+    const piece = await this.submitted(options)
+    return (await this.teacher.ask('POST', `/review/pieces/${piece.id}`, { move: 'approve', message: '', seenVersion: piece.version })).body
+  }
+}
+
+/** Waits until something becomes true. */
+export async function until<T>(ask: () => Promise<T | null | false | undefined>, patienceMs = 20_000): Promise<T> {
+  const deadline = Date.now() + patienceMs
+  for (;;) {
+    const found = await ask()
+    if (found) return found
+    if (Date.now() > deadline) throw new Error('it did not happen in time')
+    await new Promise((resolve) => setTimeout(resolve, 50))
+  }
+}
