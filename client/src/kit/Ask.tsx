@@ -5,20 +5,31 @@ import { BigButton } from './BigButton'
 import { strings } from './strings'
 import { colours } from './theme'
 
+/** A sheet laid over the screen until it is answered or put away. */
+export function Overlay({ visible, title, width = 520, onClose, children }: { visible: boolean; title: string; width?: number; onClose: () => void; children: ReactNode }) {
+  return (
+    <Portal>
+      <Dialog visible={visible} onDismiss={onClose} style={{ backgroundColor: colours.sheet, maxWidth: width, width: '92%', alignSelf: 'center' }}>
+        <View role="dialog" aria-modal aria-label={title}>
+          <Dialog.Title>{title}</Dialog.Title>
+          {children}
+        </View>
+      </Dialog>
+    </Portal>
+  )
+}
+
 /** A question before something that matters. */
 export function Ask({ visible, title, children, yes, no = strings.cancel, tone = 'primary', onYes, onNo }: {
   visible: boolean; title: string; children?: ReactNode; yes: string; no?: string; tone?: 'primary' | 'again' | 'good'; onYes: () => void; onNo: () => void
 }) { // prettier-ignore
   return (
-    <Portal>
-      <Dialog visible={visible} onDismiss={onNo} style={{ backgroundColor: colours.sheet, maxWidth: 520, width: '90%', alignSelf: 'center' }}>
-        <Dialog.Title>{title}</Dialog.Title>
-        <Dialog.Content>{typeof children === 'string' ? <Text variant="bodyLarge">{children}</Text> : children}</Dialog.Content>
-        <View style={{ padding: 20, paddingTop: 0, gap: 10, flexDirection: 'row', flexWrap: 'wrap' }}>
-          <BigButton label={no} tone="quiet" onPress={onNo} grow />
-          <BigButton label={yes} tone={tone} onPress={onYes} grow />
-        </View>
-      </Dialog>
-    </Portal>
+    <Overlay visible={visible} title={title} onClose={onNo}>
+      <Dialog.Content>{typeof children === 'string' ? <Text variant="bodyLarge">{children}</Text> : children}</Dialog.Content>
+      <View style={{ padding: 20, paddingTop: 0, gap: 10, flexDirection: 'row', flexWrap: 'wrap' }}>
+        <BigButton label={no} tone="quiet" onPress={onNo} grow />
+        <BigButton label={yes} tone={tone} onPress={onYes} grow />
+      </View>
+    </Overlay>
   )
 }

@@ -38,7 +38,11 @@ export function BigButton({ label, onPress, symbol, tone = 'primary', busy = fal
         borderWidth: 2, borderColor: look.edge, paddingHorizontal: small ? 14 : 20, paddingVertical: 6, flexDirection: 'row', alignItems: 'center', justifyContent: 'center', gap: 10,
       }} // prettier-ignore
     >
-      {busy ? <ActivityIndicator size={20} color={look.text} /> : symbol ? <Symbol name={symbol} size={small ? 20 : 24} colour={look.text} /> : null}
+      {busy ? <ActivityIndicator size={20} color={look.text} /> : symbol ? (
+        <View style={{ flexShrink: 0 }}>
+          <Symbol name={symbol} size={small ? 20 : 24} colour={look.text} />
+        </View>
+      ) : null}
       <Text variant={small ? 'labelMedium' : 'labelLarge'} style={{ color: look.text, flexShrink: 1, textAlign: 'center' }}>
         {label}
       </Text>

@@ -5,7 +5,7 @@ import { Gate, type START } from '../accounts/Gate'
 import { useWidth } from './layout'
 import { Press } from './Press'
 import { Symbol, type SymbolName } from './Symbol'
-import { colours, corners, targets } from './theme'
+import { colours, corners, fonts, targets } from './theme'
 
 export type Place = { href: string; label: string; symbol: SymbolName; count?: number }
 type Props = { places: readonly Place[]; roles: readonly (keyof typeof START)[]; /** Pupils keep their places at the foot on every screen. */ foot?: boolean; extra?: React.ReactNode }
@@ -51,7 +51,7 @@ function PlaceLink({ place, chosen, rail }: { place: Place; chosen: boolean; rai
         <Symbol name={place.symbol} size={26} colour={colour} />
         {place.count ? (
           <View style={{ position: 'absolute', top: -7, left: 15, backgroundColor: colours.ochreText, borderRadius: 10, minWidth: 20, paddingHorizontal: 5, alignItems: 'center' }}>
-            <Text style={{ color: colours.sheet, fontSize: 13, lineHeight: 19 }}>{place.count > 99 ? '99+' : place.count}</Text>
+            <Text style={{ color: colours.sheet, fontFamily: fonts.strong, fontSize: 13, lineHeight: 19 }}>{place.count > 99 ? '99+' : place.count}</Text>
           </View>
         ) : null}
       </View>
@@ -65,8 +65,8 @@ function PlaceLink({ place, chosen, rail }: { place: Place; chosen: boolean; rai
 
 function Monogram() {
   return (
-    <Text aria-hidden style={{ fontFamily: 'YoungSerif', fontSize: 30, lineHeight: 40, color: colours.aubergine, marginBottom: 8 }}>
-      N<Text style={{ fontFamily: 'YoungSerif', fontSize: 30, color: colours.ochreText }}>q</Text>
+    <Text aria-hidden style={{ fontFamily: fonts.title, fontSize: 30, lineHeight: 40, color: colours.aubergine, marginBottom: 8 }}>
+      N<Text style={{ fontFamily: fonts.title, fontSize: 30, color: colours.ochreText }}>q</Text>
     </Text>
   )
 }

@@ -102,7 +102,7 @@ function DeskHead() {
       {person.peg ? <Peg peg={person.peg} size={60} /> : null}
       <View style={{ flex: 1 }}>
         <Text variant="bodyMedium" style={{ color: colours.inkSoft }}>
-          {person.className}
+          {person.className ? strings.classOf(person.className) : ''}
         </Text>
         <Heading level={1}>{strings.deskOf(person.firstName)}</Heading>
       </View>

@@ -77,6 +77,7 @@ function CameraStage({ onPhoto, onPick, pickFirst }: StageProps) {
   const [facing, setFacing] = useState<Facing>('environment')
   const [round, setRound] = useState(0)
   const [trouble, setTrouble] = useState<CameraTrouble | null>(null)
+  const [stream, setStream] = useState<MediaStream | null>(null)
   const [ready, setReady] = useState(false)
   const [several, setSeveral] = useState(false)
   const [still, setStill] = useState<{ file: File; address: string } | null>(null)
@@ -92,7 +93,7 @@ function CameraStage({ onPhoto, onPick, pickFirst }: StageProps) {
         if (gone) return camera.close()
         close = camera.close
         setTrouble(null)
-        if (video.current) video.current.srcObject = camera.stream
+        setStream(camera.stream)
         void hasSeveralCameras().then(setSeveral)
       },
       (why: CameraTrouble) => !gone && setTrouble(why),
@@ -100,13 +101,19 @@ function CameraStage({ onPhoto, onPick, pickFirst }: StageProps) {
     return () => {
       gone = true
       close?.()
+      setStream(null)
     }
   }, [facing, round, wanted])
+  // The picture element comes and goes with the still; the stream stays.
+  useEffect(() => {
+    if (video.current) video.current.srcObject = stream
+  }, [stream, still])
   useEffect(() => () => void (still && URL.revokeObjectURL(still.address)), [still])
 
   const shoot = async () => {
     if (!video.current) return
     const file = await takePhoto(video.current, new Date())
+    setReady(false)
     setStill({ file, address: URL.createObjectURL(file) })
   }
   if (still) {

@@ -2,6 +2,7 @@ export const strings = {
   desk: 'Desk',
   folders: 'Folders',
   portfolio: 'Portfolio',
+  classOf: (name: string) => `${name} class`,
   deskOf: (name: string) => `${name}’s desk`,
   leave: 'Let the next pupil in',
   news: 'News',

@@ -3,10 +3,11 @@ import { MAX_MESSAGE_LENGTH } from '@nibquill/core'
 import { useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useState } from 'react'
 import { ScrollView, View } from 'react-native'
-import { Dialog, Portal, Text } from 'react-native-paper'
+import { Dialog, Text } from 'react-native-paper'
 import { codeOf } from '../api/problems'
 import { FolderTile } from '../folders/FolderTile'
 import { useFolders } from '../folders/foldersQueries'
+import { Overlay } from '../kit/Ask'
 import { BigButton, Key } from '../kit/BigButton'
 import { whenWasIt } from '../kit/dates'
 import { Field } from '../kit/Field'
@@ -159,8 +160,8 @@ function JudgingDesk({ piece, nextId, previousId, onGo }: Props & { piece: Piece
       ) : null}
       {waiting ? (
         <View style={{ flexDirection: 'row', gap: 10 }}>
-          <BigButton label={strings.sendBack} symbol="again" tone="again" shortcut={wide ? 'S' : undefined} onPress={() => setOpen('send-back')} disabled={decide.isPending} grow={wide} />
-          <BigButton label={strings.approveInto(folder?.name ?? '')} symbol="in-folder" tone="good" shortcut={wide ? 'A' : undefined} onPress={() => send('approve')} busy={decide.isPending && open === null} grow />
+          <BigButton label={strings.sendBack} symbol={wide ? 'again' : undefined} tone="again" shortcut={wide ? 'S' : undefined} onPress={() => setOpen('send-back')} disabled={decide.isPending} />
+          <BigButton label={strings.approveInto(folder?.name ?? '')} symbol={wide ? 'in-folder' : undefined} tone="good" shortcut={wide ? 'A' : undefined} onPress={() => send('approve')} busy={decide.isPending && open === null} grow />
           <RoundButton label={strings.otherFolder} symbol="folder" onPress={() => setOpen('folder')} colour={colours.verdigris} back={colours.verdigrisTint} />
         </View>
       ) : (
@@ -196,9 +197,7 @@ function JudgingDesk({ piece, nextId, previousId, onGo }: Props & { piece: Piece
           {foot}
         </>
       )}
-      <Portal>
-        <Dialog visible={open === 'folder'} onDismiss={() => setOpen(null)} style={{ backgroundColor: colours.sheet, maxWidth: 620, width: '92%', alignSelf: 'center' }}>
-          <Dialog.Title>{strings.chooseFolder}</Dialog.Title>
+        <Overlay visible={open === 'folder'} onClose={() => setOpen(null)} width={620} title={strings.chooseFolder}>
           <Dialog.ScrollArea style={{ maxHeight: height * 0.6 }}>
             <ScrollView contentContainerStyle={{ paddingVertical: 12 }}>
               <View role="radiogroup" aria-label={strings.chooseFolder}>
@@ -218,9 +217,8 @@ function JudgingDesk({ piece, nextId, previousId, onGo }: Props & { piece: Piece
               </View>
             </ScrollView>
           </Dialog.ScrollArea>
-        </Dialog>
-        <Dialog visible={open === 'send-back'} onDismiss={() => setOpen(null)} style={{ backgroundColor: colours.sheet, maxWidth: 520, width: '92%', alignSelf: 'center' }}>
-          <Dialog.Title>{strings.sendBackTitle(piece.pupil.firstName)}</Dialog.Title>
+        </Overlay>
+        <Overlay visible={open === 'send-back'} onClose={() => setOpen(null)} width={520} title={strings.sendBackTitle(piece.pupil.firstName)}>
           <Dialog.Content style={{ gap: 14 }}>
             <Text variant="bodyMedium">{strings.nextStepHelp}</Text>
             <Field label={strings.nextStepLabel} value={message} onChangeText={setMessage} maxLength={MAX_MESSAGE_LENGTH} lines={3} autoFocus />
@@ -230,9 +228,8 @@ function JudgingDesk({ piece, nextId, previousId, onGo }: Props & { piece: Piece
               <BigButton label={strings.send} symbol="again" tone="again" onPress={() => send('send-back')} disabled={message.trim() === ''} busy={decide.isPending} grow />
             </View>
           </Dialog.Content>
-        </Dialog>
-        <Dialog visible={open === 'keys'} onDismiss={() => setOpen(null)} style={{ backgroundColor: colours.sheet, maxWidth: 420, width: '92%', alignSelf: 'center' }}>
-          <Dialog.Title>{strings.shortcuts}</Dialog.Title>
+        </Overlay>
+        <Overlay visible={open === 'keys'} onClose={() => setOpen(null)} width={420} title={strings.shortcuts}>
           <Dialog.Content style={{ gap: 8 }}>
             {strings.shortcutList.map(([key, does]) => (
               <View key={key} style={{ flexDirection: 'row', gap: 12, alignItems: 'center' }}>
@@ -244,8 +241,7 @@ function JudgingDesk({ piece, nextId, previousId, onGo }: Props & { piece: Piece
             ))}
             <BigButton small label={kitWords.close} tone="quiet" onPress={() => setOpen(null)} />
           </Dialog.Content>
-        </Dialog>
-      </Portal>
+        </Overlay>
     </View>
   )
 }

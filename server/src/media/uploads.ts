@@ -2,6 +2,7 @@ import { Id } from '@nibquill/contract'
 import { DomainError, MAX_UPLOAD_BYTES } from '@nibquill/core'
 import { FileStore } from '@tus/file-store'
 import { Server, type Upload } from '@tus/server'
+import { AsyncLocalStorage } from 'node:async_hooks'
 import { mkdir, rm } from 'node:fs/promises'
 import path from 'node:path'
 import type { Request, Response } from 'express'
@@ -27,6 +28,9 @@ export async function openUploads(platform: Platform, media: Media): Promise<{ h
   await mkdir(folder, { recursive: true })
   const store = new FileStore({ directory: folder, expirationPeriodInMilliseconds: WAITS_MS })
 
+  /** Carries the signed-in person past the upload library, which sees plain requests only. */
+  const sender = new AsyncLocalStorage<string>()
+
   const finish = async (upload: Upload) => {
     const { mediaId, filename, sha256 } = v.parse(Metadata, upload.metadata)
     const file = path.join(folder, upload.id)
@@ -35,6 +39,7 @@ export async function openUploads(platform: Platform, media: Media): Promise<{ h
       const done = await media.arrive({ mediaId, ownerId, name: filename.toWellFormed().slice(0, 200), sha256: sha256 ?? null }, { file })
       return { status_code: 200, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(done) }
     } catch (error) {
+      if (problemOf(error).status >= 500) platform.log.error({ error: String(error), stack: error instanceof Error ? error.stack : '' }, 'upload failed')
       throw tusError(error)
     } finally {
       await rm(file, { force: true })
@@ -47,16 +52,16 @@ export async function openUploads(platform: Platform, media: Media): Promise<{ h
     datastore: store,
     relativeLocation: true,
     maxSize: MAX_UPLOAD_BYTES,
-    onUploadCreate: async (request, upload) => {
+    onUploadCreate: async (_request, upload) => {
       const parsed = v.safeParse(Metadata, upload.metadata)
       if (!parsed.success) throw tusError(new v.ValiError(parsed.issues))
       if (upload.size === 0) throw tusError(new DomainError('media/empty'))
-      return { metadata: { ...upload.metadata, ownerId: viewerIdOf(request) } }
+      return { metadata: { ...upload.metadata, ownerId: sender.getStore() ?? '' } }
     },
     onIncomingRequest: async (request, uploadId) => {
       if (request.method === 'POST') return
       const upload = await store.getUpload(uploadId).catch(() => null)
-      if (upload && upload.metadata?.ownerId !== viewerIdOf(request)) throw tusError(new DomainError('media/not-found'))
+      if (upload && upload.metadata?.ownerId !== sender.getStore()) throw tusError(new DomainError('media/not-found'))
     },
     onUploadFinish: async (_request, upload) => finish(upload),
   })
@@ -66,16 +71,11 @@ export async function openUploads(platform: Platform, media: Media): Promise<{ h
       const viewer = signedIn(request)
       if (!viewer) throw new DomainError('accounts/signed-out')
       if (viewer.role !== 'pupil') throw new DomainError('request/not-found')
-      request.headers[VIEWER_HEADER] = viewer.personId
-      await server.handle(request, response)
+      await sender.run(viewer.personId, () => server.handle(request, response))
     },
     cleanUp: () => server.cleanUpExpiredUploads(),
   }
 }
-
-/** Carries the signed-in person past the upload library, which sees plain requests only. Always set by us, never trusted from outside. */
-const VIEWER_HEADER = 'x-nibquill-viewer'
-const viewerIdOf = (request: { headers: Headers }) => request.headers.get(VIEWER_HEADER) ?? ''
 
 function tusError(error: unknown): { status_code: number; body: string } {
   const problem = problemOf(error)

@@ -64,7 +64,7 @@ export class FileStorage implements Storage {
     return new Promise((resolve, reject) => {
       response.sendFile(this.#path(key), { cacheControl: false, dotfiles: 'allow' }, (error) => {
         // A reader who closes the page half-way is no error of ours.
-        if (!error || response.headersSent) resolve()
+        if (!error || response.headersSent || (error as NodeJS.ErrnoException).code === 'ECONNABORTED') resolve()
         else reject(error)
       })
     })

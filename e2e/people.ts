@@ -1,0 +1,30 @@
+import { DEMO_CARDS, DEMO_PASSWORD, DEMO_STAFF } from '@nibquill/demo'
+import type { Page } from '@playwright/test'
+import { readFileSync } from 'node:fs'
+import path from 'node:path'
+import { DATA } from './playwright.config.ts'
+
+/** Brings people in the way they come. */
+export async function enterAsPupil(page: Page, name: keyof typeof DEMO_CARDS): Promise<void> {
+  await page.goto('/sign-in')
+  await page.getByLabel('Letters on my card').fill(DEMO_CARDS[name].toLowerCase())
+  await page.getByRole('button', { name: 'Go to my desk' }).click()
+  await page.waitForURL('**/desk')
+}
+
+export async function enterAsTeacher(page: Page, who: keyof typeof DEMO_STAFF = 'heron'): Promise<void> {
+  await page.goto('/sign-in')
+  await page.getByRole('link', { name: 'I am a teacher' }).click()
+  await page.getByLabel('E-mail address').fill(DEMO_STAFF[who])
+  await page.getByLabel('Password').fill(DEMO_PASSWORD)
+  await page.getByRole('button', { name: 'Sign in' }).click()
+  await page.waitForURL('**/tray**')
+}
+
+/** The parent of Wren and Aoife. */
+export async function enterAsParent(page: Page): Promise<void> {
+  const { parentAddress } = JSON.parse(readFileSync(path.join(DATA, 'demo.json'), 'utf8')) as { parentAddress: string }
+  await page.goto(new URL(parentAddress).pathname)
+  await page.getByRole('button', { name: 'Open' }).click()
+  await page.waitForURL('**/family')
+}

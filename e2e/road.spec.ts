@@ -1,0 +1,185 @@
+import { expect, test, type Browser, type Page } from '@playwright/test'
+import { execFileSync } from 'node:child_process'
+import { writeFileSync } from 'node:fs'
+import path from 'node:path'
+import { enterAsParent, enterAsPupil, enterAsTeacher } from './people.ts'
+import { codesInPdf, phonePhoto, scratch, tracesIn } from './materials.ts'
+
+const PHONE = { width: 390, height: 844 }
+const WIDE = { width: 1280, height: 800 }
+const REASON = 'I picked it because I counted the legs twice.'
+
+const visit = async (browser: Browser, viewport = PHONE): Promise<Page> => (await browser.newContext({ viewport })).newPage()
+
+test('one piece travels the whole road, from a tablet to a page in a parent’s hand', async ({ browser }) => {
+  test.setTimeout(240_000)
+  const folder = scratch()
+  const photo = await phonePhoto(folder)
+  const title = 'Crab from my phone'
+
+  // 1 and 2: the card, and the desk.
+  const pupil = await visit(browser)
+  await enterAsPupil(pupil, 'Tomasz')
+  await expect(pupil.getByRole('heading', { name: 'Tomasz’s desk' })).toBeVisible()
+  await expect(pupil.getByRole('region', { name: 'To do' })).toBeVisible()
+
+  // 3: a photo from the camera, and one from a file.
+  await pupil.getByRole('region', { name: 'Make something' }).getByRole('button', { name: 'Photo' }).click()
+  await pupil.getByRole('button', { name: 'Take the photo' }).click()
+  await pupil.getByRole('button', { name: 'Again' }).click()
+  const chooser = pupil.waitForEvent('filechooser')
+  await pupil.getByRole('button', { name: 'Pick pictures' }).click()
+  await (await chooser).setFiles(photo)
+  await expect(pupil.getByRole('button', { name: 'Take out Photo 1' })).toBeVisible({ timeout: 30_000 })
+  await pupil.getByRole('button', { name: 'Take the photo' }).click()
+  await pupil.getByRole('button', { name: 'Use this photo' }).click()
+  await expect(pupil.getByRole('button', { name: 'Take out Photo 2' })).toBeVisible({ timeout: 30_000 })
+  await pupil.getByRole('button', { name: 'Go on' }).click()
+
+  // 4: what is it.
+  await pupil.getByLabel('Name of my piece').fill(title)
+  await pupil.getByRole('button', { name: 'I learned that...' }).click()
+  await pupil.getByLabel('I think...').fill('I learned that it walks sideways.')
+  await pupil.getByRole('button', { name: 'Go on' }).last().click()
+
+  // 5: which folder.
+  await pupil.getByRole('radio', { name: 'Rock pools' }).click()
+  await expect(pupil.getByRole('radio', { name: 'Rock pools' })).toBeChecked()
+  await pupil.getByRole('button', { name: 'Go on' }).last().click()
+
+  // 6: into the tray, out again, and in again.
+  await expect(pupil.getByText('Is this the right piece?')).toBeVisible()
+  await pupil.getByRole('button', { name: 'Put it in the tray' }).click()
+  await expect(pupil.getByRole('heading', { name: 'It is in the tray' })).toBeVisible()
+  await pupil.getByRole('button', { name: 'Take it out of the tray' }).click()
+  await pupil.getByRole('button', { name: 'Go on with it' }).click()
+  await pupil.getByRole('button', { name: 'Go on' }).last().click()
+  await pupil.getByRole('button', { name: 'Go on' }).last().click()
+  await pupil.getByRole('button', { name: 'Put it in the tray' }).click()
+  await pupil.getByRole('button', { name: 'To my desk' }).click()
+
+  // 7: the teacher sends it back, with a message; it turns up on the desk without reloading.
+  const teacher = await visit(browser, WIDE)
+  await enterAsTeacher(teacher)
+  await teacher.getByRole('button', { name: `Tomasz L., ${title}` }).click()
+  await expect(teacher.getByText('I learned that it walks sideways.')).toBeVisible()
+  await expect(teacher.getByRole('img', { name: `Photo 1 of 2: ${title}` })).toBeVisible()
+  await teacher.keyboard.press('s')
+  await teacher.getByLabel('What to do next').fill('Can you count the legs again?')
+  await teacher.getByRole('button', { name: 'Send it back' }).click()
+  await expect(teacher.getByRole('button', { name: `Tomasz L., ${title}` })).toHaveCount(0)
+
+  // 8: the pupil hears back and has another go.
+  await expect(pupil.getByText('Can you count the legs again?').first()).toBeVisible()
+  await pupil.getByRole('button', { name: `Another go: ${title}` }).click()
+  await pupil.getByRole('button', { name: 'Go on with it' }).click()
+  await pupil.getByLabel('I think...').fill('I learned that it walks sideways. It has ten legs with the claws.')
+  for (let step = 0; step < 2; step++) await pupil.getByRole('button', { name: 'Go on' }).last().click()
+  await pupil.getByRole('button', { name: 'Put it in the tray' }).click()
+  await expect(pupil.getByRole('heading', { name: 'It is in the tray' })).toBeVisible()
+
+  // The teacher's list does not jump: what is new waits in one line.
+  await teacher.getByRole('button', { name: /new piece.*show/ }).click()
+  await teacher.getByRole('button', { name: `Tomasz L., ${title}` }).click()
+  await expect(teacher.getByText('second go')).toBeVisible()
+  await teacher.getByRole('button', { name: 'Approve into Rock pools' }).click()
+  await expect(teacher.getByText(`Approved: ${title}`)).toBeVisible()
+
+  // 8 and 9: approved, in its folder and in the portfolio, and picked with a reason.
+  await pupil.getByRole('button', { name: 'To my desk' }).click()
+  await expect(pupil.getByText(`put ${title} in Rock pools`)).toBeVisible()
+  await pupil.getByRole('link', { name: 'Folders' }).click()
+  await pupil.getByRole('button', { name: 'Rock pools' }).click()
+  await expect(pupil.getByRole('button', { name: title })).toBeVisible()
+  await pupil.getByRole('link', { name: 'Portfolio' }).click()
+  await pupil.getByRole('button', { name: title }).click()
+  await pupil.getByRole('button', { name: /^Pick it for Autumn term/ }).click()
+  await pupil.getByLabel('Why I pick it').fill(REASON)
+  await pupil.getByRole('button', { name: 'Keep it' }).click()
+  await pupil.getByRole('link', { name: 'Portfolio' }).click()
+  await expect(pupil.getByText(REASON)).toBeVisible()
+
+  // 11: the book, made by a job, downloaded.
+  await teacher.getByRole('link', { name: 'Class' }).click()
+  await teacher.getByRole('link', { name: 'Tomasz L.' }).click()
+  const pages = Number(/(\d+) pages/.exec(await teacher.getByText(/\d+ pieces?, \d+ pages/).innerText())![1])
+  await teacher.getByRole('button', { name: 'Make the book' }).click()
+  const download = teacher.waitForEvent('download')
+  await teacher.getByRole('button', { name: 'Download' }).click({ timeout: 30_000 })
+  const pdf = path.join(folder, 'book.pdf')
+  await (await download).saveAs(pdf)
+  // Asking twice does not make it twice.
+  await teacher.getByRole('button', { name: 'Make the book' }).click()
+  await teacher.waitForTimeout(500)
+  await expect(teacher.getByRole('button', { name: 'Download' })).toHaveCount(1)
+
+  execFileSync('qpdf', ['--check', pdf])
+  const about = execFileSync('pdfinfo', [pdf], { encoding: 'utf8' })
+  expect(about).toMatch(new RegExp(`Pages:\\s+${pages}\\n`))
+  expect(about).toMatch(/Title:\s+Tomasz’s book, Autumn term/)
+  expect(about).toMatch(/Tagged:\s+yes/)
+  expect(about).toMatch(/Page size:\s+595.28 x 841.89 pts \(A4\)/)
+  const text = execFileSync('pdftotext', ['-layout', pdf, '-'], { encoding: 'utf8' })
+  expect(text).toContain(title)
+  expect(text).toContain(REASON)
+  const fonts = execFileSync('pdffonts', [pdf], { encoding: 'utf8' }).trim().split('\n').slice(2)
+  expect(fonts.length).toBeGreaterThan(0)
+  for (const font of fonts) expect(font, 'every font is embedded').toMatch(/\byes\s+(yes|no)\s+(yes|no)\s+\d+\s+\d+\s*$/)
+
+  // Its codes decode at screen and at print resolution and open that piece for whoever holds the page.
+  const codes = await codesInPdf(pdf, 150)
+  expect(codes).toHaveLength(pages - 2)
+  expect(await codesInPdf(pdf, 300)).toEqual(codes)
+  const stranger = await visit(browser)
+  const titles: string[] = []
+  for (const code of codes) {
+    await stranger.goto(new URL(code).pathname)
+    titles.push(await stranger.getByRole('article').getByRole('heading').innerText())
+  }
+  expect(titles).toContain(title)
+  const address = new URL(codes[titles.indexOf(title)]!).pathname
+  await stranger.goto(address)
+  await expect(stranger.getByRole('img', { name: `Photo 1 of 2: ${title}` }).first()).toBeVisible()
+
+  // Nothing served says where, when or with what the photo was taken; the pixels are the sent ones, upright.
+  const shared = (await (await stranger.request.get(`/api/sharing/links/${address.split('/').at(-1)!}`)).json()) as { piece: { parts: { mediaId: string; width: number; height: number }[] } }
+  const part = shared.piece.parts[0]!
+  expect([part.width, part.height]).toEqual([3000, 4000])
+  for (const size of ['320', '960', '2048', 'full']) {
+    const served = path.join(folder, `served-${size}.jpg`)
+    writeFileSync(served, await (await stranger.request.get(`/api/media/${part.mediaId}/${size}?link=${address.split('/').at(-1)!}`)).body())
+    expect(tracesIn(served), size).toEqual([])
+  }
+  expect(tracesIn(photo).length).toBeGreaterThan(5)
+
+  // The link can be withdrawn.
+  await teacher.getByRole('button', { name: 'End its page codes' }).click()
+  await teacher.getByRole('dialog').getByRole('button', { name: 'End its page codes' }).click()
+  await expect(teacher.getByText('Its page codes no longer open anything.')).toBeVisible()
+  await stranger.reload()
+  await expect(stranger.getByText('This link has ended', { exact: true })).toBeVisible()
+})
+
+test('a parent sees their own children’s approved work, and nothing once the invitation is withdrawn', async ({ browser }) => {
+  const parent = await visit(browser)
+  await enterAsParent(parent)
+  // 10: this child's approved pieces in folders parents may see.
+  await expect(parent.getByRole('tab')).toHaveCount(2)
+  await parent.getByRole('tab', { name: 'Wren' }).click()
+  await expect(parent.getByRole('heading', { name: 'Wren', exact: true })).toBeVisible()
+  await expect(parent.getByRole('region', { name: /Summer term/ })).toBeVisible()
+  await parent.goto('/tray')
+  await parent.waitForURL('**/family')
+
+  const teacher = await visit(browser, WIDE)
+  await enterAsTeacher(teacher)
+  await teacher.getByRole('link', { name: 'Class' }).click()
+  await teacher.getByRole('link', { name: 'Wren A.' }).click()
+  await teacher.getByRole('button', { name: 'Withdraw' }).click()
+  await teacher.getByRole('dialog').getByRole('button', { name: 'Withdraw' }).click()
+  await expect(teacher.getByText('invitation withdrawn').first()).toBeVisible()
+  await parent.reload()
+  await parent.waitForURL('**/sign-in')
+  await teacher.getByRole('button', { name: 'Invite anew' }).first().click()
+  await expect(teacher.getByRole('button', { name: 'Copy the link' })).toBeVisible()
+})

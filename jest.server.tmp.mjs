@@ -1,0 +1,2 @@
+import c from './jest.config.mjs'
+export default c.projects[2]
