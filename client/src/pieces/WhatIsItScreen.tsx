@@ -1,6 +1,7 @@
 import type { Piece } from '@nibquill/contract'
 import { MAX_REFLECTION_LENGTH, MAX_TITLE_LENGTH, PIECE_STEPS } from '@nibquill/core'
 import { router } from 'expo-router'
+import { useRef } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
@@ -22,7 +23,20 @@ export function WhatIsItScreen() {
 /** First of the last three steps: a name and what I think. */
 function WhatIsIt({ piece }: { piece: Piece }) {
   const { words, write, save, problem } = useDraft(piece)
-  const goOn = () => save().then(() => router.push(`/my-pieces/${piece.id}/folder`), () => undefined) // prettier-ignore
+  const going = useRef(false)
+  // A child taps twice: the second tap must not go on twice.
+  const goOn = async () => {
+    if (going.current) return
+    going.current = true
+    try {
+      await save()
+      router.push(`/my-pieces/${piece.id}/folder`)
+    } catch {
+      // What went wrong stands on the screen; the words stay where they are.
+    } finally {
+      going.current = false
+    }
+  }
   return (
     <View style={{ flex: 1 }}>
       <MakeHead title={strings.steps[0]!} step={1} onOn={() => void goOn()} />
