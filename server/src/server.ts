@@ -27,7 +27,7 @@ async function open(config: Config, clock: Clock): Promise<OpenNibquill & { pool
   pool.on('connect', (client) => client.on('error', lost))
   const platform: Platform = {
     config, clock, log, db, storage: new FileStorage(path.join(config.dataFolder, 'files')), secrets: await Secrets.open(config.dataFolder),
-    queue: new Queue(pool, log), live: new Live(config.databaseUrl, log),
+    queue: new Queue(pool, config.databaseUrl, log), live: new Live(config.databaseUrl, log),
   } // prettier-ignore
   await platform.storage.check()
   const capabilities = openCapabilities(platform, pool)

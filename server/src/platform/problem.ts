@@ -88,7 +88,7 @@ function isAway(error: unknown): boolean {
   const { code, message, errors } = (error ?? {}) as { code?: string; message?: string; errors?: unknown[] }
   if (errors?.some(isAway)) return true
   return (
-    /^(ECONNREFUSED|ECONNRESET|EPIPE|57P0\d|08\w{3}|53300)$/.test(code ?? '') ||
+    /^(ECONNREFUSED|ECONNRESET|EPIPE|55000|57P0\d|08\w{3}|53300)$/.test(code ?? '') ||
     /Connection terminated|timeout exceeded when trying to connect|not queryable/.test(message ?? '')
   )
 }

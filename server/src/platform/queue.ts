@@ -2,6 +2,7 @@ import { Logger, run, type Runner, type TaskList } from 'graphile-worker'
 import type { Pool } from 'pg'
 import type { EntityManager } from 'typeorm'
 import type { Log } from './log.ts'
+import { Vouching } from './vouching.ts'
 
 /** Every job there is, with what it is told: ids, never the thing itself, so that it can safely run twice. */
 export type Jobs = {
@@ -32,10 +33,12 @@ export class Queue {
   #runner: Runner | null = null
   #closing = false
   #supervisor: Promise<void> | null = null
+  readonly #vouching: Vouching
 
-  constructor(pool: Pool, log: Log) {
+  constructor(pool: Pool, url: string, log: Log) {
     this.#pool = pool
     this.#log = log
+    this.#vouching = new Vouching(url, log)
   }
 
   async start(handlers: JobHandlers, chores: Chores): Promise<void> {
@@ -47,6 +50,7 @@ export class Queue {
       .map((name) => `17 3 * * * ${name}`)
       .join('\n')
     this.#runner = await this.#run(taskList, crontab)
+    await this.#vouching.start()
     this.#supervisor = this.#supervise(taskList, crontab)
   }
 
@@ -57,6 +61,7 @@ export class Queue {
       crontab,
       concurrency: WORKERS,
       noHandleSignals: true,
+      events: this.#vouching.events,
       pollInterval: 2000,
       logger: new Logger(() => (level, message, meta) => this.#note(level, message, meta)),
     })
@@ -88,5 +93,6 @@ export class Queue {
     this.#closing = true
     await this.#runner?.stop().catch(() => undefined)
     await this.#supervisor
+    await this.#vouching.stop()
   }
 }

@@ -1,0 +1,106 @@
+import { spawn, type ChildProcess } from 'node:child_process'
+import { once } from 'node:events'
+import pg from 'pg'
+import { v7 as newId } from 'uuid'
+import { startServer } from '../server.ts'
+import { Person, picture, SmallSchool, TestServer, until } from '../testing/testServer.ts'
+
+let test_: TestServer
+let school: SmallSchool
+beforeAll(async () => {
+  test_ = await TestServer.start()
+  school = await SmallSchool.open(test_)
+}, 60_000)
+afterAll(() => test_.stop())
+
+/** Another process on the same database and data folder, which can be killed. */
+async function serveAlone(): Promise<{ child: ChildProcess; at: string }> {
+  const child = spawn(process.execPath, ['--import', 'tsx', new URL('../testing/serveAlone.ts', import.meta.url).pathname], {
+    env: { ...process.env, NODE_OPTIONS: '', NIBQUILL_TEST_CONFIG: JSON.stringify(test_.config) },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  })
+  const [line] = (await once(child.stdout!, 'data')) as [Buffer]
+  return { child, at: line.toString().trim() }
+}
+
+const at = (person: Person, address: string): Person => Object.assign(new Person(address), { cookie: person.cookie })
+
+test('an upload goes on where it stopped after the server was killed and started again', async () => {
+  const bytes = await picture(2000, 1500, '#3b3f7a')
+  const mediaId = newId()
+  const tus = { 'Tus-Resumable': '1.0.0' }
+  const first = await serveAlone()
+  const before = at(school.wren, first.at)
+  const created = await before.fetch('POST', '/media/uploads', { headers: { ...tus, 'Upload-Length': String(bytes.length), 'Upload-Metadata': `mediaId ${Buffer.from(mediaId).toString('base64')}` } })
+  const address = created.headers.get('location')!.replace('/api', '')
+  const half = Math.floor(bytes.length / 2)
+  const send = (person: Person, from: number, body: Buffer) => person.fetch('PATCH', address, { headers: { ...tus, 'Upload-Offset': String(from), 'Content-Type': 'application/offset+octet-stream' }, body: new Uint8Array(body) })
+  expect((await send(before, 0, bytes.subarray(0, half))).status).toBe(204)
+  first.child.kill('SIGKILL')
+  await once(first.child, 'exit')
+
+  const second = await serveAlone()
+  const after = at(school.wren, second.at)
+  const head = await after.fetch('HEAD', address, { headers: tus })
+  expect(head.headers.get('upload-offset')).toBe(String(half))
+  const done = await send(after, half, bytes.subarray(half))
+  expect(await done.json()).toMatchObject({ mediaId, sizeBytes: expect.any(Number) })
+  second.child.kill('SIGKILL')
+  await once(second.child, 'exit')
+}, 60_000)
+
+test('a book whose maker was killed is made after the restart, once', async () => {
+  for (let i = 0; i < 3; i++) await school.approved()
+  await until(async () => (await test_.manager.query<unknown[]>("select 1 from media where state = 'arrived'")).length === 0)
+  await test_.server.platform.queue.stop()
+  const alone = await serveAlone()
+  // The job is taken and then never finished: the table it needs is held.
+  const holder = new pg.Client({ connectionString: test_.config.databaseUrl })
+  await holder.connect()
+  await holder.query('begin; lock table page_link in access exclusive mode')
+  const asked = at(school.teacher, alone.at)
+    .ask('POST', '/book', { pupilId: school.ids.wren, termId: school.ids.term })
+    .catch(() => null)
+  const bookId = (await until(async () => (await test_.manager.query<{ id: string }[]>('select id from book where state = $1', ['making']))[0])).id
+  alone.child.kill('SIGKILL')
+  await once(alone.child, 'exit')
+  await asked
+  await holder.query('rollback')
+  await holder.end()
+  expect((await test_.manager.query<unknown[]>('select 1 from graphile_worker.jobs where locked_by is not null')).length).toBe(1)
+
+  const again = await startServer({ ...test_.config }, test_.clock)
+  const book = await until(async () => (await test_.manager.query<{ id: string }[]>("select id from book where state = 'ready'"))[0], 30_000)
+  expect(book.id).toBe(bookId)
+  const teacher = at(school.teacher, again.url.replace('localhost', '127.0.0.1'))
+  const pdf = Buffer.from(await (await teacher.fetch('GET', `/book/${bookId}/file`)).arrayBuffer())
+  expect(pdf.subarray(0, 5).toString()).toBe('%PDF-')
+  const second = await teacher.ask<{ id: string; state: string }>('POST', '/book', { pupilId: school.ids.wren, termId: school.ids.term })
+  expect(second.body).toMatchObject({ id: bookId, state: 'ready' })
+  expect((await test_.manager.query<unknown[]>('select 1 from book')).length).toBe(1)
+  await again.close()
+}, 90_000)
+
+test('with its database gone it answers 503 in plain words, and is well again when the database is back', async () => {
+  const own = await TestServer.start()
+  const visitor = own.visitor()
+  expect((await visitor.ask('GET', '/health')).status).toBe(200)
+  const name = own.config.databaseUrl.split('/').at(-1)!
+  const main = new pg.Client({ connectionString: process.env.NIBQUILL_TEST_CLUSTER })
+  await main.connect()
+  await main.query(`alter database ${name} allow_connections false`)
+  await main.query('select pg_terminate_backend(pid) from pg_stat_activity where datname = $1', [name])
+  try {
+    const down = await visitor.ask('GET', '/health')
+    expect(down.status).toBe(503)
+    expect(down.body).toMatchObject({ status: 'down', database: 'down', storage: 'ok' })
+    const refused = await visitor.ask('POST', '/accounts/sign-in/card', { code: 'ACDEFGHJKMNPRTWX' })
+    expect(refused.body).toMatchObject({ status: 503, type: '/problems/service/unavailable', title: expect.stringMatching(/safe/) })
+  } finally {
+    await main.query(`alter database ${name} allow_connections true`)
+    await main.end()
+  }
+  await until(async () => (await visitor.ask('GET', '/health')).status === 200)
+  expect((await visitor.ask('POST', '/accounts/sign-in/card', { code: 'ACDEFGHJKMNPRTWX' })).status).toBe(401)
+  await own.stop()
+}, 60_000)
