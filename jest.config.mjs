@@ -14,8 +14,11 @@ const plain = (name) => ({
 export default {
   projects: [
     plain('core'),
-    plain('contract'),
-    { ...plain('server'), globalSetup: `${import.meta.dirname}/server/src/testing/globalSetup.mjs`, globalTeardown: `${import.meta.dirname}/server/src/testing/globalTeardown.mjs` },
+    {
+      ...plain('server'),
+      globalSetup: `${import.meta.dirname}/server/src/testing/globalSetup.mjs`,
+      globalTeardown: `${import.meta.dirname}/server/src/testing/globalTeardown.mjs`,
+    },
     `${import.meta.dirname}/client`,
   ],
 }

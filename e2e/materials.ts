@@ -24,8 +24,15 @@ export async function phonePhoto(folder: string, name = 'IMG_0042.jpg'): Promise
 
 /** Every tag exiftool finds that could tell where, when or with what a picture was taken. */
 export function tracesIn(file: string): string[] {
-  const tags = Object.keys(JSON.parse(execFileSync('exiftool', ['-j', '-G1', '-a', '-u', '-ee', file], { encoding: 'utf8' }))[0] as Record<string, unknown>)
-  return tags.filter((tag) => /GPS|XMP|IPTC|MakerNotes|Serial|IFD0:(Make|Model|DateTime|Software)|ExifIFD|Comment|Photoshop|Location/i.test(tag))
+  const tags = Object.keys(
+    JSON.parse(execFileSync('exiftool', ['-j', '-G1', '-a', '-u', '-ee', file], { encoding: 'utf8' }))[0] as Record<
+      string,
+      unknown
+    >,
+  )
+  return tags.filter((tag) =>
+    /GPS|XMP|IPTC|MakerNotes|Serial|IFD0:(Make|Model|DateTime|Software)|ExifIFD|Comment|Photoshop|Location/i.test(tag),
+  )
 }
 
 /** Decodes every QR code on a page of a PDF, rasterised at a resolution, with an independent decoder. @see ISO/IEC 18004 */

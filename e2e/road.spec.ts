@@ -144,12 +144,17 @@ test('one piece travels the whole road, from a tablet to a page in a parent’s 
   await expect(stranger.getByRole('img', { name: `Photo 1 of 2: ${title}` }).first()).toBeVisible()
 
   // Nothing served says where, when or with what the photo was taken; the pixels are the sent ones, upright.
-  const shared = (await (await stranger.request.get(`/api/sharing/links/${address.split('/').at(-1)!}`)).json()) as { piece: { parts: { mediaId: string; width: number; height: number }[] } }
+  const shared = (await (await stranger.request.get(`/api/sharing/links/${address.split('/').at(-1)!}`)).json()) as {
+    piece: { parts: { mediaId: string; width: number; height: number }[] }
+  }
   const part = shared.piece.parts[0]!
   expect([part.width, part.height]).toEqual([3000, 4000])
   for (const size of ['320', '960', '2048', 'full']) {
     const served = path.join(folder, `served-${size}.jpg`)
-    writeFileSync(served, await (await stranger.request.get(`/api/media/${part.mediaId}/${size}?link=${address.split('/').at(-1)!}`)).body())
+    writeFileSync(
+      served,
+      await (await stranger.request.get(`/api/media/${part.mediaId}/${size}?link=${address.split('/').at(-1)!}`)).body(),
+    )
     expect(tracesIn(served), size).toEqual([])
   }
   expect(tracesIn(photo).length).toBeGreaterThan(5)

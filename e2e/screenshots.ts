@@ -17,18 +17,44 @@ const SHOTS: Shot[] = [
   { name: 'desk-phone', who: 'pupil', size: PHONE, go: open('/desk') },
   { name: 'desk-tablet', who: 'pupil', size: TABLET, go: open('/desk') },
   { name: 'photo', who: 'pupil', size: PHONE, go: open('/make') },
-  { name: 'task', who: 'pupil', size: PHONE, go: async (page) => (await open('/desk')(page), page.getByRole('button', { name: 'Write your wind poem' }).click()) },
+  {
+    name: 'task',
+    who: 'pupil',
+    size: PHONE,
+    go: async (page) => (await open('/desk')(page), page.getByRole('button', { name: 'Write your wind poem' }).click()),
+  },
   { name: 'what-is-it', who: 'pupil', size: PHONE, go: (page) => draft(page, 'what') },
   { name: 'which-folder', who: 'pupil', size: PHONE, go: (page) => draft(page, 'folder') },
   { name: 'into-the-tray', who: 'pupil', size: TABLET, go: (page) => draft(page, 'tray') },
-  { name: 'my-piece', who: 'pupil', size: PHONE, go: async (page) => (await open('/desk')(page), page.getByRole('button', { name: /^Another go: / }).first().click()) },
+  {
+    name: 'my-piece',
+    who: 'pupil',
+    size: PHONE,
+    go: async (page) => (
+      await open('/desk')(page),
+      page
+        .getByRole('button', { name: /^Another go: / })
+        .first()
+        .click()
+    ),
+  },
   { name: 'my-folders', who: 'pupil', size: TABLET, go: open('/my-folders') },
   { name: 'my-portfolio', who: 'pupil', size: TABLET, go: open('/my-portfolio') },
   { name: 'tray-wide', who: 'teacher', size: WIDE, go: open('/tray') },
   { name: 'tray-phone', who: 'teacher', size: PHONE, go: open('/tray') },
-  { name: 'judging-phone', who: 'teacher', size: PHONE, go: async (page) => (await open('/tray')(page), page.getByRole('button', { name: /, / }).nth(2).click()) },
+  {
+    name: 'judging-phone',
+    who: 'teacher',
+    size: PHONE,
+    go: async (page) => (await open('/tray')(page), page.getByRole('button', { name: /, / }).nth(2).click()),
+  },
   { name: 'class', who: 'teacher', size: WIDE, go: open('/class') },
-  { name: 'pupil-page', who: 'teacher', size: WIDE, go: async (page) => (await open('/class')(page), page.getByRole('link', { name: 'Wren A.' }).click()) },
+  {
+    name: 'pupil-page',
+    who: 'teacher',
+    size: WIDE,
+    go: async (page) => (await open('/class')(page), page.getByRole('link', { name: 'Wren A.' }).click()),
+  },
   { name: 'tasks', who: 'teacher', size: WIDE, go: open('/tasks') },
   { name: 'family', who: 'parent', size: PHONE, go: async () => undefined },
   { name: 'folders', who: 'teacher', size: WIDE, go: open('/folders') },
@@ -36,7 +62,10 @@ const SHOTS: Shot[] = [
 
 async function draft(page: Page, step: string): Promise<void> {
   await open('/desk')(page)
-  await page.getByRole('button', { name: /not handed in yet/ }).first().click()
+  await page
+    .getByRole('button', { name: /not handed in yet/ })
+    .first()
+    .click()
   await page.waitForURL(/my-pieces\/[^/]+$/)
   await page.goto(`${page.url()}/${step}`)
 }

@@ -8,7 +8,17 @@ import { ROOT, stop } from './setup.mjs'
 
 const DIST = path.join(ROOT, 'client/dist')
 const MARK = path.join(DIST, '.made-from')
-const SOURCES = ['client/src', 'client/public', 'client/app.json', 'client/babel.config.js', 'client/metro.config.js', 'client/package.json', 'contract/src', 'core/src', 'package-lock.json']
+const SOURCES = [
+  'client/src',
+  'client/public',
+  'client/app.json',
+  'client/babel.config.js',
+  'client/metro.config.js',
+  'client/package.json',
+  'contract/src',
+  'core/src',
+  'package-lock.json',
+]
 
 /** Every file below, with the time and size it has: quick, and right for a source tree. */
 function fingerprint() {

@@ -12,7 +12,9 @@ const STARTING_TAKES_AT_MOST_MS = 60_000
 /** The folder of the newest PostgreSQL programs Debian has installed, or null. */
 export function findPostgres() {
   if (!existsSync(ROOT_OF_DEBIAN_VERSIONS)) return null
-  const versions = readdirSync(ROOT_OF_DEBIAN_VERSIONS).filter((name) => existsSync(path.join(ROOT_OF_DEBIAN_VERSIONS, name, 'bin/initdb')))
+  const versions = readdirSync(ROOT_OF_DEBIAN_VERSIONS).filter((name) =>
+    existsSync(path.join(ROOT_OF_DEBIAN_VERSIONS, name, 'bin/initdb')),
+  )
   const newest = versions.sort((a, b) => Number(b) - Number(a))[0]
   return newest ? path.join(ROOT_OF_DEBIAN_VERSIONS, newest, 'bin') : null
 }
@@ -85,7 +87,21 @@ function makeCluster(bin, folder, as, { throwaway }) {
   rmSync(path.join(folder, 'db'), { recursive: true, force: true })
   const made = spawnSync(
     path.join(bin, 'initdb'),
-    ['-D', path.join(folder, 'db'), '-U', 'nibquill', '-A', 'scram-sha-256', '--pwfile', file, '-E', 'UTF8', '--locale', 'C.UTF-8', ...(throwaway ? ['--no-sync'] : [])],
+    [
+      '-D',
+      path.join(folder, 'db'),
+      '-U',
+      'nibquill',
+      '-A',
+      'scram-sha-256',
+      '--pwfile',
+      file,
+      '-E',
+      'UTF8',
+      '--locale',
+      'C.UTF-8',
+      ...(throwaway ? ['--no-sync'] : []),
+    ],
     { ...as, cwd: '/', env: { PATH: process.env.PATH, LC_ALL: 'C.UTF-8' }, encoding: 'utf8' },
   )
   if (made.status !== 0) throw new Error(`The database could not be made: ${made.stderr || made.error}`)
@@ -93,7 +109,13 @@ function makeCluster(bin, folder, as, { throwaway }) {
 }
 
 function spawnPostgres(bin, folder, as, port, { throwaway }) {
-  const settings = { listen_addresses: '127.0.0.1', port, unix_socket_directories: '', max_connections: 60, log_min_messages: 'fatal' }
+  const settings = {
+    listen_addresses: '127.0.0.1',
+    port,
+    unix_socket_directories: '',
+    max_connections: 60,
+    log_min_messages: 'fatal',
+  }
   const flags = Object.entries(settings).flatMap(([name, value]) => ['-c', `${name}=${value}`])
   // In a group of its own: Ctrl-C reaches the server first, which closes its connections before the cluster goes.
   return spawn(path.join(bin, 'postgres'), ['-D', path.join(folder, 'db'), ...flags, ...(throwaway ? ['-F'] : [])], {

@@ -9,13 +9,17 @@ import pg from 'pg'
 import { ensureDatabase, startCluster } from './cluster.mjs'
 import { ensureFolder, stop } from './setup.mjs'
 
-const { values } = parseArgs({ options: { fresh: { type: 'boolean' }, empty: { type: 'boolean' }, 'small-demo': { type: 'boolean' } } })
+const { values } = parseArgs({
+  options: { fresh: { type: 'boolean' }, empty: { type: 'boolean' }, 'small-demo': { type: 'boolean' } },
+})
 const dataFolder = dataFolderOf(process.env)
 const settings = readConfig(process.env, '')
 const demoFile = path.join(dataFolder, 'demo.json')
 
-if (!Number.isInteger(settings.port) || settings.port < 0 || settings.port > 65_535) stop(`PORT must be a number from 0 to 65535, not "${process.env.PORT}".`)
-if (await isPortTaken(settings.port)) stop(`Port ${settings.port} is in use. Stop what runs there, or choose another: PORT=4400 npm start`)
+if (!Number.isInteger(settings.port) || settings.port < 0 || settings.port > 65_535)
+  stop(`PORT must be a number from 0 to 65535, not "${process.env.PORT}".`)
+if (await isPortTaken(settings.port))
+  stop(`Port ${settings.port} is in use. Stop what runs there, or choose another: PORT=4400 npm start`)
 if (values.fresh) await startOver()
 ensureFolder(dataFolder)
 
@@ -52,13 +56,17 @@ async function databaseOf(cluster: NonNullable<typeof own>): Promise<string> {
 async function startOver(): Promise<void> {
   // Only what we made: the folder may be one somebody else keeps things in.
   if (existsSync(path.join(dataFolder, 'postgres'))) await (await startCluster(dataFolder)).stop()
-  for (const name of ['postgres', 'files', 'arriving', 'secret.key', 'demo.json']) rmSync(path.join(dataFolder, name), { recursive: true, force: true })
+  for (const name of ['postgres', 'files', 'arriving', 'secret.key', 'demo.json'])
+    rmSync(path.join(dataFolder, name), { recursive: true, force: true })
 }
 
 /** Loads the demo through a server of its own whose clock can be set; skipped when a school is there already. */
 async function makeDemo(databaseUrl: string): Promise<void> {
   const clock = new SetClock(new Date())
-  const server = await startServer({ ...readConfig(process.env, databaseUrl), port: 0, host: '127.0.0.1', clientFolder: null, logLevel: 'error' }, clock)
+  const server = await startServer(
+    { ...readConfig(process.env, databaseUrl), port: 0, host: '127.0.0.1', clientFolder: null, logLevel: 'error' },
+    clock,
+  )
   close = server.close
   const [school] = await server.platform.db.query<{ id: string }[]>('select id from school limit 1')
   if (!school) {

@@ -18,10 +18,15 @@ export const DEBIAN = {
 
 /** Installs npm packages when package-lock.json is not the one they were installed from. */
 export function ensureNpmPackages() {
-  const lock = createHash('sha256').update(readFileSync(path.join(ROOT, 'package-lock.json'))).digest('hex')
+  const lock = createHash('sha256')
+    .update(readFileSync(path.join(ROOT, 'package-lock.json')))
+    .digest('hex')
   if (existsSync(MARK) && readFileSync(MARK, 'utf8') === lock) return
   console.log('Installing npm packages (about two minutes the first time) ...')
-  const done = spawnSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: ROOT, stdio: ['ignore', 'inherit', 'inherit'] })
+  const done = spawnSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
+    cwd: ROOT,
+    stdio: ['ignore', 'inherit', 'inherit'],
+  })
   if (done.status !== 0) stop('npm could not install the packages. Look at the lines above, then run the same command again.')
   writeFileSync(MARK, lock)
 }
@@ -31,10 +36,17 @@ export function ensureDebianPackages(names) {
   const missing = names.filter((name) => !DEBIAN[name]())
   if (missing.length === 0) return
   const prefix = process.getuid?.() === 0 ? [] : spawnSync('sudo', ['-n', 'true']).status === 0 ? ['sudo', '-n'] : null
-  if (!prefix) stop(`Nibquill needs ${missing.join(', ')}. Please run this once, then start again:\n\n  sudo apt-get install -y ${missing.join(' ')}\n`)
+  if (!prefix)
+    stop(
+      `Nibquill needs ${missing.join(', ')}. Please run this once, then start again:\n\n  sudo apt-get install -y ${missing.join(' ')}\n`,
+    )
   console.log(`Installing ${missing.join(', ')} from Debian ...`)
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }
-  const apt = (...words) => spawnSync([...prefix, 'apt-get', ...words][0], [...prefix, 'apt-get', ...words].slice(1), { env, stdio: ['ignore', 'ignore', 'inherit'] })
+  const apt = (...words) =>
+    spawnSync([...prefix, 'apt-get', ...words][0], [...prefix, 'apt-get', ...words].slice(1), {
+      env,
+      stdio: ['ignore', 'ignore', 'inherit'],
+    })
   apt('update', '-qq')
   if (apt('install', '-y', '-qq', '--no-install-recommends', ...missing).status !== 0) {
     stop(`Debian's packages could not be installed. Please run: apt-get update && apt-get install -y ${missing.join(' ')}`)

@@ -16,7 +16,10 @@ export const CardSignIn = v.strictObject({ code: v.pipe(v.string(), v.maxLength(
 export type CardSignIn = v.InferOutput<typeof CardSignIn>
 
 /** POST /api/accounts/sign-in/password */
-export const PasswordSignIn = v.strictObject({ email: Email, password: v.pipe(v.string(), v.minLength(1, 'is empty'), v.maxLength(200)) })
+export const PasswordSignIn = v.strictObject({
+  email: Email,
+  password: v.pipe(v.string(), v.minLength(1, 'is empty'), v.maxLength(200)),
+})
 export type PasswordSignIn = v.InferOutput<typeof PasswordSignIn>
 
 /** POST /api/accounts/sign-in/invitation */

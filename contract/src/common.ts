@@ -15,7 +15,10 @@ export const text = (max: number) =>
   v.pipe(
     v.string(),
     // Unpaired surrogates cannot be stored as UTF-8, and control characters are never meant.
-    v.check((value) => value.isWellFormed() && !/[\u0000-\u0008\u000b\u000c\u000e-\u001f]/.test(value), 'has characters that cannot be kept'),
+    v.check(
+      (value) => value.isWellFormed() && !/[\u0000-\u0008\u000b\u000c\u000e-\u001f]/.test(value),
+      'has characters that cannot be kept',
+    ),
     v.trim(),
     v.maxLength(max, `is longer than ${max} characters`),
   )

@@ -14,7 +14,9 @@ export const Task = v.object({
   /** A pupil's own pieces for this task, newest first. Empty for teachers. */
   myPieces: v.array(v.object({ id: Id, state: v.picklist(['draft', 'submitted', 'approved', 'returned']) })),
   /** How many pupils stand where; null for pupils. */
-  counts: v.nullable(v.object({ pupils: v.number(), draft: v.number(), submitted: v.number(), returned: v.number(), approved: v.number() })),
+  counts: v.nullable(
+    v.object({ pupils: v.number(), draft: v.number(), submitted: v.number(), returned: v.number(), approved: v.number() }),
+  ),
 })
 export const Tasks = v.array(Task)
 export type Task = v.InferOutput<typeof Task>

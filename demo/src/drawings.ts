@@ -8,7 +8,8 @@ const CRAYONS = ['#d9704a', '#c9553f', '#e08b4f', '#b8602e', '#a9452f'] as const
 const GREENS = ['#4c7a4f', '#6a8f3c', '#2a6f68', '#7d9a55'] as const
 const BLUES = ['#2f5e8c', '#3f7fae', '#274b7a', '#5a93b8'] as const
 const LINE = '#3a2a22'
-const stroke = (colour: string, width: number) => `fill="none" stroke="${colour}" stroke-width="${width}" stroke-linecap="round" stroke-linejoin="round"`
+const stroke = (colour: string, width: number) =>
+  `fill="none" stroke="${colour}" stroke-width="${width}" stroke-linecap="round" stroke-linejoin="round"`
 
 const crab: Drawing = (chance) => {
   const body = chance.pick(CRAYONS)
@@ -79,7 +80,8 @@ const beaker: Drawing = (chance) => {
   const clay = chance.pick(['#b46a45', '#a85c3c', '#c07a50', '#9c6a4e'])
   const waist = chance.between(-20, 25)
   const bands = [0, 1, 2].map(
-    (i) => `<path d="M370 ${330 + i * 85} q32 -36 65 0 t65 0 t65 0 t65 0" ${stroke(chance.pick(['#e8c9a4', '#f1dcc0', '#7a3f2a']), chance.between(7, 12))}/>`,
+    (i) =>
+      `<path d="M370 ${330 + i * 85} q32 -36 65 0 t65 0 t65 0 t65 0" ${stroke(chance.pick(['#e8c9a4', '#f1dcc0', '#7a3f2a']), chance.between(7, 12))}/>`,
   )
   return {
     paper: 'plain',

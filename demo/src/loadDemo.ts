@@ -38,7 +38,13 @@ const DRAWN_AHEAD = 3
  * Fills an empty school through the real services, with the clock set to when each thing happened.
  * @param small - A few pupils with work instead of all, for tests.
  */
-export async function loadDemo(server: RunningServer, clock: SetClock, now: Date, tell: (line: string) => void, small = false): Promise<DemoSignIns> {
+export async function loadDemo(
+  server: RunningServer,
+  clock: SetClock,
+  now: Date,
+  tell: (line: string) => void,
+  small = false,
+): Promise<DemoSignIns> {
   return new Loader(server, clock, now, tell, small).load()
 }
 
@@ -66,7 +72,10 @@ class Loader {
 
   async load(): Promise<DemoSignIns> {
     const years = await this.#makeSchool()
-    const pupils = [...(await this.#makeClass('Heron', 'Year 3', HERON, years)), ...(await this.#makeClass('Plover', 'Year 1', PLOVER, years))]
+    const pupils = [
+      ...(await this.#makeClass('Heron', 'Year 3', HERON, years)),
+      ...(await this.#makeClass('Plover', 'Year 1', PLOVER, years)),
+    ]
     const folders = await this.#makeFolders(pupils)
     const tasks = await this.#makeTasks(folders, pupils)
     await this.#makeWork(pupils, folders, tasks)
@@ -77,7 +86,14 @@ class Loader {
   async #makeSchool(): Promise<{ current: string; earlier: string }> {
     const { accounts } = this.#server.capabilities
     this.#clock.set(this.#at(-500, 9))
-    await accounts.setUp({ schoolName: 'Saltmarsh Primary School', timeZone: ZONE, firstName: 'Mr', lastName: 'Adeyemi', email: DEMO_STAFF.heron, password: DEMO_PASSWORD })
+    await accounts.setUp({
+      schoolName: 'Saltmarsh Primary School',
+      timeZone: ZONE,
+      firstName: 'Mr',
+      lastName: 'Adeyemi',
+      email: DEMO_STAFF.heron,
+      password: DEMO_PASSWORD,
+    })
     const school = await this.#manager.findOneOrFail(SchoolRow, { where: {} })
     this.#schoolId = school.id
     const first = await this.#manager.findOneByOrFail(PersonRow, { email: DEMO_STAFF.heron })
@@ -100,12 +116,24 @@ class Loader {
   }
 
   /** The class of this year and the one the same pupils sat in last year. */
-  async #makeClass(name: 'Heron' | 'Plover', yearGroup: string, names: readonly string[], years: { current: string; earlier: string }): Promise<Pupil[]> {
+  async #makeClass(
+    name: 'Heron' | 'Plover',
+    yearGroup: string,
+    names: readonly string[],
+    years: { current: string; earlier: string },
+  ): Promise<Pupil[]> {
     const classId = newId()
     const earlierId = newId()
     const earlier = name === 'Heron' ? { name: 'Sandpiper', yearGroup: 'Year 2' } : { name: 'Dunlin', yearGroup: 'Reception' }
     await this.#manager.insert(ClassRow, { id: earlierId, schoolYearId: years.earlier, ...earlier, idleMinutes: 10, version: 1 })
-    await this.#manager.insert(ClassRow, { id: classId, schoolYearId: years.current, name, yearGroup, idleMinutes: 10, version: 1 })
+    await this.#manager.insert(ClassRow, {
+      id: classId,
+      schoolYearId: years.current,
+      name,
+      yearGroup,
+      idleMinutes: 10,
+      version: 1,
+    })
     const teacher = this.#teachers.get(name)!
     await this.#manager.insert(EnrolmentRow, [classId, earlierId].map((id) => ({ classId: id, personId: teacher.personId }))) // prettier-ignore
     const pupils: Pupil[] = []
@@ -120,7 +148,13 @@ class Loader {
       const code = DEMO_CARDS[firstName as keyof typeof DEMO_CARDS]
       await this.#server.capabilities.accounts.issueNameCard(this.#manager, id, code)
       // Bilal's parents have not said yes: his work is never shared.
-      await this.#manager.insert(ConsentRow, { pupilId: id, kind: 'sharing', granted: firstName !== 'Bilal', saidBy: teacher.personId, saidAt: this.#now })
+      await this.#manager.insert(ConsentRow, {
+        pupilId: id,
+        kind: 'sharing',
+        granted: firstName !== 'Bilal',
+        saidBy: teacher.personId,
+        saidAt: this.#now,
+      })
       pupils.push({ id, firstName, classId, className: name })
     }
     return pupils
@@ -162,7 +196,9 @@ class Loader {
   }
 
   async #makeWork(pupils: Pupil[], folders: Map<'Heron' | 'Plover', Folders>, tasks: TaskRow[]): Promise<void> {
-    const making = this.#small ? pupils.filter(({ firstName }) => ['Wren', 'Tomasz', 'Ifeoma', 'Bilal', 'Aoife'].includes(firstName)) : pupils
+    const making = this.#small
+      ? pupils.filter(({ firstName }) => ['Wren', 'Tomasz', 'Ifeoma', 'Bilal', 'Aoife'].includes(firstName))
+      : pupils
     const plans = making.flatMap((pupil, i) => this.#planWork(pupil, i, folders.get(pupil.className)!, tasks))
     for (const [i, plan] of plans.entries()) {
       if (i % 20 === 0) this.#tell(`drawing the demo school's work: ${i} of ${plans.length} pieces`)
@@ -178,16 +214,34 @@ class Loader {
     const whole = [...home.values()].filter(({ classId }) => classId === null)
     const make = (folder: FolderRow, task: TaskRow | null, dayOffset: number, to: PieceState): Plan => {
       const chance = this.#chance
-      return { pupil, folder, task, dayOffset, to, work: chance.pick(WORKS[folder.name]!), shots: chance.next() < 0.15 ? 2 : 1, seed: Math.floor(chance.between(0, 1e9)) }
+      return {
+        pupil,
+        folder,
+        task,
+        dayOffset,
+        to,
+        work: chance.pick(WORKS[folder.name]!),
+        shots: chance.next() < 0.15 ? 2 : 1,
+        seed: Math.floor(chance.between(0, 1e9)),
+      }
     }
     const plans: Plan[] = []
     const earlier = first ? 5 : pupil.className === 'Heron' ? 2 : 1
     for (let n = 0; n < earlier; n++) plans.push(make(whole[(i + n) % whole.length]!, null, -80 - 45 * n - (i % 20), 'approved'))
     const now = pupil.className === 'Heron' ? ['Bread and clay', 'Our village map', 'Rock pools'] : ['Bread and clay']
-    for (const [n, name] of now.slice(0, first ? 3 : 1 + (i % 2)).entries()) plans.push(make(home.get(name)!, null, -28 + n * 6 - (i % 5), 'approved'))
+    for (const [n, name] of now.slice(0, first ? 3 : 1 + (i % 2)).entries())
+      plans.push(make(home.get(name)!, null, -28 + n * 6 - (i % 5), 'approved'))
     for (const [n, task] of tasks.filter(({ classId }) => classId === pupil.classId).entries()) {
       const state = this.#stateFor(pupil, i, n)
-      if (state) plans.push(make([...home.values()].find(({ id }) => id === task.folderId)!, task, -1 - ((i + n) % 4), state))
+      if (state)
+        plans.push(
+          make(
+            [...home.values()].find(({ id }) => id === task.folderId)!,
+            task,
+            -1 - ((i + n) % 4),
+            state,
+          ),
+        )
     }
     return plans
   }
@@ -199,7 +253,11 @@ class Loader {
   /** Wren: one to do, one on the go, one sent back. The others: some of everything. */
   #stateFor(pupil: Pupil, i: number, task: number): PieceState | null {
     if (pupil.firstName === 'Wren') return (['returned', 'draft', null] as const)[task] ?? null
-    return (['submitted', 'approved', null, 'submitted', 'draft', 'approved', 'submitted', 'returned'] as const)[(i * 3 + task * 5) % 8] ?? null
+    return (
+      (['submitted', 'approved', null, 'submitted', 'draft', 'approved', 'submitted', 'returned'] as const)[
+        (i * 3 + task * 5) % 8
+      ] ?? null
+    )
   }
 
   async #makePiece({ pupil, folder, task, dayOffset, to, work }: Plan, photos: Buffer[]): Promise<void> {
@@ -215,15 +273,26 @@ class Loader {
       await media.makeSizes(mediaId)
       piece = await pieces.addPart(viewer, pieceId, newId(), { mediaId, name: `photo ${shot + 1}` })
     }
-    piece = await pieces.change(viewer, pieceId, { seenVersion: piece.version, title: chance.pick(work.titles), reflection: chance.pick(work.thoughts), folderId: folder.id })
+    piece = await pieces.change(viewer, pieceId, {
+      seenVersion: piece.version,
+      title: chance.pick(work.titles),
+      reflection: chance.pick(work.thoughts),
+      folderId: folder.id,
+    })
     if (to === 'draft') return
     piece = await pieces.handIn(viewer, pieceId, piece.version)
     if (to === 'submitted') return
     this.#clock.set(new Date(this.#clock.now().getTime() + 3 * 3600 * 1000))
     const teacher = this.#teachers.get(pupil.className)!
-    const message = to === 'approved' ? chance.pick(PRAISE) : pupil.firstName === 'Wren' ? NEXT_STEPS[0]! : chance.pick(NEXT_STEPS)
-    await review.decide(teacher, pieceId, { move: to === 'approved' ? 'approve' : 'send-back', message, seenVersion: piece.version })
-    if (to === 'approved' && chance.next() < 0.5) await portfolio.putPick(viewer, pupil.id, pieceId, { reason: chance.pick(REASONS) })
+    const message =
+      to === 'approved' ? chance.pick(PRAISE) : pupil.firstName === 'Wren' ? NEXT_STEPS[0]! : chance.pick(NEXT_STEPS)
+    await review.decide(teacher, pieceId, {
+      move: to === 'approved' ? 'approve' : 'send-back',
+      message,
+      seenVersion: piece.version,
+    })
+    if (to === 'approved' && chance.next() < 0.5)
+      await portfolio.putPick(viewer, pupil.id, pieceId, { reason: chance.pick(REASONS) })
   }
 
   async #inviteParents(pupils: Pupil[]): Promise<string> {

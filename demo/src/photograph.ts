@@ -13,7 +13,15 @@ const PAPERS = {
 let grain: Promise<Buffer> | null = null
 /** Paper fibres and sensor noise: the same sheet of noise over every photo, laid differently. */
 function makeGrain(): Promise<Buffer> {
-  grain ??= sharp({ create: { width: WIDTH, height: HEIGHT, channels: 3, background: '#808080', noise: { type: 'gaussian', mean: 128, sigma: 9 } } })
+  grain ??= sharp({
+    create: {
+      width: WIDTH,
+      height: HEIGHT,
+      channels: 3,
+      background: '#808080',
+      noise: { type: 'gaussian', mean: 128, sigma: 9 },
+    },
+  })
     .png({ compressionLevel: 1 })
     .toBuffer()
   return grain
@@ -30,7 +38,10 @@ export async function photograph(name: DrawingName, chance: Chance): Promise<Buf
   const lightX = chance.between(15, 85)
   const lightY = chance.between(5, 45)
   const wood = chance.pick(['#a8825a', '#9a7650', '#b08d66', '#8d6f52'])
-  const planks = Array.from({ length: 6 }, (_, i) => `<rect x="0" y="${i * 160}" width="${WIDTH}" height="3" fill="#000" opacity="0.18"/>`).join('')
+  const planks = Array.from(
+    { length: 6 },
+    (_, i) => `<rect x="0" y="${i * 160}" width="${WIDTH}" height="3" fill="#000" opacity="0.18"/>`,
+  ).join('')
   const veins = Array.from({ length: 26 }, () => {
     const y = chance.between(0, HEIGHT)
     return `<path d="M0 ${y} q300 ${chance.between(-14, 14)} 600 0 t600 0" stroke="#5d4025" stroke-opacity="${chance.between(0.05, 0.16).toFixed(2)}" stroke-width="${chance.between(1, 4).toFixed(1)}" fill="none"/>`

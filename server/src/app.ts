@@ -23,7 +23,10 @@ import { sharingRoutes } from './sharing/sharingRoutes.ts'
 import { tasksRoutes } from './tasks/tasksRoutes.ts'
 
 /** Everything that answers HTTP, in the order a request passes it. */
-export async function openApp(platform: Platform, capabilities: Capabilities): Promise<{ app: Express; cleanUpUploads: () => Promise<unknown> }> {
+export async function openApp(
+  platform: Platform,
+  capabilities: Capabilities,
+): Promise<{ app: Express; cleanUpUploads: () => Promise<unknown> }> {
   const { guard, accounts, school, folders, tasks, pieces, media, review, notices, portfolio, sharing, book } = capabilities
   const uploads = await openUploads(platform, media)
   const app = express()
@@ -94,7 +97,10 @@ function logRequests(platform: Platform): express.RequestHandler {
     const started = performance.now()
     response.on('finish', () => {
       const route = request.path.replace(/\/[0-9a-f-]{36}/g, '/:id').replace(/\/(p|links|invitation)\/[^/]+/g, '/$1/:token')
-      platform.log.debug({ method: request.method, route, status: response.statusCode, ms: Math.round(performance.now() - started) }, 'request')
+      platform.log.debug(
+        { method: request.method, route, status: response.statusCode, ms: Math.round(performance.now() - started) },
+        'request',
+      )
     })
     next()
   }

@@ -25,11 +25,21 @@ export function FirstRunScreen() {
   const signIn = useSignIn()
   const { control, handleSubmit } = useForm({
     resolver: valibotResolver(FirstRun),
-    defaultValues: { schoolName: '', timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone, firstName: '', lastName: '', email: '', password: '' },
+    defaultValues: {
+      schoolName: '',
+      timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+      firstName: '',
+      lastName: '',
+      email: '',
+      password: '',
+    },
   })
   const open = handleSubmit((body) => signIn.mutate({ way: 'first-run', body }))
   return (
-    <Page max={560} foot={<BigButton label={strings.setUp} symbol="forward" onPress={() => void open()} busy={signIn.isPending} />}>
+    <Page
+      max={560}
+      foot={<BigButton label={strings.setUp} symbol="forward" onPress={() => void open()} busy={signIn.isPending} />}
+    >
       <Name />
       <Heading>{strings.firstRunTitle}</Heading>
       <Text variant="bodyLarge" style={{ color: colours.inkSoft }}>
@@ -41,7 +51,15 @@ export function FirstRunScreen() {
           control={control}
           name={name}
           render={({ field, fieldState }) => (
-            <Field label={label} value={field.value} onChangeText={field.onChange} onBlur={field.onBlur} error={fieldState.error && `It ${fieldState.error.message}.`} secureTextEntry={name === 'password'} autoComplete={name === 'password' ? 'new-password' : 'off'} />
+            <Field
+              label={label}
+              value={field.value}
+              onChangeText={field.onChange}
+              onBlur={field.onBlur}
+              error={fieldState.error && `It ${fieldState.error.message}.`}
+              secureTextEntry={name === 'password'}
+              autoComplete={name === 'password' ? 'new-password' : 'off'}
+            />
           )}
         />
       ))}

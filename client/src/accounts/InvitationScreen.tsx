@@ -16,7 +16,10 @@ export function InvitationScreen() {
   const signIn = useSignIn()
   const open = () => signIn.mutate({ way: 'invitation', body: { token } }, { onSuccess: () => router.replace('/family') })
   return (
-    <Page max={520} foot={<BigButton label={strings.open} symbol="forward" onPress={open} busy={signIn.isPending} disabled={signIn.isError} />}>
+    <Page
+      max={520}
+      foot={<BigButton label={strings.open} symbol="forward" onPress={open} busy={signIn.isPending} disabled={signIn.isError} />}
+    >
       <View style={{ height: 40 }} />
       <Name />
       <Heading>{strings.invitationTitle}</Heading>

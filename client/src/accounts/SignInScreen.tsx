@@ -23,14 +23,22 @@ export function SignInScreen() {
   const { idle } = useLocalSearchParams<{ idle?: string }>()
   const session = useSession()
   return (
-    <ScrollView style={{ backgroundColor: colours.paper }} contentContainerStyle={{ flexGrow: 1, justifyContent: 'center', alignItems: 'center', padding: 20, gap: 22 }}>
+    <ScrollView
+      style={{ backgroundColor: colours.paper }}
+      contentContainerStyle={{ flexGrow: 1, justifyContent: 'center', alignItems: 'center', padding: 20, gap: 22 }}
+    >
       <View style={{ alignItems: 'center', gap: 4 }}>
         <Name size={44} />
         <Text variant="bodyLarge" style={{ color: colours.inkSoft }}>
           {session.data?.school?.name ?? ' '}
         </Text>
       </View>
-      <View style={[{ width: '100%', maxWidth: 480, backgroundColor: colours.sheet, borderRadius: corners.button, padding: 22, gap: 16 }, shadow]}>
+      <View
+        style={[
+          { width: '100%', maxWidth: 480, backgroundColor: colours.sheet, borderRadius: corners.button, padding: 22, gap: 16 },
+          shadow,
+        ]}
+      >
         {idle ? (
           <Notice tone="news" symbol="clock">
             {strings.idle}
@@ -38,7 +46,12 @@ export function SignInScreen() {
         ) : null}
         {adult ? <AdultForm /> : <CardForm />}
       </View>
-      <Press role="link" onPress={() => setAdult(!adult)} label={adult ? strings.iAmPupil : strings.iAmAdult} style={{ minHeight: targets.pupil, flexDirection: 'row', gap: 10, alignItems: 'center', paddingHorizontal: 16 }}>
+      <Press
+        role="link"
+        onPress={() => setAdult(!adult)}
+        label={adult ? strings.iAmPupil : strings.iAmAdult}
+        style={{ minHeight: targets.pupil, flexDirection: 'row', gap: 10, alignItems: 'center', paddingHorizontal: 16 }}
+      >
         <Symbol name={adult ? 'card' : 'class'} colour={colours.aubergine} />
         <Text variant="labelLarge" style={{ color: colours.aubergine }}>
           {adult ? strings.iAmPupil : strings.iAmAdult}
@@ -51,7 +64,10 @@ export function SignInScreen() {
 function CardForm() {
   const [code, setCode] = useState('')
   const signIn = useSignIn()
-  const letters = code.replace(/[^a-z]/gi, '').toUpperCase().slice(0, CARD_CODE_LENGTH)
+  const letters = code
+    .replace(/[^a-z]/gi, '')
+    .toUpperCase()
+    .slice(0, CARD_CODE_LENGTH)
   const whole = letters.length === CARD_CODE_LENGTH
   const enter = () => whole && signIn.mutate({ way: 'card', body: { code: readCardCode(code) ?? code } })
   return (
@@ -66,7 +82,16 @@ function CardForm() {
       <Field
         label={strings.cardLabel}
         value={code}
-        onChangeText={(text) => setCode(writeCardCode(text.replace(/[^a-z]/gi, '').toUpperCase().slice(0, CARD_CODE_LENGTH)))}
+        onChangeText={(text) =>
+          setCode(
+            writeCardCode(
+              text
+                .replace(/[^a-z]/gi, '')
+                .toUpperCase()
+                .slice(0, CARD_CODE_LENGTH),
+            ),
+          )
+        }
         onSubmitEditing={enter}
         autoCapitalize="characters"
         autoComplete="off"
@@ -83,13 +108,32 @@ function CardForm() {
 /** The card as it is printed: sixteen places that fill while typing. */
 function CardPicture({ letters }: { letters: string }) {
   return (
-    <View aria-hidden style={{ flexDirection: 'row', justifyContent: 'space-between', backgroundColor: colours.ochreTint, borderRadius: corners.sheet, padding: 10, gap: 8 }}>
+    <View
+      aria-hidden
+      style={{
+        flexDirection: 'row',
+        justifyContent: 'space-between',
+        backgroundColor: colours.ochreTint,
+        borderRadius: corners.sheet,
+        padding: 10,
+        gap: 8,
+      }}
+    >
       {[0, 4, 8, 12].map((start) => (
         <View key={start} style={{ flexDirection: 'row', gap: 2, flex: 1 }}>
           {[0, 1, 2, 3].map((i) => {
             const letter = letters[start + i]
             return (
-              <View key={i} style={{ flex: 1, maxWidth: 24, alignItems: 'center', borderBottomWidth: 3, borderBottomColor: letter ? colours.aubergine : colours.ochre }}>
+              <View
+                key={i}
+                style={{
+                  flex: 1,
+                  maxWidth: 24,
+                  alignItems: 'center',
+                  borderBottomWidth: 3,
+                  borderBottomColor: letter ? colours.aubergine : colours.ochre,
+                }}
+              >
                 <Text style={{ fontFamily: fonts.strong, fontSize: 17, lineHeight: 28 }}>{letter ?? ' '}</Text>
               </View>
             )
@@ -102,7 +146,10 @@ function CardPicture({ letters }: { letters: string }) {
 
 function AdultForm() {
   const signIn = useSignIn()
-  const { control, handleSubmit } = useForm({ resolver: valibotResolver(PasswordSignIn), defaultValues: { email: '', password: '' } })
+  const { control, handleSubmit } = useForm({
+    resolver: valibotResolver(PasswordSignIn),
+    defaultValues: { email: '', password: '' },
+  })
   const enter = handleSubmit((body) => signIn.mutate({ way: 'password', body }))
   return (
     <>
@@ -113,14 +160,34 @@ function AdultForm() {
         control={control}
         name="email"
         render={({ field, fieldState }) => (
-          <Field label={strings.email} value={field.value} onChangeText={field.onChange} onBlur={field.onBlur} error={fieldState.error && `It ${fieldState.error.message}.`} autoComplete="username" inputMode="email" autoCapitalize="none" autoFocus onSubmitEditing={() => void enter()} />
+          <Field
+            label={strings.email}
+            value={field.value}
+            onChangeText={field.onChange}
+            onBlur={field.onBlur}
+            error={fieldState.error && `It ${fieldState.error.message}.`}
+            autoComplete="username"
+            inputMode="email"
+            autoCapitalize="none"
+            autoFocus
+            onSubmitEditing={() => void enter()}
+          />
         )}
       />
       <Controller
         control={control}
         name="password"
         render={({ field, fieldState }) => (
-          <Field label={strings.password} value={field.value} onChangeText={field.onChange} onBlur={field.onBlur} error={fieldState.error && `It ${fieldState.error.message}.`} autoComplete="current-password" secureTextEntry onSubmitEditing={() => void enter()} />
+          <Field
+            label={strings.password}
+            value={field.value}
+            onChangeText={field.onChange}
+            onBlur={field.onBlur}
+            error={fieldState.error && `It ${fieldState.error.message}.`}
+            autoComplete="current-password"
+            secureTextEntry
+            onSubmitEditing={() => void enter()}
+          />
         )}
       />
       {signIn.isError ? <SignInProblem error={signIn.error} /> : null}

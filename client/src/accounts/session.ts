@@ -28,7 +28,8 @@ type Way =
 export function useSignIn() {
   const queries = useQueryClient()
   return useMutation({
-    mutationFn: ({ way, body }: Way) => api.post(way === 'first-run' ? '/accounts/first-run' : `/accounts/sign-in/${way}`, Session, body),
+    mutationFn: ({ way, body }: Way) =>
+      api.post(way === 'first-run' ? '/accounts/first-run' : `/accounts/sign-in/${way}`, Session, body),
     onSuccess: (session) => {
       forgetEverything(queries)
       if (session.school) setSchoolZone(session.school.timeZone)

@@ -7,7 +7,13 @@ type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE'
  * Asks the server and holds the answer to the contract.
  * @throws ProblemError for a refusal, UnreachableError when no answer of ours came back
  */
-async function request<S extends v.GenericSchema>(method: Method, path: string, schema: S, body?: unknown, signal?: AbortSignal): Promise<v.InferOutput<S>> {
+async function request<S extends v.GenericSchema>(
+  method: Method,
+  path: string,
+  schema: S,
+  body?: unknown,
+  signal?: AbortSignal,
+): Promise<v.InferOutput<S>> {
   let response: Response
   try {
     response = await fetch(`/api${path}`, {
@@ -28,7 +34,8 @@ async function request<S extends v.GenericSchema>(method: Method, path: string, 
 }
 
 export const api = {
-  get: <S extends v.GenericSchema>(path: string, schema: S, signal?: AbortSignal) => request('GET', path, schema, undefined, signal),
+  get: <S extends v.GenericSchema>(path: string, schema: S, signal?: AbortSignal) =>
+    request('GET', path, schema, undefined, signal),
   post: <S extends v.GenericSchema>(path: string, schema: S, body: unknown = {}) => request('POST', path, schema, body),
   put: <S extends v.GenericSchema>(path: string, schema: S, body: unknown = {}) => request('PUT', path, schema, body),
   patch: <S extends v.GenericSchema>(path: string, schema: S, body: unknown = {}) => request('PATCH', path, schema, body),

@@ -14,7 +14,11 @@ import { theme } from '../kit/theme'
 import { ToastHost } from '../kit/Toast'
 
 /** The widget library asks for symbols by name; ours are drawn. */
-const settings = { icon: ({ name, size, color }: { name: unknown; size: number; color?: string }) => <Symbol name={name as SymbolName} size={size} colour={color} /> }
+const settings = {
+  icon: ({ name, size, color }: { name: unknown; size: number; color?: string }) => (
+    <Symbol name={name as SymbolName} size={size} colour={color} />
+  ),
+}
 
 export default function Layout() {
   const [loaded, failed] = useFonts({ Andika: andika, AndikaExt: andikaExt, AndikaBold: andikaBold, YoungSerif: youngSerif })

@@ -22,7 +22,11 @@ export function BookBox({ pupilId, chapters }: { pupilId: string; chapters: Chap
   const forecast = useBookForecast(pupilId, term?.id ?? '')
   if (!term) return null
   return (
-    <View role="region" aria-label={strings.title} style={[{ backgroundColor: colours.sheet, borderRadius: corners.button, padding: 18, gap: 12 }, shadow]}>
+    <View
+      role="region"
+      aria-label={strings.title}
+      style={[{ backgroundColor: colours.sheet, borderRadius: corners.button, padding: 18, gap: 12 }, shadow]}
+    >
       <Heading>{strings.title}</Heading>
       <Text variant="bodyMedium" style={{ color: colours.inkSoft }}>
         {strings.help}
@@ -31,14 +35,36 @@ export function BookBox({ pupilId, chapters }: { pupilId: string; chapters: Chap
         {chapters.map((chapter) => {
           const selected = chapter.term.id === term.id
           return (
-            <Press key={chapter.term.id} role="radio" selected={selected} label={chapter.term.name} onPress={() => setChosen(chapter.term.id)} style={{ minHeight: targets.adult, paddingHorizontal: 14, justifyContent: 'center', borderRadius: corners.button, borderWidth: 1, borderColor: selected ? colours.aubergine : colours.rule, backgroundColor: selected ? colours.aubergineTint : colours.sheet }}>
+            <Press
+              key={chapter.term.id}
+              role="radio"
+              selected={selected}
+              label={chapter.term.name}
+              onPress={() => setChosen(chapter.term.id)}
+              style={{
+                minHeight: targets.adult,
+                paddingHorizontal: 14,
+                justifyContent: 'center',
+                borderRadius: corners.button,
+                borderWidth: 1,
+                borderColor: selected ? colours.aubergine : colours.rule,
+                backgroundColor: selected ? colours.aubergineTint : colours.sheet,
+              }}
+            >
               <Text variant={selected ? 'labelMedium' : 'bodyMedium'}>{chapter.term.name}</Text>
             </Press>
           )
         })}
       </View>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12, alignItems: 'center' }}>
-        <BigButton small label={strings.make} symbol="print" onPress={() => make.mutate({ pupilId, termId: term.id })} busy={make.isPending} disabled={forecast.data?.pieces === 0} />
+        <BigButton
+          small
+          label={strings.make}
+          symbol="print"
+          onPress={() => make.mutate({ pupilId, termId: term.id })}
+          busy={make.isPending}
+          disabled={forecast.data?.pieces === 0}
+        />
         <Text variant="bodyMedium">{forecast.data ? strings.forecast(forecast.data.pieces, forecast.data.pages) : ''}</Text>
       </View>
       {make.isError ? <ProblemNotice error={make.error} /> : null}
@@ -54,24 +80,52 @@ function BookLine({ book }: { book: Book }) {
   const [asking, setAsking] = useState(false)
   const going = book.state === 'waiting' || book.state === 'making'
   return (
-    <View role="article" aria-label={book.term.name} style={{ borderTopWidth: 1, borderTopColor: colours.rule, paddingTop: 12, gap: 8 }}>
+    <View
+      role="article"
+      aria-label={book.term.name}
+      style={{ borderTopWidth: 1, borderTopColor: colours.rule, paddingTop: 12, gap: 8 }}
+    >
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 12 }}>
         <Symbol name="book" size={28} colour={book.state === 'failed' ? colours.clay : colours.aubergine} />
         <View style={{ flex: 1, minWidth: 160 }}>
           <Text variant="titleSmall">{book.term.name}</Text>
           <Text variant="bodySmall" style={{ color: colours.inkSoft }}>
-            {book.state === 'ready' ? strings.ready(book.pageCount, sizeOf(book.sizeBytes ?? 0)) : book.state === 'failed' ? strings.failed : book.state === 'waiting' ? strings.waiting : strings.making(book.pagesDone, book.pageCount)}
+            {book.state === 'ready'
+              ? strings.ready(book.pageCount, sizeOf(book.sizeBytes ?? 0))
+              : book.state === 'failed'
+                ? strings.failed
+                : book.state === 'waiting'
+                  ? strings.waiting
+                  : strings.making(book.pagesDone, book.pageCount)}
           </Text>
           {book.state === 'ready' ? (
             <Text variant="bodySmall" style={{ color: colours.inkSoft }}>
-              {book.openLinks > 0 && book.linksEndAt ? strings.links(book.openLinks, fullDayOf(book.linksEndAt)) : strings.noLinks}
+              {book.openLinks > 0 && book.linksEndAt
+                ? strings.links(book.openLinks, fullDayOf(book.linksEndAt))
+                : strings.noLinks}
             </Text>
           ) : null}
         </View>
-        {book.state === 'ready' ? <BigButton small label={strings.download} symbol="download" tone="quiet" onPress={() => window.location.assign(`/api/book/${book.id}/file`)} /> : null}
-        {book.state === 'ready' && book.openLinks > 0 ? <BigButton small label={strings.withdraw} symbol="link-off" tone="quiet" onPress={() => setAsking(true)} /> : null}
+        {book.state === 'ready' ? (
+          <BigButton
+            small
+            label={strings.download}
+            symbol="download"
+            tone="quiet"
+            onPress={() => window.location.assign(`/api/book/${book.id}/file`)}
+          />
+        ) : null}
+        {book.state === 'ready' && book.openLinks > 0 ? (
+          <BigButton small label={strings.withdraw} symbol="link-off" tone="quiet" onPress={() => setAsking(true)} />
+        ) : null}
       </View>
-      {going ? <ProgressBar progress={book.pageCount ? book.pagesDone / book.pageCount : 0} color={colours.aubergine} style={{ height: 8, borderRadius: 4, backgroundColor: colours.rule }} /> : null}
+      {going ? (
+        <ProgressBar
+          progress={book.pageCount ? book.pagesDone / book.pageCount : 0}
+          color={colours.aubergine}
+          style={{ height: 8, borderRadius: 4, backgroundColor: colours.rule }}
+        />
+      ) : null}
       <Ask
         visible={asking}
         title={strings.withdrawAsk}

@@ -8,15 +8,25 @@ export const useBooks = (pupilId: string) =>
     queryKey: ['book', pupilId],
     queryFn: ({ signal }) => api.get(`/book?pupilId=${pupilId}`, Books, signal),
     // Live events tell sooner; this is for when they do not come through.
-    refetchInterval: ({ state }) => (state.data?.some((book) => book.state === 'waiting' || book.state === 'making') ? STILL_MAKING_MS : false),
+    refetchInterval: ({ state }) =>
+      state.data?.some((book) => book.state === 'waiting' || book.state === 'making') ? STILL_MAKING_MS : false,
   })
 export const useBookForecast = (pupilId: string, termId: string) =>
-  useQuery({ queryKey: ['book', 'plan', pupilId, termId], queryFn: ({ signal }) => api.get(`/book/plan?pupilId=${pupilId}&termId=${termId}`, BookForecast, signal) })
+  useQuery({
+    queryKey: ['book', 'plan', pupilId, termId],
+    queryFn: ({ signal }) => api.get(`/book/plan?pupilId=${pupilId}&termId=${termId}`, BookForecast, signal),
+  })
 export function useMakeBook() {
   const queries = useQueryClient()
-  return useMutation({ mutationFn: (order: MakeBook) => api.post('/book', Book, order), onSettled: () => queries.invalidateQueries({ queryKey: ['book'] }) })
+  return useMutation({
+    mutationFn: (order: MakeBook) => api.post('/book', Book, order),
+    onSettled: () => queries.invalidateQueries({ queryKey: ['book'] }),
+  })
 }
 export function useWithdrawLinks() {
   const queries = useQueryClient()
-  return useMutation({ mutationFn: (bookId: string) => api.post(`/book/${bookId}/links/withdraw`, Done), onSettled: () => queries.invalidateQueries({ queryKey: ['book'] }) })
+  return useMutation({
+    mutationFn: (bookId: string) => api.post(`/book/${bookId}/links/withdraw`, Done),
+    onSettled: () => queries.invalidateQueries({ queryKey: ['book'] }),
+  })
 }

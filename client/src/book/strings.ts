@@ -2,7 +2,8 @@ export const strings = {
   title: 'Term book',
   help: 'A printable book of the term: one page per piece, with a code on each page that opens the piece on screen.',
   which: 'Which term',
-  forecast: (pieces: number, pages: number) => (pieces === 0 ? 'Nothing approved in this term yet.' : `${pieces === 1 ? '1 piece' : `${pieces} pieces`}, ${pages} pages`),
+  forecast: (pieces: number, pages: number) =>
+    pieces === 0 ? 'Nothing approved in this term yet.' : `${pieces === 1 ? '1 piece' : `${pieces} pieces`}, ${pages} pages`,
   make: 'Make the book',
   making: (done: number, of: number) => `page ${done} of ${of}`,
   waiting: 'waiting its turn',

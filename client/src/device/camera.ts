@@ -42,5 +42,9 @@ export async function takePhoto(video: HTMLVideoElement, at: Date): Promise<File
   canvas.getContext('2d')?.drawImage(video, 0, 0)
   const blob = await new Promise<Blob | null>((resolve) => canvas.toBlob(resolve, 'image/jpeg', JPEG_QUALITY))
   if (!blob) throw new Error('the camera gave no picture')
-  return new File([blob], `photo ${at.getHours()}.${String(at.getMinutes()).padStart(2, '0')}.${String(at.getSeconds()).padStart(2, '0')}.jpg`, { type: 'image/jpeg', lastModified: at.getTime() })
+  return new File(
+    [blob],
+    `photo ${at.getHours()}.${String(at.getMinutes()).padStart(2, '0')}.${String(at.getSeconds()).padStart(2, '0')}.jpg`,
+    { type: 'image/jpeg', lastModified: at.getTime() },
+  )
 }

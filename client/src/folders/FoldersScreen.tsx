@@ -8,6 +8,14 @@ export const FoldersScreen = () => (
   <Shelf
     title={strings.title}
     onOpen={({ id }) => router.push(`/folders/${id}`)}
-    note={(folder) => [folder.className ?? strings.wholeSchool, kitWords.pieces(folder.pieceCount), folder.parentsSee ? '' : strings.parentsDoNotSee].filter(Boolean).join(', ')}
+    note={(folder) =>
+      [
+        folder.className ?? strings.wholeSchool,
+        kitWords.pieces(folder.pieceCount),
+        folder.parentsSee ? '' : strings.parentsDoNotSee,
+      ]
+        .filter(Boolean)
+        .join(', ')
+    }
   />
 )

@@ -13,7 +13,15 @@ import { useFolder } from './foldersQueries'
 import { strings } from './strings'
 
 /** What lies in a folder, newest on top. */
-export function OpenFolder({ onOpen, withNames, shelf }: { onOpen: (piece: PieceLine) => void; withNames: boolean; shelf: '/folders' | '/my-folders' }) {
+export function OpenFolder({
+  onOpen,
+  withNames,
+  shelf,
+}: {
+  onOpen: (piece: PieceLine) => void
+  withNames: boolean
+  shelf: '/folders' | '/my-folders'
+}) {
   const { id } = useLocalSearchParams<{ id: string }>()
   const folder = useFolder(id)
   if (folder.isPending) return <Loading />
@@ -33,7 +41,14 @@ export function OpenFolder({ onOpen, withNames, shelf }: { onOpen: (piece: Piece
       </View>
       <Grid>
         {pieces.map((piece) => (
-          <PieceTile key={piece.id} piece={piece} onPress={() => onOpen(piece)} under={withNames ? `${piece.pupil.firstName} ${piece.pupil.lastName}` : whenWasIt(piece.submittedAt ?? piece.changedAt)} />
+          <PieceTile
+            key={piece.id}
+            piece={piece}
+            onPress={() => onOpen(piece)}
+            under={
+              withNames ? `${piece.pupil.firstName} ${piece.pupil.lastName}` : whenWasIt(piece.submittedAt ?? piece.changedAt)
+            }
+          />
         ))}
       </Grid>
       {pieces.length === 0 ? (
@@ -41,7 +56,15 @@ export function OpenFolder({ onOpen, withNames, shelf }: { onOpen: (piece: Piece
           {strings.emptyFolderHelp}
         </Empty>
       ) : null}
-      {folder.hasNextPage ? <BigButton label={strings.more} tone="quiet" symbol="down" onPress={() => void folder.fetchNextPage()} busy={folder.isFetchingNextPage} /> : null}
+      {folder.hasNextPage ? (
+        <BigButton
+          label={strings.more}
+          tone="quiet"
+          symbol="down"
+          onPress={() => void folder.fetchNextPage()}
+          busy={folder.isFetchingNextPage}
+        />
+      ) : null}
     </Page>
   )
 }

@@ -6,7 +6,15 @@ import { useFolders } from './foldersQueries'
 import { strings } from './strings'
 
 /** Folders as they stand on a shelf. */
-export function Shelf({ title, onOpen, note }: { title: string; onOpen: (folder: Folder) => void; note: (folder: Folder) => string | undefined }) {
+export function Shelf({
+  title,
+  onOpen,
+  note,
+}: {
+  title: string
+  onOpen: (folder: Folder) => void
+  note: (folder: Folder) => string | undefined
+}) {
   const folders = useFolders()
   if (folders.isPending) return <Loading />
   if (folders.isError) return <ProblemNotice error={folders.error} onRetry={() => void folders.refetch()} />

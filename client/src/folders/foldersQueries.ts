@@ -6,7 +6,8 @@ export const useFolders = () => useQuery({ queryKey: ['folders'], queryFn: ({ si
 export const useFolder = (folderId: string) =>
   useInfiniteQuery({
     queryKey: ['folders', folderId],
-    queryFn: ({ pageParam, signal }) => api.get(`/folders/${folderId}${pageParam ? `?after=${pageParam}` : ''}`, FolderDetail, signal),
+    queryFn: ({ pageParam, signal }) =>
+      api.get(`/folders/${folderId}${pageParam ? `?after=${pageParam}` : ''}`, FolderDetail, signal),
     initialPageParam: '',
     getNextPageParam: (page) => page.next ?? undefined,
   })

@@ -6,10 +6,26 @@ import { strings } from './strings'
 import { colours } from './theme'
 
 /** A sheet laid over the screen until it is answered or put away. */
-export function Overlay({ visible, title, width = 520, onClose, children }: { visible: boolean; title: string; width?: number; onClose: () => void; children: ReactNode }) {
+export function Overlay({
+  visible,
+  title,
+  width = 520,
+  onClose,
+  children,
+}: {
+  visible: boolean
+  title: string
+  width?: number
+  onClose: () => void
+  children: ReactNode
+}) {
   return (
     <Portal>
-      <Dialog visible={visible} onDismiss={onClose} style={{ backgroundColor: colours.sheet, maxWidth: width, width: '92%', alignSelf: 'center' }}>
+      <Dialog
+        visible={visible}
+        onDismiss={onClose}
+        style={{ backgroundColor: colours.sheet, maxWidth: width, width: '92%', alignSelf: 'center' }}
+      >
         <View role="dialog" aria-modal aria-label={title}>
           <Dialog.Title>{title}</Dialog.Title>
           {children}
@@ -20,9 +36,26 @@ export function Overlay({ visible, title, width = 520, onClose, children }: { vi
 }
 
 /** A question before something that matters. */
-export function Ask({ visible, title, children, yes, no = strings.cancel, tone = 'primary', onYes, onNo }: {
-  visible: boolean; title: string; children?: ReactNode; yes: string; no?: string; tone?: 'primary' | 'again' | 'good'; onYes: () => void; onNo: () => void
-}) { // prettier-ignore
+export function Ask({
+  visible,
+  title,
+  children,
+  yes,
+  no = strings.cancel,
+  tone = 'primary',
+  onYes,
+  onNo,
+}: {
+  visible: boolean
+  title: string
+  children?: ReactNode
+  yes: string
+  no?: string
+  tone?: 'primary' | 'again' | 'good'
+  onYes: () => void
+  onNo: () => void
+}) {
+  // prettier-ignore
   return (
     <Overlay visible={visible} title={title} onClose={onNo}>
       <Dialog.Content>{typeof children === 'string' ? <Text variant="bodyLarge">{children}</Text> : children}</Dialog.Content>

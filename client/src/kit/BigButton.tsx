@@ -26,7 +26,17 @@ type Props = {
 }
 
 /** The one main thing to do, and the quieter ones beside it. */
-export function BigButton({ label, onPress, symbol, tone = 'primary', busy = false, disabled = false, grow = false, shortcut, small = false }: Props) {
+export function BigButton({
+  label,
+  onPress,
+  symbol,
+  tone = 'primary',
+  busy = false,
+  disabled = false,
+  grow = false,
+  shortcut,
+  small = false,
+}: Props) {
   const look = TONES[tone]
   return (
     <Press
@@ -38,7 +48,9 @@ export function BigButton({ label, onPress, symbol, tone = 'primary', busy = fal
         borderWidth: 2, borderColor: look.edge, paddingHorizontal: small ? 14 : 20, paddingVertical: 6, flexDirection: 'row', alignItems: 'center', justifyContent: 'center', gap: 10,
       }} // prettier-ignore
     >
-      {busy ? <ActivityIndicator size={20} color={look.text} /> : symbol ? (
+      {busy ? (
+        <ActivityIndicator size={20} color={look.text} />
+      ) : symbol ? (
         <View style={{ flexShrink: 0 }}>
           <Symbol name={symbol} size={small ? 20 : 24} colour={look.text} />
         </View>
@@ -54,7 +66,10 @@ export function BigButton({ label, onPress, symbol, tone = 'primary', busy = fal
 /** A key on the keyboard, named beside what it does. */
 export function Key({ name, colour }: { name: string; colour: string }) {
   return (
-    <View aria-hidden style={{ borderWidth: 1, borderColor: colour, borderRadius: 5, paddingHorizontal: 7, minWidth: 22, alignItems: 'center' }}>
+    <View
+      aria-hidden
+      style={{ borderWidth: 1, borderColor: colour, borderRadius: 5, paddingHorizontal: 7, minWidth: 22, alignItems: 'center' }}
+    >
       <Text variant="bodySmall" style={{ color: colour }}>
         {name}
       </Text>

@@ -2,7 +2,19 @@ import { View, type TextInputProps } from 'react-native'
 import { Text, TextInput } from 'react-native-paper'
 import { colours, corners, fonts } from './theme'
 
-type Props = Pick<TextInputProps, 'onChangeText' | 'onBlur' | 'onSubmitEditing' | 'autoCapitalize' | 'autoComplete' | 'secureTextEntry' | 'inputMode' | 'maxLength' | 'autoFocus' | 'spellCheck'> & {
+type Props = Pick<
+  TextInputProps,
+  | 'onChangeText'
+  | 'onBlur'
+  | 'onSubmitEditing'
+  | 'autoCapitalize'
+  | 'autoComplete'
+  | 'secureTextEntry'
+  | 'inputMode'
+  | 'maxLength'
+  | 'autoFocus'
+  | 'spellCheck'
+> & {
   label: string
   value: string
   error?: string
@@ -29,7 +41,13 @@ export function Field({ label, value, error, large = false, lines = 1, ...rest }
         outlineColor={colours.inkSoft}
         activeOutlineColor={colours.aubergine}
         outlineStyle={{ borderRadius: corners.button, borderWidth: 2 }}
-        contentStyle={{ fontFamily: fonts.read, fontSize: large ? 22 : 18, lineHeight: multiline ? 30 : undefined, paddingVertical: multiline ? 12 : undefined, minHeight: multiline ? lines * 30 + 24 : large ? 64 : 54 }}
+        contentStyle={{
+          fontFamily: fonts.read,
+          fontSize: large ? 22 : 18,
+          lineHeight: multiline ? 30 : undefined,
+          paddingVertical: multiline ? 12 : undefined,
+          minHeight: multiline ? lines * 30 + 24 : large ? 64 : 54,
+        }}
         style={{ backgroundColor: colours.sheet }}
         {...rest}
       />

@@ -5,17 +5,40 @@ import { Symbol } from './Symbol'
 import { colours, pigments } from './theme'
 
 /** A drawn folder: coloured spine, its symbol on the front. `open` lifts the front a little. */
-export function FolderDrawing({ folder, width, chosen = false }: { folder: Pick<FolderLook, 'symbol' | 'colour'>; width: number; chosen?: boolean }) {
+export function FolderDrawing({
+  folder,
+  width,
+  chosen = false,
+}: {
+  folder: Pick<FolderLook, 'symbol' | 'colour'>
+  width: number
+  chosen?: boolean
+}) {
   const height = width * 0.7
   const colour = pigments[folder.colour]
   return (
     <View style={{ width, height }}>
       <Svg width={width} height={height} viewBox="0 0 160 112" aria-hidden>
         <Path d="M6 12 q0 -8 8 -8 h42 q5 0 8 5 l6 9 h78 q8 0 8 8 v74 q0 8 -8 8 h-134 q-8 0 -8 -8 z" fill="#E9DFC8" />
-        <Path d="M6 36 q0 -8 8 -8 h134 q8 0 8 8 v64 q0 8 -8 8 h-134 q-8 0 -8 -8 z" fill="#FFFEFA" stroke={chosen ? colour : '#D8CCAE'} strokeWidth={chosen ? 4 : 1.5} />
+        <Path
+          d="M6 36 q0 -8 8 -8 h134 q8 0 8 8 v64 q0 8 -8 8 h-134 q-8 0 -8 -8 z"
+          fill="#FFFEFA"
+          stroke={chosen ? colour : '#D8CCAE'}
+          strokeWidth={chosen ? 4 : 1.5}
+        />
         <Path d="M6 36 q0 -8 8 -8 h14 v80 h-14 q-8 0 -8 -8 z" fill={colour} />
       </Svg>
-      <View style={{ position: 'absolute', left: width * 0.17, right: 0, top: height * 0.25, bottom: 0, alignItems: 'center', justifyContent: 'center' }}>
+      <View
+        style={{
+          position: 'absolute',
+          left: width * 0.17,
+          right: 0,
+          top: height * 0.25,
+          bottom: 0,
+          alignItems: 'center',
+          justifyContent: 'center',
+        }}
+      >
         <Symbol name={folder.symbol} size={width * 0.27} colour={chosen ? colour : colour} />
       </View>
     </View>
@@ -28,7 +51,14 @@ export function TrayDrawing({ count, width }: { count: number; width: number }) 
   return (
     <Svg width={width} height={width * 0.6} viewBox="0 0 100 60" aria-hidden>
       {Array.from({ length: sheets }, (_, i) => (
-        <Path key={i} d={`M${18 + (i % 2) * 3} ${40 - i * 6} h62 l6 6 h-74 z`} fill={colours.sheet} stroke={colours.ochre} strokeWidth={1.6} strokeLinejoin="round" />
+        <Path
+          key={i}
+          d={`M${18 + (i % 2) * 3} ${40 - i * 6} h62 l6 6 h-74 z`}
+          fill={colours.sheet}
+          stroke={colours.ochre}
+          strokeWidth={1.6}
+          strokeLinejoin="round"
+        />
       ))}
       <Path d="M6 42 h12 l5 7 h54 l5 -7 h12 v10 q0 5 -5 5 h-78 q-5 0 -5 -5 z" fill={colours.ochre} />
     </Svg>

@@ -12,7 +12,11 @@ export function Name({ size = 40 }: { size?: number }) {
         <Path d="M16 18 V40" stroke={colours.paper} strokeWidth={1.8} />
         <Path d="M16 15 m-3 0 a3 3 0 1 0 6 0 a3 3 0 1 0 -6 0" fill={colours.ochre} />
       </Svg>
-      <Text role="heading" aria-level={1} style={{ fontFamily: fonts.title, fontSize: size, lineHeight: size * 1.25, color: colours.aubergine }}>
+      <Text
+        role="heading"
+        aria-level={1}
+        style={{ fontFamily: fonts.title, fontSize: size, lineHeight: size * 1.25, color: colours.aubergine }}
+      >
         Nibquill
       </Text>
     </View>

@@ -7,7 +7,11 @@ import { strings } from './strings'
 export function NotFoundScreen() {
   return (
     <Page>
-      <Empty symbol="lens" title={strings.notFoundTitle} action={<BigButton label={strings.home} symbol="home" onPress={() => router.replace('/')} />}>
+      <Empty
+        symbol="lens"
+        title={strings.notFoundTitle}
+        action={<BigButton label={strings.home} symbol="home" onPress={() => router.replace('/')} />}
+      >
         {strings.notFound}
       </Empty>
     </Page>

@@ -16,10 +16,30 @@ const TONES = {
 } as const
 
 /** One thing to know, in a band of its colour. */
-export function Notice({ tone, symbol, children, action }: { tone: keyof typeof TONES; symbol: SymbolName; children: ReactNode; action?: ReactNode }) {
+export function Notice({
+  tone,
+  symbol,
+  children,
+  action,
+}: {
+  tone: keyof typeof TONES
+  symbol: SymbolName
+  children: ReactNode
+  action?: ReactNode
+}) {
   const look = TONES[tone]
   return (
-    <View role={tone === 'again' ? 'alert' : undefined} style={{ flexDirection: 'row', alignItems: 'center', gap: 12, backgroundColor: look.back, borderRadius: corners.button, padding: 14 }}>
+    <View
+      role={tone === 'again' ? 'alert' : undefined}
+      style={{
+        flexDirection: 'row',
+        alignItems: 'center',
+        gap: 12,
+        backgroundColor: look.back,
+        borderRadius: corners.button,
+        padding: 14,
+      }}
+    >
       <Symbol name={symbol} size={26} colour={look.mark} />
       <View style={{ flex: 1 }}>{typeof children === 'string' ? <Text variant="bodyMedium">{children}</Text> : children}</View>
       {action}
@@ -45,7 +65,10 @@ export function Loading() {
     <View role="status" aria-label={strings.loading} style={{ flex: 1, padding: 24, gap: 16 }}>
       <View style={{ height: 30, width: '45%', borderRadius: corners.sheet, backgroundColor: colours.desk }} />
       {[0, 1, 2].map((row) => (
-        <View key={row} style={{ height: 88, borderRadius: corners.button, backgroundColor: colours.desk, opacity: 0.9 - row * 0.25 }} />
+        <View
+          key={row}
+          style={{ height: 88, borderRadius: corners.button, backgroundColor: colours.desk, opacity: 0.9 - row * 0.25 }}
+        />
       ))}
       <ActivityIndicator color={colours.aubergine} />
     </View>
@@ -53,7 +76,17 @@ export function Loading() {
 }
 
 /** Says what will be here and offers the first step. */
-export function Empty({ symbol, title, children, action }: { symbol: SymbolName; title: string; children?: string; action?: ReactNode }) {
+export function Empty({
+  symbol,
+  title,
+  children,
+  action,
+}: {
+  symbol: SymbolName
+  title: string
+  children?: string
+  action?: ReactNode
+}) {
   return (
     <View style={{ alignItems: 'center', padding: 28, gap: 12 }}>
       <Symbol name={symbol} size={56} colour={colours.inkSoft} />
@@ -85,5 +118,12 @@ export function Listen({ text, colour = colours.sea }: { text: string; colour?: 
     setSpeaking(true)
     speechSynthesis.speak(words)
   }
-  return <RoundButton label={speaking ? strings.stopListening : strings.listen} symbol={speaking ? 'stop-listening' : 'listen'} onPress={toggle} colour={colour} />
+  return (
+    <RoundButton
+      label={speaking ? strings.stopListening : strings.listen}
+      symbol={speaking ? 'stop-listening' : 'listen'}
+      onPress={toggle}
+      colour={colour}
+    />
+  )
 }

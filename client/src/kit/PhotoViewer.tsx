@@ -30,7 +30,14 @@ export function PhotoViewer({ parts, link, title }: { parts: Part[]; link?: stri
               selected={i === chosen}
               label={strings.photo(i + 1, parts.length)}
               onPress={() => setChosen(i)}
-              style={{ width: 76, height: 58, borderRadius: corners.sheet, overflow: 'hidden', borderWidth: 3, borderColor: i === chosen ? colours.aubergine : colours.rule }}
+              style={{
+                width: 76,
+                height: 58,
+                borderRadius: corners.sheet,
+                overflow: 'hidden',
+                borderWidth: 3,
+                borderColor: i === chosen ? colours.aubergine : colours.rule,
+              }}
             >
               <Picture part={other} alt="" size={320} link={link} fit="cover" />
             </Press>
@@ -55,7 +62,15 @@ function Stage({ part, link, alt }: { part: Part; link?: string; alt: string }) 
   }, [close, part, link])
   if (broken) {
     return (
-      <View style={{ flex: 1, alignItems: 'center', justifyContent: 'center', backgroundColor: colours.desk, borderRadius: corners.button }}>
+      <View
+        style={{
+          flex: 1,
+          alignItems: 'center',
+          justifyContent: 'center',
+          backgroundColor: colours.desk,
+          borderRadius: corners.button,
+        }}
+      >
         <Text>{strings.damaged}</Text>
       </View>
     )
@@ -70,7 +85,12 @@ function Stage({ part, link, alt }: { part: Part; link?: string; alt: string }) 
   }
   return (
     <View style={{ flex: 1, minHeight: 220, backgroundColor: colours.desk, borderRadius: corners.button, overflow: 'hidden' }}>
-      <TransformWrapper minScale={1} maxScale={10} onTransformed={(_, { scale }) => scale > 1.2 && setClose(true)} doubleClick={{ mode: 'toggle', step: 1.2 }}>
+      <TransformWrapper
+        minScale={1}
+        maxScale={10}
+        onTransformed={(_, { scale }) => scale > 1.2 && setClose(true)}
+        doubleClick={{ mode: 'toggle', step: 1.2 }}
+      >
         {(viewer) => (
           <div
             style={{ position: 'absolute', inset: 0 }}
@@ -90,10 +110,27 @@ function Stage({ part, link, alt }: { part: Part; link?: string; alt: string }) 
                 alt={alt}
                 draggable={false}
                 onError={() => setBroken(true)}
-                style={{ width: '100%', height: '100%', objectFit: 'contain', padding: 10, boxSizing: 'border-box', pointerEvents: 'auto' }}
+                style={{
+                  width: '100%',
+                  height: '100%',
+                  objectFit: 'contain',
+                  padding: 10,
+                  boxSizing: 'border-box',
+                  pointerEvents: 'auto',
+                }}
               />
             </TransformComponent>
-            <View style={{ position: 'absolute', right: 8, bottom: 8, flexDirection: 'row', gap: 4, backgroundColor: 'rgba(255,255,255,0.92)', borderRadius: corners.button }}>
+            <View
+              style={{
+                position: 'absolute',
+                right: 8,
+                bottom: 8,
+                flexDirection: 'row',
+                gap: 4,
+                backgroundColor: 'rgba(255,255,255,0.92)',
+                borderRadius: corners.button,
+              }}
+            >
               <RoundButton label={strings.zoomOut} symbol="zoom-out" size={targets.adult} onPress={() => viewer.zoomOut()} />
               <RoundButton label={strings.fit} symbol="fit" size={targets.adult} onPress={() => viewer.resetTransform()} />
               <RoundButton label={strings.zoomIn} symbol="zoom" size={targets.adult} onPress={() => viewer.zoomIn()} />

@@ -8,7 +8,12 @@ import { Symbol, type SymbolName } from './Symbol'
 import { colours, corners, fonts, targets } from './theme'
 
 export type Place = { href: string; label: string; symbol: SymbolName; count?: number }
-type Props = { places: readonly Place[]; roles: readonly (keyof typeof START)[]; /** Pupils keep their places at the foot on every screen. */ foot?: boolean; extra?: React.ReactNode }
+type Props = {
+  places: readonly Place[]
+  roles: readonly (keyof typeof START)[]
+  /** Pupils keep their places at the foot on every screen. */ foot?: boolean
+  extra?: React.ReactNode
+}
 
 /** A role's places: at the foot on phones and for pupils, on a slim left rail on wide screens. */
 export function PlacesLayout({ places, roles, foot = false, extra }: Props) {
@@ -22,12 +27,24 @@ export function PlacesLayout({ places, roles, foot = false, extra }: Props) {
         style={
           rail
             ? { width: 88, backgroundColor: colours.desk, paddingVertical: 16, gap: 8, alignItems: 'center' }
-            : { backgroundColor: colours.sheet, borderTopWidth: 1, borderTopColor: colours.rule, flexDirection: 'row', justifyContent: 'center', paddingHorizontal: 4 }
+            : {
+                backgroundColor: colours.sheet,
+                borderTopWidth: 1,
+                borderTopColor: colours.rule,
+                flexDirection: 'row',
+                justifyContent: 'center',
+                paddingHorizontal: 4,
+              }
         }
       >
         {rail ? <Monogram /> : null}
         {places.map((place) => (
-          <PlaceLink key={place.href} place={place} chosen={path === place.href || path.startsWith(`${place.href}/`)} rail={rail} />
+          <PlaceLink
+            key={place.href}
+            place={place}
+            chosen={path === place.href || path.startsWith(`${place.href}/`)}
+            rail={rail}
+          />
         ))}
         {rail && extra ? <View style={{ marginTop: 'auto' }}>{extra}</View> : null}
       </View>
@@ -45,27 +62,56 @@ function PlaceLink({ place, chosen, rail }: { place: Place; chosen: boolean; rai
       role="link"
       label={place.count ? `${place.label}, ${place.count}` : place.label}
       onPress={() => router.navigate(place.href as Href)}
-      style={{ minHeight: targets.pupil + 4, minWidth: 68, maxWidth: rail ? undefined : 200, flexGrow: rail ? 0 : 1, flexBasis: rail ? 'auto' : 0, alignItems: 'center', justifyContent: 'center', paddingVertical: rail ? 10 : 5, borderRadius: corners.button, backgroundColor: rail && chosen ? colours.sheet : 'transparent' }}
+      style={{
+        minHeight: targets.pupil + 4,
+        minWidth: 68,
+        maxWidth: rail ? undefined : 200,
+        flexGrow: rail ? 0 : 1,
+        flexBasis: rail ? 'auto' : 0,
+        alignItems: 'center',
+        justifyContent: 'center',
+        paddingVertical: rail ? 10 : 5,
+        borderRadius: corners.button,
+        backgroundColor: rail && chosen ? colours.sheet : 'transparent',
+      }}
     >
       <View>
         <Symbol name={place.symbol} size={26} colour={colour} />
         {place.count ? (
-          <View style={{ position: 'absolute', top: -7, left: 15, backgroundColor: colours.ochreText, borderRadius: 10, minWidth: 20, paddingHorizontal: 5, alignItems: 'center' }}>
-            <Text style={{ color: colours.sheet, fontFamily: fonts.strong, fontSize: 13, lineHeight: 19 }}>{place.count > 99 ? '99+' : place.count}</Text>
+          <View
+            style={{
+              position: 'absolute',
+              top: -7,
+              left: 15,
+              backgroundColor: colours.ochreText,
+              borderRadius: 10,
+              minWidth: 20,
+              paddingHorizontal: 5,
+              alignItems: 'center',
+            }}
+          >
+            <Text style={{ color: colours.sheet, fontFamily: fonts.strong, fontSize: 13, lineHeight: 19 }}>
+              {place.count > 99 ? '99+' : place.count}
+            </Text>
           </View>
         ) : null}
       </View>
       <Text variant="labelSmall" style={{ color: colour }}>
         {place.label}
       </Text>
-      <View style={{ height: 3, width: 30, borderRadius: 2, backgroundColor: chosen && !rail ? colours.aubergine : 'transparent' }} />
+      <View
+        style={{ height: 3, width: 30, borderRadius: 2, backgroundColor: chosen && !rail ? colours.aubergine : 'transparent' }}
+      />
     </Press>
   )
 }
 
 function Monogram() {
   return (
-    <Text aria-hidden style={{ fontFamily: fonts.title, fontSize: 30, lineHeight: 40, color: colours.aubergine, marginBottom: 8 }}>
+    <Text
+      aria-hidden
+      style={{ fontFamily: fonts.title, fontSize: 30, lineHeight: 40, color: colours.aubergine, marginBottom: 8 }}
+    >
       N<Text style={{ fontFamily: fonts.title, fontSize: 30, color: colours.ochreText }}>q</Text>
     </Text>
   )

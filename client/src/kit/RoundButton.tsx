@@ -3,9 +3,24 @@ import { Symbol, type SymbolName } from './Symbol'
 import { colours, targets } from './theme'
 
 /** A symbol to tap with its name for listeners; where space for a word is lacking. */
-export function RoundButton({ label, symbol, onPress, size = targets.pupil, colour = colours.ink, back = 'transparent', disabled = false }: {
-  label: string; symbol: SymbolName; onPress: () => void; size?: number; colour?: string; back?: string; disabled?: boolean
-}) { // prettier-ignore
+export function RoundButton({
+  label,
+  symbol,
+  onPress,
+  size = targets.pupil,
+  colour = colours.ink,
+  back = 'transparent',
+  disabled = false,
+}: {
+  label: string
+  symbol: SymbolName
+  onPress: () => void
+  size?: number
+  colour?: string
+  back?: string
+  disabled?: boolean
+}) {
+  // prettier-ignore
   return (
     <Press label={label} onPress={onPress} disabled={disabled} style={{ width: size, height: size, borderRadius: size, backgroundColor: back, alignItems: 'center', justifyContent: 'center' }}>
       <Symbol name={symbol} size={size * 0.48} colour={colour} />

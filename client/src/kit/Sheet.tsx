@@ -7,18 +7,47 @@ import { mediaAddress } from '../media/mediaAddress'
 import { Symbol, type SymbolName } from './Symbol'
 import { colours, corners, shadow, stateColours } from './theme'
 
-const FOLD_SYMBOL: Record<PieceState, SymbolName | null> = { draft: null, submitted: 'layers', returned: 'again', approved: 'in-folder' }
+const FOLD_SYMBOL: Record<PieceState, SymbolName | null> = {
+  draft: null,
+  submitted: 'layers',
+  returned: 'again',
+  approved: 'in-folder',
+}
 
 /** A piece: a sheet with its upper right corner folded; the fold carries the state. */
-export function Sheet({ piece, width, link }: { piece: Pick<PieceLine, 'cover' | 'state' | 'title'>; width: number; link?: string }) {
+export function Sheet({
+  piece,
+  width,
+  link,
+}: {
+  piece: Pick<PieceLine, 'cover' | 'state' | 'title'>
+  width: number
+  link?: string
+}) {
   const height = width * 0.76
   const fold = Math.max(26, width * 0.21)
   return (
     <View style={[styles.sheet, { width, height, padding: Math.max(4, width * 0.025) }]}>
-      <View style={styles.picture}>{piece.cover ? <Picture part={piece.cover} alt="" size={width > 330 ? 960 : 320} link={link} fit="cover" /> : <RuledLines />}</View>
+      <View style={styles.picture}>
+        {piece.cover ? (
+          <Picture part={piece.cover} alt="" size={width > 330 ? 960 : 320} link={link} fit="cover" />
+        ) : (
+          <RuledLines />
+        )}
+      </View>
       {piece.state === 'draft' ? (
         <Svg width={width} height={height} style={StyleSheet.absoluteFill} aria-hidden>
-          <Rect x={2} y={2} width={width - 4} height={height - 4} rx={corners.sheet - 1} fill="none" stroke={colours.inkSoft} strokeWidth={2} strokeDasharray="6 5" />
+          <Rect
+            x={2}
+            y={2}
+            width={width - 4}
+            height={height - 4}
+            rx={corners.sheet - 1}
+            fill="none"
+            stroke={colours.inkSoft}
+            strokeWidth={2}
+            strokeDasharray="6 5"
+          />
         </Svg>
       ) : null}
       <Fold state={piece.state} size={fold} />
@@ -44,7 +73,19 @@ function Fold({ state, size }: { state: PieceState; size: number }) {
 }
 
 /** A photo in the size that suits; the full one stands in while sizes are made. */
-export function Picture({ part, alt, size, link, fit }: { part: Part; alt: string; size: 320 | 960 | 2048; link?: string; fit: 'cover' | 'contain' }) {
+export function Picture({
+  part,
+  alt,
+  size,
+  link,
+  fit,
+}: {
+  part: Part
+  alt: string
+  size: 320 | 960 | 2048
+  link?: string
+  fit: 'cover' | 'contain'
+}) {
   const [failed, setFailed] = useState(false)
   if (failed) return <RuledLines />
   return (

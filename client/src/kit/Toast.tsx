@@ -10,7 +10,14 @@ export const toast = store.show
 export function ToastHost() {
   const now = useSyncExternalStore(store.subscribe, store.get, store.get)
   return (
-    <Snackbar visible={now !== null} onDismiss={store.hide} duration={7000} action={now?.undo ? { label: now.undoLabel, onPress: now.undo } : undefined} theme={{ colors: { inversePrimary: colours.ochreTint } }} style={{ maxWidth: 480, alignSelf: 'center' }}>
+    <Snackbar
+      visible={now !== null}
+      onDismiss={store.hide}
+      duration={7000}
+      action={now?.undo ? { label: now.undoLabel, onPress: now.undo } : undefined}
+      theme={{ colors: { inversePrimary: colours.ochreTint } }}
+      style={{ maxWidth: 480, alignSelf: 'center' }}
+    >
       {now?.text ?? ''}
     </Snackbar>
   )

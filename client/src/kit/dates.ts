@@ -7,7 +7,11 @@ export const setSchoolZone = (timeZone: string) => {
   zone = timeZone
 }
 
-const dayNumber = (at: Date) => Math.floor(Date.parse(fmt({ year: 'numeric', month: '2-digit', day: '2-digit' }, zone).format(at).split('/').reverse().join('-')) / 86_400_000)
+const dayNumber = (at: Date) =>
+  Math.floor(
+    Date.parse(fmt({ year: 'numeric', month: '2-digit', day: '2-digit' }, zone).format(at).split('/').reverse().join('-')) /
+      86_400_000,
+  )
 
 /** `today 9:12`, `yesterday`, `Tuesday`, else `6 October`. */
 export function whenWasIt(moment: string, now = new Date()): string {
@@ -24,11 +28,14 @@ export function whenIsItDue(moment: string, now = new Date()): string {
   const at = new Date(moment)
   const days = dayNumber(at) - dayNumber(now)
   if (at < now) return days === 0 ? `was due at ${timeOf(at)}` : `was due on ${fmt({ weekday: 'long' }, zone).format(at)}`
-  const day = days === 0 ? 'today' : days === 1 ? 'tomorrow' : days < 7 ? fmt({ weekday: 'long' }, zone).format(at) : dayOf(moment)
+  const day =
+    days === 0 ? 'today' : days === 1 ? 'tomorrow' : days < 7 ? fmt({ weekday: 'long' }, zone).format(at) : dayOf(moment)
   return `by ${day} ${timeOf(at)}`
 }
 
 export const dayOf = (moment: string): string => fmt({ day: 'numeric', month: 'long' }, zone).format(new Date(moment))
-export const fullDayOf = (moment: string): string => fmt({ day: 'numeric', month: 'long', year: 'numeric' }, zone).format(new Date(moment))
+export const fullDayOf = (moment: string): string =>
+  fmt({ day: 'numeric', month: 'long', year: 'numeric' }, zone).format(new Date(moment))
 export const timeOf = (at: Date): string => fmt({ hour: 'numeric', minute: '2-digit' }, zone).format(at)
-export const sizeOf = (bytes: number): string => (bytes < 1_000_000 ? `${Math.max(1, Math.round(bytes / 1000))} KB` : `${(bytes / 1_000_000).toFixed(1)} MB`)
+export const sizeOf = (bytes: number): string =>
+  bytes < 1_000_000 ? `${Math.max(1, Math.round(bytes / 1000))} KB` : `${(bytes / 1_000_000).toFixed(1)} MB`

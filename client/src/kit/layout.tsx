@@ -13,7 +13,11 @@ export function useWidth(): { width: number; height: number; wide: boolean; tabl
 export function Page({ children, foot, max = 760 }: { children: ReactNode; foot?: ReactNode; max?: number }) {
   return (
     <View style={{ flex: 1, backgroundColor: colours.paper }}>
-      <ScrollView contentContainerStyle={{ padding: 20, paddingBottom: 32, gap: 16, width: '100%', maxWidth: max, alignSelf: 'center' }}>{children}</ScrollView>
+      <ScrollView
+        contentContainerStyle={{ padding: 20, paddingBottom: 32, gap: 16, width: '100%', maxWidth: max, alignSelf: 'center' }}
+      >
+        {children}
+      </ScrollView>
       {foot ? <Foot max={max}>{foot}</Foot> : null}
     </View>
   )
@@ -28,10 +32,26 @@ export function Foot({ children, max = 760 }: { children: ReactNode; max?: numbe
 }
 
 /** A screen's or a section's heading. */
-export function Heading({ children, level = 2, count, id }: { children: string; level?: 1 | 2 | 3; count?: number; id?: string }) {
+export function Heading({
+  children,
+  level = 2,
+  count,
+  id,
+}: {
+  children: string
+  level?: 1 | 2 | 3
+  count?: number
+  id?: string
+}) {
   return (
     <View style={{ flexDirection: 'row', alignItems: 'baseline', justifyContent: 'space-between', gap: 12 }}>
-      <Text role="heading" aria-level={level} nativeID={id} variant={level === 1 ? 'headlineLarge' : 'headlineSmall'} style={{ flexShrink: 1 }}>
+      <Text
+        role="heading"
+        aria-level={level}
+        nativeID={id}
+        variant={level === 1 ? 'headlineLarge' : 'headlineSmall'}
+        style={{ flexShrink: 1 }}
+      >
         {children}
       </Text>
       {count === undefined ? null : (

@@ -106,6 +106,13 @@ export const theme: MD3Theme = {
     shadow: colours.ink,
     scrim: colours.ink,
     backdrop: 'rgba(43, 33, 24, 0.45)',
-    elevation: { level0: 'transparent', level1: colours.sheet, level2: colours.sheet, level3: colours.sheet, level4: colours.sheet, level5: colours.sheet },
+    elevation: {
+      level0: 'transparent',
+      level1: colours.sheet,
+      level2: colours.sheet,
+      level3: colours.sheet,
+      level4: colours.sheet,
+      level5: colours.sheet,
+    },
   },
 }

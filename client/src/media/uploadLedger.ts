@@ -1,14 +1,24 @@
 import * as v from 'valibot'
 
 const KEY = 'nibquill.half-way'
-const Line = v.object({ ownerId: v.string(), pieceId: v.string(), partId: v.string(), mediaId: v.string(), name: v.string(), size: v.number(), lastModified: v.number() })
+const Line = v.object({
+  ownerId: v.string(),
+  pieceId: v.string(),
+  partId: v.string(),
+  mediaId: v.string(),
+  name: v.string(),
+  size: v.number(),
+  lastModified: v.number(),
+})
 type Line = v.InferOutput<typeof Line>
 type Ids = { partId: string; mediaId: string }
 
 /** Which files of this tablet are half-way to school, by name and size; their contents are not kept here. */
 export class UploadLedger {
   find(ownerId: string, pieceId: string, file: File): Ids | null {
-    const line = this.list(ownerId, pieceId).find(({ name, size, lastModified }) => name === file.name && size === file.size && lastModified === file.lastModified)
+    const line = this.list(ownerId, pieceId).find(
+      ({ name, size, lastModified }) => name === file.name && size === file.size && lastModified === file.lastModified,
+    )
     return line ? { partId: line.partId, mediaId: line.mediaId } : null
   }
 

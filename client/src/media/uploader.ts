@@ -2,7 +2,7 @@ import { Arrived } from '@nibquill/contract'
 import { MAX_UPLOAD_BYTES } from '@nibquill/core'
 import { sha256 } from '@noble/hashes/sha2'
 import { bytesToHex } from '@noble/hashes/utils'
-import { DetailedError, Upload } from 'tus-js-client'
+import { type DetailedError, Upload } from 'tus-js-client'
 import { v7 as newId } from 'uuid'
 import * as v from 'valibot'
 import { api } from '../api/api'
@@ -79,7 +79,8 @@ export class Uploader {
   }
 
   retryStuck(): void {
-    for (const { partId, state } of this.#sendings) if (state === 'stuck') this.#update(partId, { state: 'waiting', sentence: null })
+    for (const { partId, state } of this.#sendings)
+      if (state === 'stuck') this.#update(partId, { state: 'waiting', sentence: null })
     this.#next()
   }
 

@@ -38,7 +38,9 @@ export function DeskScreen() {
   const drafts = inState('draft')
   return (
     <View style={{ flex: 1 }}>
-      <ScrollView contentContainerStyle={{ padding: 20, paddingBottom: 28, gap: 20, width: '100%', maxWidth: 1080, alignSelf: 'center' }}>
+      <ScrollView
+        contentContainerStyle={{ padding: 20, paddingBottom: 28, gap: 20, width: '100%', maxWidth: 1080, alignSelf: 'center' }}
+      >
         <DeskHead />
         <NewsLine news={news.data ?? []} />
         <View style={{ flexDirection: tablet ? 'row' : 'column', gap: 24, alignItems: 'flex-start' }}>
@@ -107,7 +109,14 @@ function DeskHead() {
         <Heading level={1}>{strings.deskOf(person.firstName)}</Heading>
       </View>
       <RoundButton label={strings.leave} symbol="people" onPress={() => setAsking(true)} colour={colours.inkSoft} />
-      <Ask visible={asking} title={accountWords.signOutAsk} yes={strings.leave} no={accountWords.stay} onYes={leave} onNo={() => setAsking(false)}>
+      <Ask
+        visible={asking}
+        title={accountWords.signOutAsk}
+        yes={strings.leave}
+        no={accountWords.stay}
+        onYes={leave}
+        onNo={() => setAsking(false)}
+      >
         {accountWords.signOutHelp}
       </Ask>
     </View>
@@ -115,7 +124,9 @@ function DeskHead() {
 }
 
 export const newsText = (item: NewsItem): string =>
-  item.kind === 'approved' ? strings.newsApproved(item.teacherName, item.pieceTitle, item.folderName ?? '') : strings.newsReturned(item.teacherName, item.pieceTitle)
+  item.kind === 'approved'
+    ? strings.newsApproved(item.teacherName, item.pieceTitle, item.folderName ?? '')
+    : strings.newsReturned(item.teacherName, item.pieceTitle)
 
 /** The newest thing that happened, in one line; tapped, it opens the piece. It counts as seen once it has been on screen. */
 function NewsLine({ news }: { news: NewsItem[] }) {
@@ -133,7 +144,12 @@ function NewsLine({ news }: { news: NewsItem[] }) {
   return (
     <View role="region" aria-label={strings.news}>
       <Notice tone="news" symbol="quill" action={<Listen text={text} />}>
-        <Press role="link" label={newsText(newest)} onPress={() => router.push(`/my-pieces/${newest.pieceId}`)} style={{ minHeight: 40, justifyContent: 'center' }}>
+        <Press
+          role="link"
+          label={newsText(newest)}
+          onPress={() => router.push(`/my-pieces/${newest.pieceId}`)}
+          style={{ minHeight: 40, justifyContent: 'center' }}
+        >
           <Text variant={newest.seen ? 'bodyLarge' : 'titleMedium'}>{newsText(newest)}</Text>
         </Press>
       </Notice>
@@ -141,9 +157,36 @@ function NewsLine({ news }: { news: NewsItem[] }) {
   )
 }
 
-function Card({ edge, label, onPress, children }: { edge: string; label: string; onPress: () => void; children: React.ReactNode }) {
+function Card({
+  edge,
+  label,
+  onPress,
+  children,
+}: {
+  edge: string
+  label: string
+  onPress: () => void
+  children: React.ReactNode
+}) {
   return (
-    <Press label={label} onPress={onPress} style={[{ backgroundColor: colours.sheet, borderRadius: corners.button, borderLeftWidth: 6, borderLeftColor: edge, padding: 14, flexDirection: 'row', alignItems: 'center', gap: 14, minHeight: targets.pupil + 10 }, shadow]}>
+    <Press
+      label={label}
+      onPress={onPress}
+      style={[
+        {
+          backgroundColor: colours.sheet,
+          borderRadius: corners.button,
+          borderLeftWidth: 6,
+          borderLeftColor: edge,
+          padding: 14,
+          flexDirection: 'row',
+          alignItems: 'center',
+          gap: 14,
+          minHeight: targets.pupil + 10,
+        },
+        shadow,
+      ]}
+    >
       {children}
     </Press>
   )
@@ -151,7 +194,11 @@ function Card({ edge, label, onPress, children }: { edge: string; label: string;
 
 function ReturnedRow({ piece }: { piece: PieceLine }) {
   return (
-    <Card edge={colours.clay} label={`${strings.anotherGo}: ${piece.title}`} onPress={() => router.push(`/my-pieces/${piece.id}`)}>
+    <Card
+      edge={colours.clay}
+      label={`${strings.anotherGo}: ${piece.title}`}
+      onPress={() => router.push(`/my-pieces/${piece.id}`)}
+    >
       <Sheet piece={piece} width={118} />
       <View style={{ flex: 1, gap: 2 }}>
         <Text variant="titleMedium">{piece.title}</Text>
@@ -161,7 +208,16 @@ function ReturnedRow({ piece }: { piece: PieceLine }) {
           </Text>
         ) : null}
       </View>
-      <View style={{ width: 42, height: 42, borderRadius: 42, backgroundColor: colours.clay, alignItems: 'center', justifyContent: 'center' }}>
+      <View
+        style={{
+          width: 42,
+          height: 42,
+          borderRadius: 42,
+          backgroundColor: colours.clay,
+          alignItems: 'center',
+          justifyContent: 'center',
+        }}
+      >
         <Symbol name="next" size={28} colour={colours.sheet} />
       </View>
     </Card>
@@ -190,7 +246,11 @@ function DraftRow({ piece }: { piece: PieceLine }) {
   const share = total ? sendings.reduce((sum, { sentBytes }) => sum + sentBytes, 0) / total : 0
   const title = piece.title || piece.taskTitle || strings.untitled
   return (
-    <Press label={`${title}, ${strings.notHandedIn}`} onPress={() => router.push(`/my-pieces/${piece.id}`)} style={{ flexDirection: 'row', gap: 16, alignItems: 'center' }}>
+    <Press
+      label={`${title}, ${strings.notHandedIn}`}
+      onPress={() => router.push(`/my-pieces/${piece.id}`)}
+      style={{ flexDirection: 'row', gap: 16, alignItems: 'center' }}
+    >
       <Sheet piece={piece} width={118} />
       <View style={{ flex: 1, gap: 2 }}>
         <Text variant="titleMedium">{title}</Text>
@@ -200,7 +260,11 @@ function DraftRow({ piece }: { piece: PieceLine }) {
         {sendings.length > 0 ? (
           <>
             <Text variant="bodyMedium">{strings.photosOnTheirWay(sendings.length, share)}</Text>
-            <ProgressBar progress={share} color={colours.aubergine} style={{ height: 7, borderRadius: 4, backgroundColor: colours.rule }} />
+            <ProgressBar
+              progress={share}
+              color={colours.aubergine}
+              style={{ height: 7, borderRadius: 4, backgroundColor: colours.rule }}
+            />
           </>
         ) : null}
       </View>
@@ -218,7 +282,12 @@ function TrayCorner({ pieces }: { pieces: PieceLine[] }) {
         </Text>
       </View>
       {pieces.map((piece) => (
-        <Press key={piece.id} label={`${strings.inTheTray}: ${piece.title}`} onPress={() => router.push(`/my-pieces/${piece.id}`)} style={{ flexDirection: 'row', gap: 16, alignItems: 'center', minHeight: targets.pupil }}>
+        <Press
+          key={piece.id}
+          label={`${strings.inTheTray}: ${piece.title}`}
+          onPress={() => router.push(`/my-pieces/${piece.id}`)}
+          style={{ flexDirection: 'row', gap: 16, alignItems: 'center', minHeight: targets.pupil }}
+        >
           <Sheet piece={piece} width={84} />
           <Text variant="titleSmall" style={{ flex: 1 }}>
             {piece.title}

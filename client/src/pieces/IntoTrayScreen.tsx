@@ -30,7 +30,17 @@ function IntoTray({ piece }: { piece: Piece }) {
   return (
     <View style={{ flex: 1 }}>
       <MakeHead title={strings.steps[2]!} step={3} />
-      <Page foot={<BigButton label={strings.handIn} symbol="tray-in" onPress={handIn} busy={move.isPending} disabled={waiting || missing !== null} />}>
+      <Page
+        foot={
+          <BigButton
+            label={strings.handIn}
+            symbol="tray-in"
+            onPress={handIn}
+            busy={move.isPending}
+            disabled={waiting || missing !== null}
+          />
+        }
+      >
         <View style={{ flexDirection: 'row', alignItems: 'center' }}>
           <View style={{ flex: 1 }}>
             <Heading>{strings.trayTitle}</Heading>
@@ -43,7 +53,18 @@ function IntoTray({ piece }: { piece: Piece }) {
             {strings.stillComing}
           </Notice>
         ) : missing ? (
-          <Notice tone="again" symbol="alert" action={<BigButton small tone="quiet" label={strings.addPhoto} onPress={() => router.push(`/my-pieces/${piece.id}/photo`)} />}>
+          <Notice
+            tone="again"
+            symbol="alert"
+            action={
+              <BigButton
+                small
+                tone="quiet"
+                label={strings.addPhoto}
+                onPress={() => router.push(`/my-pieces/${piece.id}/photo`)}
+              />
+            }
+          >
             {missing}
           </Notice>
         ) : null}

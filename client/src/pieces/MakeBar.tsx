@@ -15,10 +15,28 @@ const WAYS: { label: string; symbol: SymbolName; colour: string; open: () => voi
 /** Stands at the foot of the desk: making starts with one tap, no menu first. */
 export function MakeBar() {
   return (
-    <View role="region" aria-label={strings.make} style={{ backgroundColor: colours.sheet, borderTopWidth: 1, borderTopColor: colours.rule }}>
+    <View
+      role="region"
+      aria-label={strings.make}
+      style={{ backgroundColor: colours.sheet, borderTopWidth: 1, borderTopColor: colours.rule }}
+    >
       <View style={{ flexDirection: 'row', gap: 14, padding: 12, width: '100%', maxWidth: 640, alignSelf: 'center' }}>
         {WAYS.map(({ label, symbol, colour, open }) => (
-          <Press key={label} label={label} onPress={open} style={{ flex: 1, minHeight: 64, borderRadius: corners.button, backgroundColor: colour, flexDirection: 'row', gap: 12, alignItems: 'center', justifyContent: 'center' }}>
+          <Press
+            key={label}
+            label={label}
+            onPress={open}
+            style={{
+              flex: 1,
+              minHeight: 64,
+              borderRadius: corners.button,
+              backgroundColor: colour,
+              flexDirection: 'row',
+              gap: 12,
+              alignItems: 'center',
+              justifyContent: 'center',
+            }}
+          >
             <Symbol name={symbol} size={32} colour={colours.sheet} />
             <Text variant="titleMedium" style={{ color: colours.sheet }}>
               {label}

@@ -62,7 +62,11 @@ export function MakePhotoScreen() {
       ) : null}
       <CameraStage onPhoto={(file) => void send([file])} onPick={() => void pickPictures().then(send)} pickFirst={pick === '1'} />
       {count > 0 ? (
-        <ScrollView horizontal style={{ flexGrow: 0, backgroundColor: colours.sheet, borderTopWidth: 1, borderTopColor: colours.rule }} contentContainerStyle={{ padding: 12 }}>
+        <ScrollView
+          horizontal
+          style={{ flexGrow: 0, backgroundColor: colours.sheet, borderTopWidth: 1, borderTopColor: colours.rule }}
+          contentContainerStyle={{ padding: 12 }}
+        >
           <PartsStrip pieceId={pieceId} parts={piece.data?.parts ?? []} />
         </ScrollView>
       ) : null}
@@ -119,7 +123,12 @@ function CameraStage({ onPhoto, onPick, pickFirst }: StageProps) {
   if (still) {
     return (
       <View style={{ flex: 1 }}>
-        <Image source={{ uri: still.address }} accessibilityLabel={strings.photo} resizeMode="contain" style={{ flex: 1, margin: 12, borderRadius: corners.button, backgroundColor: colours.desk }} />
+        <Image
+          source={{ uri: still.address }}
+          accessibilityLabel={strings.photo}
+          resizeMode="contain"
+          style={{ flex: 1, margin: 12, borderRadius: corners.button, backgroundColor: colours.desk }}
+        />
         <View style={{ flexDirection: 'row', gap: 12, padding: 14, maxWidth: 640, width: '100%', alignSelf: 'center' }}>
           <BigButton label={strings.again} symbol="retake" tone="quiet" onPress={() => setStill(null)} grow />
           <BigButton
@@ -138,32 +147,88 @@ function CameraStage({ onPhoto, onPick, pickFirst }: StageProps) {
   }
   return (
     <View style={{ flex: 1 }}>
-      <View style={{ flex: 1, margin: 12, borderRadius: corners.button, overflow: 'hidden', backgroundColor: trouble || !wanted ? colours.desk : colours.ink, alignItems: 'center', justifyContent: 'center' }}>
+      <View
+        style={{
+          flex: 1,
+          margin: 12,
+          borderRadius: corners.button,
+          overflow: 'hidden',
+          backgroundColor: trouble || !wanted ? colours.desk : colours.ink,
+          alignItems: 'center',
+          justifyContent: 'center',
+        }}
+      >
         {trouble || !wanted ? (
           <View style={{ padding: 24, gap: 16, maxWidth: 520 }}>
             {trouble ? <Text variant="bodyLarge">{strings.trouble[trouble]}</Text> : null}
             <BigButton label={strings.pickFiles} symbol="pictures" onPress={onPick} />
-            <BigButton label={trouble ? strings.tryCamera : strings.takePhoto} symbol="camera" tone="quiet" onPress={() => (setWanted(true), setTrouble(null), setRound(round + 1))} />
+            <BigButton
+              label={trouble ? strings.tryCamera : strings.takePhoto}
+              symbol="camera"
+              tone="quiet"
+              onPress={() => (setWanted(true), setTrouble(null), setRound(round + 1))}
+            />
           </View>
         ) : (
           <>
-            <video ref={video} autoPlay playsInline muted onLoadedData={() => setReady(true)} aria-label={strings.takePhoto} style={{ width: '100%', height: '100%', objectFit: 'contain', position: 'absolute', inset: 0 }} />
+            <video
+              ref={video}
+              autoPlay
+              playsInline
+              muted
+              onLoadedData={() => setReady(true)}
+              aria-label={strings.takePhoto}
+              style={{ width: '100%', height: '100%', objectFit: 'contain', position: 'absolute', inset: 0 }}
+            />
             {ready ? null : <Text style={{ color: colours.paper }}>{strings.cameraOpening}</Text>}
           </>
         )}
       </View>
-      <View style={{ flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between', paddingHorizontal: 22, paddingBottom: 16, maxWidth: 560, width: '100%', alignSelf: 'center' }}>
-        <RoundButton label={strings.pickFiles} symbol="pictures" onPress={onPick} size={64} back={colours.sheet} colour={colours.aubergine} />
+      <View
+        style={{
+          flexDirection: 'row',
+          alignItems: 'center',
+          justifyContent: 'space-between',
+          paddingHorizontal: 22,
+          paddingBottom: 16,
+          maxWidth: 560,
+          width: '100%',
+          alignSelf: 'center',
+        }}
+      >
+        <RoundButton
+          label={strings.pickFiles}
+          symbol="pictures"
+          onPress={onPick}
+          size={64}
+          back={colours.sheet}
+          colour={colours.aubergine}
+        />
         <Press
           label={strings.shutter}
           disabled={!ready || trouble !== null}
           onPress={() => void shoot()}
-          style={{ width: 84, height: 84, borderRadius: 84, backgroundColor: colours.aubergine, borderWidth: 6, borderColor: colours.sheet, boxShadow: `0 0 0 4px ${colours.aubergine}` }}
+          style={{
+            width: 84,
+            height: 84,
+            borderRadius: 84,
+            backgroundColor: colours.aubergine,
+            borderWidth: 6,
+            borderColor: colours.sheet,
+            boxShadow: `0 0 0 4px ${colours.aubergine}`,
+          }}
         >
           {null}
         </Press>
         {several ? (
-          <RoundButton label={strings.turnCamera} symbol="camera-turn" onPress={() => setFacing(facing === 'user' ? 'environment' : 'user')} size={64} back={colours.sheet} colour={colours.aubergine} />
+          <RoundButton
+            label={strings.turnCamera}
+            symbol="camera-turn"
+            onPress={() => setFacing(facing === 'user' ? 'environment' : 'user')}
+            size={64}
+            back={colours.sheet}
+            colour={colours.aubergine}
+          />
         ) : (
           <View style={{ width: 64, alignItems: 'center' }}>
             <Listen text={strings.photoHelp} />

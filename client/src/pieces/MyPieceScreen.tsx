@@ -34,7 +34,11 @@ function MyPiece({ piece }: { piece: Piece }) {
   return (
     <Page foot={<NextStep piece={piece} />}>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
-        <Press label={kitWords.back} onPress={() => (router.canGoBack() ? router.back() : router.replace('/desk'))} style={{ width: targets.pupil, height: targets.pupil, justifyContent: 'center' }}>
+        <Press
+          label={kitWords.back}
+          onPress={() => (router.canGoBack() ? router.back() : router.replace('/desk'))}
+          style={{ width: targets.pupil, height: targets.pupil, justifyContent: 'center' }}
+        >
           <Symbol name="back" size={30} />
         </Press>
         <View style={{ flex: 1 }}>
@@ -47,7 +51,11 @@ function MyPiece({ piece }: { piece: Piece }) {
         </View>
       </View>
       {decision?.message ? (
-        <Notice tone={decision.move === 'approve' ? 'good' : 'again'} symbol="message" action={<Listen text={decision.message} />}>
+        <Notice
+          tone={decision.move === 'approve' ? 'good' : 'again'}
+          symbol="message"
+          action={<Listen text={decision.message} />}
+        >
           <View>
             <Text variant="labelMedium">{strings.teacherSays(decision.decidedBy)}</Text>
             <Text variant="bodyLarge">{decision.message}</Text>
@@ -72,7 +80,11 @@ function MyPiece({ piece }: { piece: Piece }) {
         </View>
       ) : null}
       {piece.approved && piece.term ? <PickBox piece={piece} /> : null}
-      <EarlierVersions versions={piece.versions.filter(({ withdrawnAt }) => withdrawnAt === null).slice(piece.state === 'submitted' || piece.state === 'approved' ? 1 : 0)} />
+      <EarlierVersions
+        versions={piece.versions
+          .filter(({ withdrawnAt }) => withdrawnAt === null)
+          .slice(piece.state === 'submitted' || piece.state === 'approved' ? 1 : 0)}
+      />
     </Page>
   )
 }
@@ -96,15 +108,45 @@ function NextStep({ piece }: { piece: Piece }) {
       {move.isError ? <ProblemNotice error={move.error} /> : null}
       {piece.state === 'draft' || piece.state === 'returned' ? (
         <>
-          <BigButton label={piece.parts.length > 0 ? strings.goOnWithIt : strings.addPhoto} symbol={piece.parts.length > 0 ? 'forward' : 'camera'} onPress={() => router.push(`/my-pieces/${piece.id}/${piece.parts.length > 0 ? 'what' : 'photo'}`)} />
+          <BigButton
+            label={piece.parts.length > 0 ? strings.goOnWithIt : strings.addPhoto}
+            symbol={piece.parts.length > 0 ? 'forward' : 'camera'}
+            onPress={() => router.push(`/my-pieces/${piece.id}/${piece.parts.length > 0 ? 'what' : 'photo'}`)}
+          />
           <View style={{ flexDirection: 'row', gap: 10 }}>
-            {piece.parts.length > 0 ? <BigButton grow label={strings.addPhoto} symbol="camera" tone="quiet" onPress={() => router.push(`/my-pieces/${piece.id}/photo`)} /> : null}
-            {piece.state === 'draft' && !piece.approved ? <BigButton grow label={strings.putAway} symbol="bin" tone="quiet" onPress={() => setAsking('bin')} /> : null}
+            {piece.parts.length > 0 ? (
+              <BigButton
+                grow
+                label={strings.addPhoto}
+                symbol="camera"
+                tone="quiet"
+                onPress={() => router.push(`/my-pieces/${piece.id}/photo`)}
+              />
+            ) : null}
+            {piece.state === 'draft' && !piece.approved ? (
+              <BigButton grow label={strings.putAway} symbol="bin" tone="quiet" onPress={() => setAsking('bin')} />
+            ) : null}
           </View>
         </>
       ) : null}
-      {piece.state === 'submitted' ? <BigButton label={strings.takeOut} symbol="tray-out" tone="quiet" onPress={() => setAsking('take-out')} busy={move.isPending} /> : null}
-      {piece.state === 'approved' ? <BigButton label={strings.haveAnotherGo} symbol="again" tone="quiet" onPress={() => move.mutate({ move: 'another-go', seenVersion: piece.version })} busy={move.isPending} /> : null}
+      {piece.state === 'submitted' ? (
+        <BigButton
+          label={strings.takeOut}
+          symbol="tray-out"
+          tone="quiet"
+          onPress={() => setAsking('take-out')}
+          busy={move.isPending}
+        />
+      ) : null}
+      {piece.state === 'approved' ? (
+        <BigButton
+          label={strings.haveAnotherGo}
+          symbol="again"
+          tone="quiet"
+          onPress={() => move.mutate({ move: 'another-go', seenVersion: piece.version })}
+          busy={move.isPending}
+        />
+      ) : null}
       <Ask
         visible={asking === 'take-out'}
         title={strings.takeOutAsk}
@@ -118,7 +160,14 @@ function NextStep({ piece }: { piece: Piece }) {
       >
         {strings.takeOutHelp}
       </Ask>
-      <Ask visible={asking === 'bin'} title={strings.putAwayAsk} yes={strings.putAway} tone="again" onNo={() => setAsking(null)} onYes={throwAway}>
+      <Ask
+        visible={asking === 'bin'}
+        title={strings.putAwayAsk}
+        yes={strings.putAway}
+        tone="again"
+        onNo={() => setAsking(null)}
+        onYes={throwAway}
+      >
         {strings.putAwayHelp}
       </Ask>
     </>
@@ -134,7 +183,11 @@ export function EarlierVersions({ versions }: { versions: Version[] }) {
       <Heading>{strings.earlierVersions}</Heading>
       {versions.map((version) => (
         <View key={version.id} style={{ gap: 8 }}>
-          <Press label={strings.versionLine(version.number, dayOf(version.submittedAt))} onPress={() => setShown(shown === version.id ? null : version.id)} style={{ minHeight: targets.adult, flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+          <Press
+            label={strings.versionLine(version.number, dayOf(version.submittedAt))}
+            onPress={() => setShown(shown === version.id ? null : version.id)}
+            style={{ minHeight: targets.adult, flexDirection: 'row', alignItems: 'center', gap: 8 }}
+          >
             <Symbol name={shown === version.id ? 'down' : 'next'} />
             <Text variant="titleSmall" style={{ flex: 1 }}>
               {strings.versionLine(version.number, dayOf(version.submittedAt))}
@@ -146,7 +199,9 @@ export function EarlierVersions({ versions }: { versions: Version[] }) {
                 <PhotoViewer parts={version.parts} title={version.title} />
               </View>
               {version.reflection ? <Text variant="bodyMedium">{version.reflection}</Text> : null}
-              {version.decision?.message ? <Text variant="bodyMedium">{`${strings.teacherSays(version.decision.decidedBy)}: ${version.decision.message}`}</Text> : null}
+              {version.decision?.message ? (
+                <Text variant="bodyMedium">{`${strings.teacherSays(version.decision.decidedBy)}: ${version.decision.message}`}</Text>
+              ) : null}
             </>
           ) : null}
         </View>

@@ -44,13 +44,25 @@ function WhatIsIt({ piece }: { piece: Piece }) {
         <PartsStrip pieceId={piece.id} parts={piece.parts} />
         <View style={{ flexDirection: 'row', alignItems: 'flex-end', gap: 6 }}>
           <View style={{ flex: 1 }}>
-            <Field label={strings.titleLabel} value={words.title} onChangeText={(title) => write({ title })} maxLength={MAX_TITLE_LENGTH} large />
+            <Field
+              label={strings.titleLabel}
+              value={words.title}
+              onChangeText={(title) => write({ title })}
+              maxLength={MAX_TITLE_LENGTH}
+              large
+            />
           </View>
           <Listen text={strings.titleHelp} />
         </View>
         {words.title.trim() === '' ? (
           <View style={{ alignItems: 'flex-start' }}>
-            <BigButton small tone="quiet" symbol="pencil" label={strings.suggestion(piece.suggestedTitle)} onPress={() => write({ title: piece.suggestedTitle })} />
+            <BigButton
+              small
+              tone="quiet"
+              symbol="pencil"
+              label={strings.suggestion(piece.suggestedTitle)}
+              onPress={() => write({ title: piece.suggestedTitle })}
+            />
           </View>
         ) : null}
         <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
@@ -61,10 +73,24 @@ function WhatIsIt({ piece }: { piece: Piece }) {
         </View>
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
           {strings.starters.map((starter) => (
-            <BigButton key={starter} small tone="quiet" label={`${starter.trim()}...`} onPress={() => write({ reflection: words.reflection.trim() ? `${words.reflection.trimEnd()} ${starter}` : starter })} />
+            <BigButton
+              key={starter}
+              small
+              tone="quiet"
+              label={`${starter.trim()}...`}
+              onPress={() =>
+                write({ reflection: words.reflection.trim() ? `${words.reflection.trimEnd()} ${starter}` : starter })
+              }
+            />
           ))}
         </View>
-        <Field label={strings.reflectionLabel} value={words.reflection} onChangeText={(reflection) => write({ reflection })} maxLength={MAX_REFLECTION_LENGTH} lines={4} />
+        <Field
+          label={strings.reflectionLabel}
+          value={words.reflection}
+          onChangeText={(reflection) => write({ reflection })}
+          maxLength={MAX_REFLECTION_LENGTH}
+          lines={4}
+        />
         <Text variant="labelMedium" style={{ color: colours.inkSoft }}>
           {strings.makingStep}
         </Text>
@@ -72,7 +98,22 @@ function WhatIsIt({ piece }: { piece: Piece }) {
           {PIECE_STEPS.map((step) => {
             const chosen = words.step === step
             return (
-              <Press key={step} role="radio" selected={chosen} label={strings.stepNames[step]} onPress={() => write({ step })} style={{ minHeight: targets.pupil, paddingHorizontal: 18, borderRadius: corners.button, borderWidth: 2, borderColor: chosen ? colours.aubergine : colours.rule, backgroundColor: chosen ? colours.aubergineTint : colours.sheet, justifyContent: 'center' }}>
+              <Press
+                key={step}
+                role="radio"
+                selected={chosen}
+                label={strings.stepNames[step]}
+                onPress={() => write({ step })}
+                style={{
+                  minHeight: targets.pupil,
+                  paddingHorizontal: 18,
+                  borderRadius: corners.button,
+                  borderWidth: 2,
+                  borderColor: chosen ? colours.aubergine : colours.rule,
+                  backgroundColor: chosen ? colours.aubergineTint : colours.sheet,
+                  justifyContent: 'center',
+                }}
+              >
                 <Text variant={chosen ? 'titleSmall' : 'bodyLarge'}>{strings.stepNames[step]}</Text>
               </Press>
             )

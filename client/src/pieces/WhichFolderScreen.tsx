@@ -28,7 +28,16 @@ function WhichFolder({ piece }: { piece: Piece }) {
   return (
     <View style={{ flex: 1 }}>
       <MakeHead title={strings.steps[1]!} step={2} onOn={piece.folder ? goOn : undefined} />
-      <Page foot={<BigButton label={piece.folder ? strings.goOn : strings.noFolder} symbol="forward" onPress={goOn} disabled={!piece.folder} />}>
+      <Page
+        foot={
+          <BigButton
+            label={piece.folder ? strings.goOn : strings.noFolder}
+            symbol="forward"
+            onPress={goOn}
+            disabled={!piece.folder}
+          />
+        }
+      >
         <View style={{ flexDirection: 'row', alignItems: 'center' }}>
           <Text variant="bodyLarge" style={{ flex: 1 }}>
             {fixed ? strings.folderFixed : strings.folderHelp}
@@ -43,7 +52,12 @@ function WhichFolder({ piece }: { piece: Piece }) {
         <View role="radiogroup" aria-label={strings.steps[1]}>
           <Grid>
             {shown.map((folder) => (
-              <FolderTile key={folder.id} folder={folder} chosen={folder.id === piece.folder?.id} onPress={() => change.mutate({ seenVersion: piece.version, folderId: folder.id })} />
+              <FolderTile
+                key={folder.id}
+                folder={folder}
+                chosen={folder.id === piece.folder?.id}
+                onPress={() => change.mutate({ seenVersion: piece.version, folderId: folder.id })}
+              />
             ))}
           </Grid>
         </View>

@@ -3,7 +3,10 @@ import { queryOptions, useMutation, useQuery, useQueryClient, type QueryClient }
 import { api } from '../api/api'
 import { codeOf } from '../api/problems'
 
-export const myPiecesQuery = queryOptions({ queryKey: ['pieces', 'mine'], queryFn: ({ signal }) => api.get('/pieces', MyPieces, signal) })
+export const myPiecesQuery = queryOptions({
+  queryKey: ['pieces', 'mine'],
+  queryFn: ({ signal }) => api.get('/pieces', MyPieces, signal),
+})
 export const pieceQuery = (pieceId: string) =>
   queryOptions({ queryKey: ['pieces', pieceId], queryFn: ({ signal }) => api.get(`/pieces/${pieceId}`, Piece, signal) })
 
@@ -13,7 +16,8 @@ export const usePiece = (pieceId: string) => useQuery({ ...pieceQuery(pieceId), 
 /** A piece as it came back is what is shown at once; everything that lists it is asked again. */
 function keep(queries: QueryClient, piece: Piece): void {
   queries.setQueryData(pieceQuery(piece.id).queryKey, piece)
-  for (const capability of ['tasks', 'notices', 'portfolio', 'folders', 'review', 'school']) void queries.invalidateQueries({ queryKey: [capability] })
+  for (const capability of ['tasks', 'notices', 'portfolio', 'folders', 'review', 'school'])
+    void queries.invalidateQueries({ queryKey: [capability] })
   void queries.invalidateQueries({ queryKey: myPiecesQuery.queryKey })
 }
 
@@ -29,14 +33,17 @@ function usePieceChange<Input>(pieceId: string, change: (input: Input) => Promis
   })
 }
 
-export const useChangePiece = (pieceId: string) => usePieceChange(pieceId, (change: ChangePiece) => api.patch(`/pieces/${pieceId}`, Piece, change))
+export const useChangePiece = (pieceId: string) =>
+  usePieceChange(pieceId, (change: ChangePiece) => api.patch(`/pieces/${pieceId}`, Piece, change))
 export const useMovePiece = (pieceId: string) =>
   usePieceChange(pieceId, ({ move, seenVersion }: { move: 'hand-in' | 'withdraw' | 'another-go'; seenVersion: number }) =>
     api.post(`/pieces/${pieceId}/${move}`, Piece, { seenVersion }),
   )
 export const useRemovePart = (pieceId: string) =>
   usePieceChange(pieceId, ({ partId, restore }: { partId: string; restore: boolean }) =>
-    restore ? api.post(`/pieces/${pieceId}/parts/${partId}/restore`, Piece) : api.remove(`/pieces/${pieceId}/parts/${partId}`, Piece),
+    restore
+      ? api.post(`/pieces/${pieceId}/parts/${partId}/restore`, Piece)
+      : api.remove(`/pieces/${pieceId}/parts/${partId}`, Piece),
   )
 
 export function useBinPiece() {
@@ -50,6 +57,7 @@ export function useBinPiece() {
   })
 }
 
-export const startPiece = (pieceId: string, taskId: string | null): Promise<Piece> => api.put(`/pieces/${pieceId}`, Piece, { taskId })
+export const startPiece = (pieceId: string, taskId: string | null): Promise<Piece> =>
+  api.put(`/pieces/${pieceId}`, Piece, { taskId })
 export const addPart = (pieceId: string, partId: string, mediaId: string, name: string): Promise<Piece> =>
   api.put(`/pieces/${pieceId}/parts/${partId}`, Piece, { mediaId, name })

@@ -14,9 +14,11 @@ export const strings = {
   nothingToDo: 'Nothing to do. You can make something of your own.',
   onTheGo: 'On the go',
   inTheTray: 'In the tray',
-  trayWaits: (count: number) => (count === 0 ? 'The tray is empty.' : count === 1 ? '1 piece waits for your teacher' : `${count} pieces wait for your teacher`),
+  trayWaits: (count: number) =>
+    count === 0 ? 'The tray is empty.' : count === 1 ? '1 piece waits for your teacher' : `${count} pieces wait for your teacher`,
   notHandedIn: 'not handed in yet',
-  photosOnTheirWay: (count: number, share: number) => `${count === 1 ? '1 photo' : `${count} photos`} on the way, ${Math.round(share * 100)}%`,
+  photosOnTheirWay: (count: number, share: number) =>
+    `${count === 1 ? '1 photo' : `${count} photos`} on the way, ${Math.round(share * 100)}%`,
   photo: 'Photo',
   pick: 'Pick a picture',
   make: 'Make something',
@@ -34,14 +36,18 @@ export const strings = {
   useIt: 'Use this photo',
   cameraOpening: 'The camera is opening',
   trouble: {
-    refused: 'This tablet may not use its camera here. Tap the lock or camera sign beside the address, allow the camera, and open this page again. Or pick a picture.',
+    refused:
+      'This tablet may not use its camera here. Tap the lock or camera sign beside the address, allow the camera, and open this page again. Or pick a picture.',
     missing: 'No camera was found. You can pick a picture instead.',
     busy: 'Another program is using the camera. Close it and try again, or pick a picture.',
     insecure: 'The camera only works on a safe address that starts with https. You can pick a picture instead.',
   },
   tryCamera: 'Try the camera again',
   photosSoFar: 'In this piece',
-  halfWay: (names: string[]) => (names.length === 1 ? `“${names[0]}” is half-way. Pick it again and it goes on where it stopped.` : `${names.length} pictures are half-way. Pick them again and they go on where they stopped.`),
+  halfWay: (names: string[]) =>
+    names.length === 1
+      ? `“${names[0]}” is half-way. Pick it again and it goes on where it stopped.`
+      : `${names.length} pictures are half-way. Pick them again and they go on where they stopped.`,
   remove: (name: string) => `Take out ${name}`,
   removed: 'Taken out.',
   undo: 'Undo',

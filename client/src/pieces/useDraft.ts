@@ -33,5 +33,11 @@ export function useDraft(piece: Piece) {
     // `save` reads everything it needs when it runs.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [title, reflection, step])
-  return { words, write: (more: Words) => setWords((now) => ({ ...now, ...more })), save, problem: change.error, busy: change.isPending }
+  return {
+    words,
+    write: (more: Words) => setWords((now) => ({ ...now, ...more })),
+    save,
+    problem: change.error,
+    busy: change.isPending,
+  }
 }

@@ -22,7 +22,17 @@ export function Chapters({ portfolio, onOpen, mayOrder }: Props) {
   )
 }
 
-function ChapterView({ chapter, pupilId, onOpen, mayOrder }: { chapter: Chapter; pupilId: string; onOpen: Props['onOpen']; mayOrder: boolean }) {
+function ChapterView({
+  chapter,
+  pupilId,
+  onOpen,
+  mayOrder,
+}: {
+  chapter: Chapter
+  pupilId: string
+  onOpen: Props['onOpen']
+  mayOrder: boolean
+}) {
   const pick = usePick(pupilId)
   const place = (index: number, to: number) => {
     const chosen = chapter.picks[index]
@@ -31,7 +41,9 @@ function ChapterView({ chapter, pupilId, onOpen, mayOrder }: { chapter: Chapter;
   return (
     <View role="region" aria-label={chapter.term.name} style={{ gap: 16 }}>
       <View style={{ borderBottomWidth: 1, borderBottomColor: colours.rule, paddingBottom: 6 }}>
-        <Heading count={chapter.picks.length + chapter.others.length}>{chapter.running ? `${chapter.term.name}, ${strings.running}` : chapter.term.name}</Heading>
+        <Heading count={chapter.picks.length + chapter.others.length}>
+          {chapter.running ? `${chapter.term.name}, ${strings.running}` : chapter.term.name}
+        </Heading>
       </View>
       {chapter.picks.length === 0 ? (
         <Text variant="bodyLarge" style={{ color: colours.inkSoft }}>
@@ -39,20 +51,65 @@ function ChapterView({ chapter, pupilId, onOpen, mayOrder }: { chapter: Chapter;
         </Text>
       ) : null}
       {chapter.picks.map((chosen, i) => (
-        <View key={chosen.pieceId} style={[{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 16, backgroundColor: colours.sheet, borderRadius: corners.button, padding: 14 }, shadow]}>
-          <Press label={chosen.piece.title} onPress={() => onOpen(chosen.piece)} style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 16, alignItems: 'center', flexGrow: 1, flexShrink: 1, flexBasis: 240 }}>
+        <View
+          key={chosen.pieceId}
+          style={[
+            {
+              flexDirection: 'row',
+              flexWrap: 'wrap',
+              alignItems: 'center',
+              gap: 16,
+              backgroundColor: colours.sheet,
+              borderRadius: corners.button,
+              padding: 14,
+            },
+            shadow,
+          ]}
+        >
+          <Press
+            label={chosen.piece.title}
+            onPress={() => onOpen(chosen.piece)}
+            style={{
+              flexDirection: 'row',
+              flexWrap: 'wrap',
+              gap: 16,
+              alignItems: 'center',
+              flexGrow: 1,
+              flexShrink: 1,
+              flexBasis: 240,
+            }}
+          >
             <Sheet piece={chosen.piece} width={170} />
             <View style={{ flex: 1, minWidth: 120, gap: 4 }}>
               <Text variant="headlineSmall">{chosen.piece.title}</Text>
-              <Text variant="bodyLarge" style={{ borderLeftWidth: chosen.reason ? 3 : 0, borderLeftColor: colours.verdigris, paddingLeft: chosen.reason ? 10 : 0 }}>
+              <Text
+                variant="bodyLarge"
+                style={{
+                  borderLeftWidth: chosen.reason ? 3 : 0,
+                  borderLeftColor: colours.verdigris,
+                  paddingLeft: chosen.reason ? 10 : 0,
+                }}
+              >
                 {chosen.reason}
               </Text>
             </View>
           </Press>
           {mayOrder && chapter.picks.length > 1 ? (
             <View style={{ gap: 4, flexDirection: 'row' }}>
-              <RoundButton label={strings.earlier(chosen.piece.title)} symbol="up" size={targets.pupil} disabled={i === 0} onPress={() => place(i, i - 1)} />
-              <RoundButton label={strings.later(chosen.piece.title)} symbol="down-arrow" size={targets.pupil} disabled={i === chapter.picks.length - 1} onPress={() => place(i, i + 1)} />
+              <RoundButton
+                label={strings.earlier(chosen.piece.title)}
+                symbol="up"
+                size={targets.pupil}
+                disabled={i === 0}
+                onPress={() => place(i, i - 1)}
+              />
+              <RoundButton
+                label={strings.later(chosen.piece.title)}
+                symbol="down-arrow"
+                size={targets.pupil}
+                disabled={i === chapter.picks.length - 1}
+                onPress={() => place(i, i + 1)}
+              />
             </View>
           ) : null}
         </View>
@@ -69,7 +126,17 @@ function ChapterView({ chapter, pupilId, onOpen, mayOrder }: { chapter: Chapter;
 }
 
 /** A piece with its title, to open. */
-export function PieceTile({ piece, onPress, under, width = 158 }: { piece: PieceLine; onPress: () => void; under?: string; width?: number }) {
+export function PieceTile({
+  piece,
+  onPress,
+  under,
+  width = 158,
+}: {
+  piece: PieceLine
+  onPress: () => void
+  under?: string
+  width?: number
+}) {
   return (
     <Press label={piece.title} onPress={onPress} style={{ width, gap: 6 }}>
       <Sheet piece={piece} width={width} />

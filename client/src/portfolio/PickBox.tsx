@@ -17,8 +17,10 @@ export function PickBox({ piece }: { piece: Piece }) {
   const [writing, setWriting] = useState(false)
   const [reason, setReason] = useState(piece.pick?.reason ?? '')
   const term = piece.term?.name ?? ''
-  const keep = (words: string) => pick.mutate({ pieceId: piece.id, pick: { reason: words } }, { onSuccess: () => setWriting(false) })
-  const takeOut = () => pick.mutate({ pieceId: piece.id, pick: null }, { onSuccess: () => toast(strings.unpicked, () => keep(reason), strings.undo) })
+  const keep = (words: string) =>
+    pick.mutate({ pieceId: piece.id, pick: { reason: words } }, { onSuccess: () => setWriting(false) })
+  const takeOut = () =>
+    pick.mutate({ pieceId: piece.id, pick: null }, { onSuccess: () => toast(strings.unpicked, () => keep(reason), strings.undo) })
   return (
     <View style={{ backgroundColor: colours.verdigrisTint, borderRadius: corners.button, padding: 16, gap: 12 }}>
       {pick.isError ? <ProblemNotice error={pick.error} /> : null}

@@ -64,14 +64,24 @@ function JudgingDesk({ piece, nextId, previousId, onGo }: Props & { piece: Piece
   const waiting = piece.state === 'submitted'
   const folder = folders.data?.find(({ id }) => id === folderId) ?? piece.folder
   // What was handed in is judged, as it was handed in.
-  const version = waiting ? piece.versions[0] : (piece.versions.find(({ decision }) => decision?.move === 'approve') ?? piece.versions[0])
+  const version = waiting
+    ? piece.versions[0]
+    : (piece.versions.find(({ decision }) => decision?.move === 'approve') ?? piece.versions[0])
   const parts = version?.parts ?? piece.parts
   const title = version?.title ?? piece.title
 
   const send = useCallback(
     (move: 'approve' | 'send-back') => {
       decide.mutate(
-        { pieceId: piece.id, decision: { move, message: message.trim(), seenVersion: piece.version, ...(move === 'approve' && folderId ? { folderId } : {}) } },
+        {
+          pieceId: piece.id,
+          decision: {
+            move,
+            message: message.trim(),
+            seenVersion: piece.version,
+            ...(move === 'approve' && folderId ? { folderId } : {}),
+          },
+        },
         {
           onSuccess: () => {
             setOpen(null)
@@ -113,20 +123,36 @@ function JudgingDesk({ piece, nextId, previousId, onGo }: Props & { piece: Piece
         <Text variant="bodySmall" style={{ color: colours.inkSoft }}>
           {strings.thinks(piece.pupil.firstName)}
         </Text>
-        <View style={{ backgroundColor: colours.sheet, borderRadius: corners.sheet, padding: 12, borderBottomWidth: 1, borderBottomColor: colours.rule }}>
+        <View
+          style={{
+            backgroundColor: colours.sheet,
+            borderRadius: corners.sheet,
+            padding: 12,
+            borderBottomWidth: 1,
+            borderBottomColor: colours.rule,
+          }}
+        >
           <Text variant="bodyLarge" style={version?.reflection ? undefined : { color: colours.inkSoft }}>
             {version?.reflection || strings.nothingSaid}
           </Text>
         </View>
       </View>
       <View style={{ gap: 2 }}>
-        {[piece.task ? `${strings.task}: ${piece.task.title}` : null, `${strings.step}: ${strings.stepNames[version?.step ?? piece.step]}`, piece.folder ? `${strings.folder}: ${piece.folder.name}` : null].filter((line) => line !== null).map((line) => (
-          <Text key={line} variant="bodySmall" style={{ color: colours.inkSoft }}>
-            {line}
-          </Text>
-        ))}
+        {[
+          piece.task ? `${strings.task}: ${piece.task.title}` : null,
+          `${strings.step}: ${strings.stepNames[version?.step ?? piece.step]}`,
+          piece.folder ? `${strings.folder}: ${piece.folder.name}` : null,
+        ]
+          .filter((line) => line !== null)
+          .map((line) => (
+            <Text key={line} variant="bodySmall" style={{ color: colours.inkSoft }}>
+              {line}
+            </Text>
+          ))}
       </View>
-      {waiting ? <Field label={strings.message} value={message} onChangeText={setMessage} maxLength={MAX_MESSAGE_LENGTH} lines={2} /> : null}
+      {waiting ? (
+        <Field label={strings.message} value={message} onChangeText={setMessage} maxLength={MAX_MESSAGE_LENGTH} lines={2} />
+      ) : null}
       <EarlierInFolder piece={piece} />
       <EarlierVersions versions={piece.versions.slice(1)} />
     </View>
@@ -134,7 +160,9 @@ function JudgingDesk({ piece, nextId, previousId, onGo }: Props & { piece: Piece
 
   const head = (
     <View style={{ flexDirection: 'row', alignItems: 'center', paddingHorizontal: 14, paddingVertical: 8, gap: 6 }}>
-      {wide ? null : <RoundButton label={strings.backToTray} symbol="back" size={targets.adult} onPress={() => onGo(undefined)} />}
+      {wide ? null : (
+        <RoundButton label={strings.backToTray} symbol="back" size={targets.adult} onPress={() => onGo(undefined)} />
+      )}
       <View style={{ flex: 1 }}>
         <Text role="heading" aria-level={2} variant="headlineSmall" numberOfLines={2}>
           {title}
@@ -146,7 +174,13 @@ function JudgingDesk({ piece, nextId, previousId, onGo }: Props & { piece: Piece
         ) : null}
       </View>
       {wide ? <RoundButton label={strings.shortcuts} symbol="help" size={targets.adult} onPress={() => setOpen('keys')} /> : null}
-      <RoundButton label={strings.previous} symbol="previous" size={targets.adult} disabled={!previousId} onPress={() => onGo(previousId)} />
+      <RoundButton
+        label={strings.previous}
+        symbol="previous"
+        size={targets.adult}
+        disabled={!previousId}
+        onPress={() => onGo(previousId)}
+      />
       <RoundButton label={strings.next} symbol="next" size={targets.adult} disabled={!nextId} onPress={() => onGo(nextId)} />
     </View>
   )
@@ -160,9 +194,30 @@ function JudgingDesk({ piece, nextId, previousId, onGo }: Props & { piece: Piece
       ) : null}
       {waiting ? (
         <View style={{ flexDirection: 'row', gap: 10 }}>
-          <BigButton label={strings.sendBack} symbol={wide ? 'again' : undefined} tone="again" shortcut={wide ? 'S' : undefined} onPress={() => setOpen('send-back')} disabled={decide.isPending} />
-          <BigButton label={strings.approveInto(folder?.name ?? '')} symbol={wide ? 'in-folder' : undefined} tone="good" shortcut={wide ? 'A' : undefined} onPress={() => send('approve')} busy={decide.isPending && open === null} grow />
-          <RoundButton label={strings.otherFolder} symbol="folder" onPress={() => setOpen('folder')} colour={colours.verdigris} back={colours.verdigrisTint} />
+          <BigButton
+            label={strings.sendBack}
+            symbol={wide ? 'again' : undefined}
+            tone="again"
+            shortcut={wide ? 'S' : undefined}
+            onPress={() => setOpen('send-back')}
+            disabled={decide.isPending}
+          />
+          <BigButton
+            label={strings.approveInto(folder?.name ?? '')}
+            symbol={wide ? 'in-folder' : undefined}
+            tone="good"
+            shortcut={wide ? 'A' : undefined}
+            onPress={() => send('approve')}
+            busy={decide.isPending && open === null}
+            grow
+          />
+          <RoundButton
+            label={strings.otherFolder}
+            symbol="folder"
+            onPress={() => setOpen('folder')}
+            colour={colours.verdigris}
+            back={colours.verdigrisTint}
+          />
         </View>
       ) : (
         <Text variant="bodyMedium" style={{ textAlign: 'center', padding: 10 }}>
@@ -197,12 +252,14 @@ function JudgingDesk({ piece, nextId, previousId, onGo }: Props & { piece: Piece
           {foot}
         </>
       )}
-        <Overlay visible={open === 'folder'} onClose={() => setOpen(null)} width={620} title={strings.chooseFolder}>
-          <Dialog.ScrollArea style={{ maxHeight: height * 0.6 }}>
-            <ScrollView contentContainerStyle={{ paddingVertical: 12 }}>
-              <View role="radiogroup" aria-label={strings.chooseFolder}>
-                <Grid>
-                  {folders.data?.filter(({ className }) => className === null || className === piece.className).map((other) => (
+      <Overlay visible={open === 'folder'} onClose={() => setOpen(null)} width={620} title={strings.chooseFolder}>
+        <Dialog.ScrollArea style={{ maxHeight: height * 0.6 }}>
+          <ScrollView contentContainerStyle={{ paddingVertical: 12 }}>
+            <View role="radiogroup" aria-label={strings.chooseFolder}>
+              <Grid>
+                {folders.data
+                  ?.filter(({ className }) => className === null || className === piece.className)
+                  .map((other) => (
                     <FolderTile
                       key={other.id}
                       folder={other}
@@ -213,35 +270,55 @@ function JudgingDesk({ piece, nextId, previousId, onGo }: Props & { piece: Piece
                       }}
                     />
                   ))}
-                </Grid>
-              </View>
-            </ScrollView>
-          </Dialog.ScrollArea>
-        </Overlay>
-        <Overlay visible={open === 'send-back'} onClose={() => setOpen(null)} width={520} title={strings.sendBackTitle(piece.pupil.firstName)}>
-          <Dialog.Content style={{ gap: 14 }}>
-            <Text variant="bodyMedium">{strings.nextStepHelp}</Text>
-            <Field label={strings.nextStepLabel} value={message} onChangeText={setMessage} maxLength={MAX_MESSAGE_LENGTH} lines={3} autoFocus />
-            {decide.isError ? <ProblemNotice error={decide.error} /> : null}
-            <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
-              <BigButton label={kitWords.cancel} tone="quiet" onPress={() => setOpen(null)} grow />
-              <BigButton label={strings.send} symbol="again" tone="again" onPress={() => send('send-back')} disabled={message.trim() === ''} busy={decide.isPending} grow />
+              </Grid>
             </View>
-          </Dialog.Content>
-        </Overlay>
-        <Overlay visible={open === 'keys'} onClose={() => setOpen(null)} width={420} title={strings.shortcuts}>
-          <Dialog.Content style={{ gap: 8 }}>
-            {strings.shortcutList.map(([key, does]) => (
-              <View key={key} style={{ flexDirection: 'row', gap: 12, alignItems: 'center' }}>
-                <View style={{ width: 90, alignItems: 'flex-start' }}>
-                  <Key name={key!} colour={colours.ink} />
-                </View>
-                <Text variant="bodyMedium">{does}</Text>
+          </ScrollView>
+        </Dialog.ScrollArea>
+      </Overlay>
+      <Overlay
+        visible={open === 'send-back'}
+        onClose={() => setOpen(null)}
+        width={520}
+        title={strings.sendBackTitle(piece.pupil.firstName)}
+      >
+        <Dialog.Content style={{ gap: 14 }}>
+          <Text variant="bodyMedium">{strings.nextStepHelp}</Text>
+          <Field
+            label={strings.nextStepLabel}
+            value={message}
+            onChangeText={setMessage}
+            maxLength={MAX_MESSAGE_LENGTH}
+            lines={3}
+            autoFocus
+          />
+          {decide.isError ? <ProblemNotice error={decide.error} /> : null}
+          <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
+            <BigButton label={kitWords.cancel} tone="quiet" onPress={() => setOpen(null)} grow />
+            <BigButton
+              label={strings.send}
+              symbol="again"
+              tone="again"
+              onPress={() => send('send-back')}
+              disabled={message.trim() === ''}
+              busy={decide.isPending}
+              grow
+            />
+          </View>
+        </Dialog.Content>
+      </Overlay>
+      <Overlay visible={open === 'keys'} onClose={() => setOpen(null)} width={420} title={strings.shortcuts}>
+        <Dialog.Content style={{ gap: 8 }}>
+          {strings.shortcutList.map(([key, does]) => (
+            <View key={key} style={{ flexDirection: 'row', gap: 12, alignItems: 'center' }}>
+              <View style={{ width: 90, alignItems: 'flex-start' }}>
+                <Key name={key!} colour={colours.ink} />
               </View>
-            ))}
-            <BigButton small label={kitWords.close} tone="quiet" onPress={() => setOpen(null)} />
-          </Dialog.Content>
-        </Overlay>
+              <Text variant="bodyMedium">{does}</Text>
+            </View>
+          ))}
+          <BigButton small label={kitWords.close} tone="quiet" onPress={() => setOpen(null)} />
+        </Dialog.Content>
+      </Overlay>
     </View>
   )
 }

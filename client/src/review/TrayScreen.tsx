@@ -21,8 +21,8 @@ export function TrayScreen() {
   const { wide } = useWidth()
   const tray = useTray()
   const [grouping, setGrouping] = useState<Grouping>('task')
-  const loaded = useMemo(() => tray.data?.pages.flatMap((page) => page.pieces) ?? [], [tray.data])
-  const { shown, fresh, showFresh } = useSteadyList(loaded)
+  const loaded = useMemo(() => tray.data?.pages.flatMap((page) => page.pieces) ?? null, [tray.data])
+  const { shown, fresh, showFresh } = useSteadyList(loaded, tray.data?.pages.length ?? 0)
   const groups = useMemo(() => groupTray(shown, grouping), [shown, grouping])
   const order = groups.flatMap((group) => group.pieces)
 
@@ -41,7 +41,15 @@ export function TrayScreen() {
 
   const counts = tray.data.pages[0]!
   const list = (
-    <View style={{ width: wide ? 300 : '100%', flex: wide ? undefined : 1, backgroundColor: colours.sheet, borderRightWidth: wide ? 1 : 0, borderRightColor: colours.rule }}>
+    <View
+      style={{
+        width: wide ? 300 : '100%',
+        flex: wide ? undefined : 1,
+        backgroundColor: colours.sheet,
+        borderRightWidth: wide ? 1 : 0,
+        borderRightColor: colours.rule,
+      }}
+    >
       <View style={{ padding: 16, gap: 8, borderBottomWidth: 1, borderBottomColor: colours.rule }}>
         <Text role="heading" aria-level={1} variant="headlineLarge">
           {strings.tray}
@@ -51,8 +59,24 @@ export function TrayScreen() {
         </Text>
         <View role="tablist" aria-label={strings.groupBy} style={{ flexDirection: 'row', gap: 4 }}>
           {(['task', 'folder', 'pupil'] as const).map((by) => (
-            <Press key={by} role="tab" selected={grouping === by} label={strings.group[by]} onPress={() => setGrouping(by)} style={{ minHeight: targets.adult, paddingHorizontal: 10, justifyContent: 'center', borderRadius: corners.button, backgroundColor: grouping === by ? colours.aubergineTint : 'transparent' }}>
-              <Text variant={grouping === by ? 'labelMedium' : 'bodySmall'} style={{ color: grouping === by ? colours.aubergine : colours.inkSoft }}>
+            <Press
+              key={by}
+              role="tab"
+              selected={grouping === by}
+              label={strings.group[by]}
+              onPress={() => setGrouping(by)}
+              style={{
+                minHeight: targets.adult,
+                paddingHorizontal: 10,
+                justifyContent: 'center',
+                borderRadius: corners.button,
+                backgroundColor: grouping === by ? colours.aubergineTint : 'transparent',
+              }}
+            >
+              <Text
+                variant={grouping === by ? 'labelMedium' : 'bodySmall'}
+                style={{ color: grouping === by ? colours.aubergine : colours.inkSoft }}
+              >
                 {strings.group[by]}
               </Text>
             </Press>
@@ -62,8 +86,15 @@ export function TrayScreen() {
       <ScrollView>
         {fresh > 0 ? (
           <View style={{ padding: 12 }}>
-            <Press label={`${strings.newSince(fresh)}, ${strings.showNew}`} onPress={showFresh} style={{ backgroundColor: colours.ochreTint, borderRadius: corners.button, padding: 12, minHeight: targets.adult }}>
-              <Text variant="labelMedium" style={{ color: colours.ochreText }}>{`${strings.newSince(fresh)}, ${strings.showNew}`}</Text>
+            <Press
+              label={`${strings.newSince(fresh)}, ${strings.showNew}`}
+              onPress={showFresh}
+              style={{ backgroundColor: colours.ochreTint, borderRadius: corners.button, padding: 12, minHeight: targets.adult }}
+            >
+              <Text
+                variant="labelMedium"
+                style={{ color: colours.ochreText }}
+              >{`${strings.newSince(fresh)}, ${strings.showNew}`}</Text>
             </Press>
           </View>
         ) : null}
@@ -79,7 +110,13 @@ export function TrayScreen() {
         ))}
         {tray.hasNextPage ? (
           <View style={{ padding: 12 }}>
-            <BigButton small tone="quiet" label={strings.more} onPress={() => void tray.fetchNextPage()} busy={tray.isFetchingNextPage} />
+            <BigButton
+              small
+              tone="quiet"
+              label={strings.more}
+              onPress={() => void tray.fetchNextPage()}
+              busy={tray.isFetchingNextPage}
+            />
           </View>
         ) : null}
         {order.length === 0 && fresh === 0 && !wide ? (
@@ -110,7 +147,21 @@ function TrayRow({ piece, chosen, onPress }: { piece: PieceLine; chosen: boolean
   const when = piece.submittedAt ? whenWasIt(piece.submittedAt) : ''
   const short = when.startsWith('today ') && piece.submittedAt ? timeOf(new Date(piece.submittedAt)) : when
   return (
-    <Press label={`${name}, ${piece.title}`} onPress={onPress} style={{ flexDirection: 'row', alignItems: 'center', gap: 12, paddingHorizontal: 16, paddingVertical: 9, minHeight: 62, backgroundColor: chosen ? colours.aubergineTint : 'transparent', borderLeftWidth: 4, borderLeftColor: chosen ? colours.aubergine : 'transparent' }}>
+    <Press
+      label={`${name}, ${piece.title}`}
+      onPress={onPress}
+      style={{
+        flexDirection: 'row',
+        alignItems: 'center',
+        gap: 12,
+        paddingHorizontal: 16,
+        paddingVertical: 9,
+        minHeight: 62,
+        backgroundColor: chosen ? colours.aubergineTint : 'transparent',
+        borderLeftWidth: 4,
+        borderLeftColor: chosen ? colours.aubergine : 'transparent',
+      }}
+    >
       <Peg peg={piece.pupil.peg} size={40} />
       <View style={{ flex: 1 }}>
         <Text variant="titleSmall">{name}</Text>
@@ -126,18 +177,20 @@ function TrayRow({ piece, chosen, onPress }: { piece: PieceLine; chosen: boolean
 }
 
 /** What arrives while somebody is judging waits in one line, so that nothing jumps under the finger; what left is gone at once. */
-function useSteadyList(loaded: PieceLine[]): { shown: PieceLine[]; fresh: number; showFresh: () => void } {
-  const known = useRef<Set<string> | null>(null)
+function useSteadyList(loaded: PieceLine[] | null, pages: number): { shown: PieceLine[]; fresh: number; showFresh: () => void } {
+  const known = useRef<{ ids: Set<string>; pages: number } | null>(null)
   const [, again] = useState(0)
-  if (known.current === null && loaded.length > 0) known.current = new Set(loaded.map(({ id }) => id))
-  // A further page belongs to the list at once: it was asked for.
-  const pageBefore = useRef(loaded.length)
-  if (known.current && loaded.length > pageBefore.current + 20) for (const { id } of loaded) known.current.add(id)
-  pageBefore.current = loaded.length
-  const shown = loaded.filter(({ id }) => known.current?.has(id))
+  if (loaded) {
+    const ids = loaded.map(({ id }) => id)
+    // A further page was asked for, so it belongs to the list at once.
+    if (known.current === null || known.current.pages !== pages) known.current = { ids: new Set(ids), pages }
+    // Handed in again later, a piece is new again.
+    else for (const id of known.current.ids) if (!ids.includes(id)) known.current.ids.delete(id)
+  }
+  const shown = (loaded ?? []).filter(({ id }) => known.current?.ids.has(id))
   const showFresh = () => {
-    known.current = new Set(loaded.map(({ id }) => id))
+    known.current = null
     again((n) => n + 1)
   }
-  return { shown, fresh: loaded.length - shown.length, showFresh }
+  return { shown, fresh: (loaded?.length ?? 0) - shown.length, showFresh }
 }

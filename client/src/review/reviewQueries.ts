@@ -10,14 +10,19 @@ export const useTray = () =>
     getNextPageParam: (page) => page.next ?? undefined,
   })
 export const useEarlier = (pieceId: string) =>
-  useQuery({ queryKey: ['review', 'earlier', pieceId], queryFn: ({ signal }) => api.get(`/review/pieces/${pieceId}/earlier`, Earlier, signal) })
+  useQuery({
+    queryKey: ['review', 'earlier', pieceId],
+    queryFn: ({ signal }) => api.get(`/review/pieces/${pieceId}/earlier`, Earlier, signal),
+  })
 
 export function useDecide() {
   const queries = useQueryClient()
   return useMutation({
-    mutationFn: ({ pieceId, decision }: { pieceId: string; decision: Decide }) => api.post(`/review/pieces/${pieceId}`, Piece, decision),
+    mutationFn: ({ pieceId, decision }: { pieceId: string; decision: Decide }) =>
+      api.post(`/review/pieces/${pieceId}`, Piece, decision),
     onSettled: () => {
-      for (const capability of ['review', 'pieces', 'school', 'folders', 'tasks']) void queries.invalidateQueries({ queryKey: [capability] })
+      for (const capability of ['review', 'pieces', 'school', 'folders', 'tasks'])
+        void queries.invalidateQueries({ queryKey: [capability] })
     },
   })
 }

@@ -39,7 +39,11 @@ export const strings = {
   backToTray: 'To the tray',
   approved: (title: string) => `Approved: ${title}`,
   sentBack: (title: string) => `Sent back: ${title}`,
-  notWaiting: { draft: 'The pupil has it on their desk.', returned: 'It went back for another go.', approved: 'It is in its folder.' },
+  notWaiting: {
+    draft: 'The pupil has it on their desk.',
+    returned: 'It went back for another go.',
+    approved: 'It is in its folder.',
+  },
   movedMeanwhile: 'The pupil took it out of the tray, or someone else was first. Nothing was decided by you.',
   shortcuts: 'Keys',
   shortcutList: [

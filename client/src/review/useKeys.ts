@@ -8,7 +8,14 @@ export function useKeys(keys: Record<string, () => unknown>, active: boolean): v
     if (!active) return
     const press = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement
-      if (event.ctrlKey || event.metaKey || event.altKey || target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName)) return
+      if (
+        event.ctrlKey ||
+        event.metaKey ||
+        event.altKey ||
+        target.isContentEditable ||
+        ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName)
+      )
+        return
       const act = latest.current[event.key.toLowerCase()]
       if (!act) return
       event.preventDefault()

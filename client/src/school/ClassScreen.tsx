@@ -44,9 +44,35 @@ export function ClassScreen() {
   )
 }
 
-function Choice({ label, chosen, onPress, role }: { label: string; chosen: boolean; onPress: () => void; role: 'tab' | 'radio' }) {
+function Choice({
+  label,
+  chosen,
+  onPress,
+  role,
+}: {
+  label: string
+  chosen: boolean
+  onPress: () => void
+  role: 'tab' | 'radio'
+}) {
   return (
-    <Press role={role} selected={chosen} label={label} onPress={onPress} style={{ minHeight: targets.adult, minWidth: targets.adult, paddingHorizontal: 12, borderRadius: corners.button, justifyContent: 'center', alignItems: 'center', backgroundColor: chosen ? colours.aubergineTint : colours.sheet, borderWidth: 1, borderColor: chosen ? colours.aubergine : colours.rule }}>
+    <Press
+      role={role}
+      selected={chosen}
+      label={label}
+      onPress={onPress}
+      style={{
+        minHeight: targets.adult,
+        minWidth: targets.adult,
+        paddingHorizontal: 12,
+        borderRadius: corners.button,
+        justifyContent: 'center',
+        alignItems: 'center',
+        backgroundColor: chosen ? colours.aubergineTint : colours.sheet,
+        borderWidth: 1,
+        borderColor: chosen ? colours.aubergine : colours.rule,
+      }}
+    >
       <Text variant={chosen ? 'labelMedium' : 'bodyMedium'}>{label}</Text>
     </Press>
   )
@@ -66,12 +92,22 @@ function ClassPupils({ current }: { current: SchoolClass }) {
         </Text>
         <View role="radiogroup" aria-label={strings.idle} style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
           {IDLE_MINUTES.map((minutes) => (
-            <Choice key={minutes} role="radio" label={strings.minutes(minutes)} chosen={detail.data.idleMinutes === minutes} onPress={() => change.mutate({ idleMinutes: minutes, seenVersion: detail.data.version })} />
+            <Choice
+              key={minutes}
+              role="radio"
+              label={strings.minutes(minutes)}
+              chosen={detail.data.idleMinutes === minutes}
+              onPress={() => change.mutate({ idleMinutes: minutes, seenVersion: detail.data.version })}
+            />
           ))}
         </View>
       </View>
       {change.isError ? <ProblemNotice error={change.error} /> : null}
-      <View role={tablet ? 'table' : 'list'} aria-label={strings.pupils(detail.data.pupils.length)} style={[{ backgroundColor: colours.sheet, borderRadius: corners.button, overflow: 'hidden' }, shadow]}>
+      <View
+        role={tablet ? 'table' : 'list'}
+        aria-label={strings.pupils(detail.data.pupils.length)}
+        style={[{ backgroundColor: colours.sheet, borderRadius: corners.button, overflow: 'hidden' }, shadow]}
+      >
         {tablet ? <TableHead /> : null}
         {detail.data.pupils.map((pupil) => (
           <PupilRow key={pupil.id} pupil={pupil} table={tablet} />
@@ -104,7 +140,12 @@ function PupilRow({ pupil, table }: { pupil: PupilLine; table: boolean }) {
   const name = `${pupil.firstName} ${pupil.lastName}`
   const seen = pupil.lastSeenAt ? whenWasIt(pupil.lastSeenAt) : strings.never
   const who = (
-    <Press role="link" label={name} onPress={() => router.push(`/class/${pupil.id}`)} style={{ flexDirection: 'row', alignItems: 'center', gap: 12, minHeight: targets.adult, flex: 1 }}>
+    <Press
+      role="link"
+      label={name}
+      onPress={() => router.push(`/class/${pupil.id}`)}
+      style={{ flexDirection: 'row', alignItems: 'center', gap: 12, minHeight: targets.adult, flex: 1 }}
+    >
       <Peg peg={pupil.peg} size={40} />
       <Text variant="titleSmall" style={{ flex: 1 }}>
         {name}
@@ -117,20 +158,43 @@ function PupilRow({ pupil, table }: { pupil: PupilLine; table: boolean }) {
         {who}
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12, paddingLeft: 52 }}>
           {COUNTS.filter((count) => pupil.counts[count] > 0).map((count) => (
-            <Text key={count} variant="bodySmall" style={{ color: stateColours[count].text }}>{`${pupil.counts[count]} ${strings.columns[count].toLowerCase()}`}</Text>
+            <Text
+              key={count}
+              variant="bodySmall"
+              style={{ color: stateColours[count].text }}
+            >{`${pupil.counts[count]} ${strings.columns[count].toLowerCase()}`}</Text>
           ))}
         </View>
       </View>
     )
   }
   return (
-    <View role="row" style={{ flexDirection: 'row', alignItems: 'center', paddingHorizontal: 12, paddingVertical: 5, borderBottomWidth: 1, borderBottomColor: colours.rule, gap: 8 }}>
+    <View
+      role="row"
+      style={{
+        flexDirection: 'row',
+        alignItems: 'center',
+        paddingHorizontal: 12,
+        paddingVertical: 5,
+        borderBottomWidth: 1,
+        borderBottomColor: colours.rule,
+        gap: 8,
+      }}
+    >
       <View role="cell" style={{ flex: 3 }}>
         {who}
       </View>
       {COUNTS.map((count) => (
         <View key={count} role="cell" style={{ flex: 1.2, alignItems: 'center' }}>
-          <View style={{ minWidth: 34, borderRadius: 17, paddingVertical: 3, alignItems: 'center', backgroundColor: pupil.counts[count] ? stateColours[count].tint : 'transparent' }}>
+          <View
+            style={{
+              minWidth: 34,
+              borderRadius: 17,
+              paddingVertical: 3,
+              alignItems: 'center',
+              backgroundColor: pupil.counts[count] ? stateColours[count].tint : 'transparent',
+            }}
+          >
             <Text variant="bodyMedium" style={{ color: pupil.counts[count] ? stateColours[count].text : colours.inkSoft }}>
               {pupil.counts[count] || '–'}
             </Text>

@@ -42,8 +42,20 @@ export function PupilScreen() {
             {`${pupil.data.className} · ${strings.lastSeen(pupil.data.lastSeenAt ? whenWasIt(pupil.data.lastSeenAt) : strings.never)}`}
           </Text>
         </View>
-        <RoundButton label={strings.previousPupil} symbol="previous" size={targets.adult} disabled={at <= 0} onPress={() => go(at - 1)} />
-        <RoundButton label={strings.nextPupil} symbol="next" size={targets.adult} disabled={at < 0 || at >= order.length - 1} onPress={() => go(at + 1)} />
+        <RoundButton
+          label={strings.previousPupil}
+          symbol="previous"
+          size={targets.adult}
+          disabled={at <= 0}
+          onPress={() => go(at - 1)}
+        />
+        <RoundButton
+          label={strings.nextPupil}
+          symbol="next"
+          size={targets.adult}
+          disabled={at < 0 || at >= order.length - 1}
+          onPress={() => go(at + 1)}
+        />
       </View>
       <BookBox pupilId={id} chapters={portfolio.data.chapters} />
       <ParentsBox pupilId={id} />

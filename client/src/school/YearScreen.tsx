@@ -26,7 +26,21 @@ export function YearScreen() {
           {year.terms.map((term) => {
             const running = term.id === years.data.runningTermId
             return (
-              <View key={term.id} style={[{ backgroundColor: running ? colours.verdigrisTint : colours.sheet, borderRadius: corners.button, padding: 16, flexDirection: 'row', justifyContent: 'space-between', flexWrap: 'wrap', gap: 8 }, shadow]}>
+              <View
+                key={term.id}
+                style={[
+                  {
+                    backgroundColor: running ? colours.verdigrisTint : colours.sheet,
+                    borderRadius: corners.button,
+                    padding: 16,
+                    flexDirection: 'row',
+                    justifyContent: 'space-between',
+                    flexWrap: 'wrap',
+                    gap: 8,
+                  },
+                  shadow,
+                ]}
+              >
                 <Text variant="titleMedium">{running ? `${term.name}, ${strings.running}` : term.name}</Text>
                 <Text variant="bodyMedium">{`${dayOf(`${term.startsOn}T12:00:00Z`)} – ${dayOf(`${term.endsOn}T12:00:00Z`)}`}</Text>
               </View>
@@ -39,7 +53,12 @@ export function YearScreen() {
           {strings.noYearHelp}
         </Empty>
       ) : null}
-      <BigButton label={accountWords.signOut} symbol="out" tone="quiet" onPress={() => signOut.mutate(undefined, { onSettled: () => router.replace('/sign-in') })} />
+      <BigButton
+        label={accountWords.signOut}
+        symbol="out"
+        tone="quiet"
+        onPress={() => signOut.mutate(undefined, { onSettled: () => router.replace('/sign-in') })}
+      />
     </Page>
   )
 }

@@ -2,12 +2,21 @@ import { ClassDetail, PupilDetail, SchoolClasses, SchoolYears, type ChangeClass 
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api } from '../api/api'
 
-export const useClasses = () => useQuery({ queryKey: ['school', 'classes'], queryFn: ({ signal }) => api.get('/school/classes', SchoolClasses, signal) })
+export const useClasses = () =>
+  useQuery({ queryKey: ['school', 'classes'], queryFn: ({ signal }) => api.get('/school/classes', SchoolClasses, signal) })
 export const useClass = (classId: string) =>
-  useQuery({ queryKey: ['school', 'classes', classId], queryFn: ({ signal }) => api.get(`/school/classes/${classId}`, ClassDetail, signal), enabled: classId !== '' })
+  useQuery({
+    queryKey: ['school', 'classes', classId],
+    queryFn: ({ signal }) => api.get(`/school/classes/${classId}`, ClassDetail, signal),
+    enabled: classId !== '',
+  })
 export const usePupil = (pupilId: string) =>
-  useQuery({ queryKey: ['school', 'pupils', pupilId], queryFn: ({ signal }) => api.get(`/school/pupils/${pupilId}`, PupilDetail, signal) })
-export const useYears = () => useQuery({ queryKey: ['school', 'years'], queryFn: ({ signal }) => api.get('/school/years', SchoolYears, signal) })
+  useQuery({
+    queryKey: ['school', 'pupils', pupilId],
+    queryFn: ({ signal }) => api.get(`/school/pupils/${pupilId}`, PupilDetail, signal),
+  })
+export const useYears = () =>
+  useQuery({ queryKey: ['school', 'years'], queryFn: ({ signal }) => api.get('/school/years', SchoolYears, signal) })
 export function useChangeClass(classId: string) {
   const queries = useQueryClient()
   return useMutation({

@@ -37,7 +37,22 @@ export function FamilyScreen() {
       {children.data.length > 1 ? (
         <View role="tablist" aria-label={strings.children} style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
           {children.data.map((other) => (
-            <Press key={other.id} role="tab" selected={other.id === child.id} label={other.firstName} onPress={() => setChosen(other.id)} style={{ flexDirection: 'row', alignItems: 'center', gap: 8, minHeight: targets.adult, paddingHorizontal: 12, borderRadius: corners.button, backgroundColor: other.id === child.id ? colours.aubergineTint : colours.sheet }}>
+            <Press
+              key={other.id}
+              role="tab"
+              selected={other.id === child.id}
+              label={other.firstName}
+              onPress={() => setChosen(other.id)}
+              style={{
+                flexDirection: 'row',
+                alignItems: 'center',
+                gap: 8,
+                minHeight: targets.adult,
+                paddingHorizontal: 12,
+                borderRadius: corners.button,
+                backgroundColor: other.id === child.id ? colours.aubergineTint : colours.sheet,
+              }}
+            >
               <Peg peg={other.peg} size={30} />
               <Text variant={other.id === child.id ? 'labelMedium' : 'bodyMedium'}>{other.firstName}</Text>
             </Press>
@@ -67,7 +82,13 @@ function ChildHead({ child }: { child: Child }) {
           {strings.from(session.data?.school?.name ?? '', child.className)}
         </Text>
       </View>
-      <RoundButton label={strings.signOut} symbol="out" size={targets.adult} colour={colours.inkSoft} onPress={() => signOut.mutate(undefined, { onSettled: () => router.replace('/sign-in') })} />
+      <RoundButton
+        label={strings.signOut}
+        symbol="out"
+        size={targets.adult}
+        colour={colours.inkSoft}
+        onPress={() => signOut.mutate(undefined, { onSettled: () => router.replace('/sign-in') })}
+      />
     </View>
   )
 }
@@ -107,7 +128,12 @@ function Work({ child }: { child: Child }) {
       ))}
       {open ? (
         <Portal>
-          <View role="dialog" aria-modal aria-label={open.title} style={{ position: 'absolute', inset: 0, backgroundColor: colours.paper }}>
+          <View
+            role="dialog"
+            aria-modal
+            aria-label={open.title}
+            style={{ position: 'absolute', inset: 0, backgroundColor: colours.paper }}
+          >
             <ScrollView contentContainerStyle={{ padding: 16, gap: 10, width: '100%', maxWidth: 900, alignSelf: 'center' }}>
               <View style={{ alignItems: 'flex-end' }}>
                 <RoundButton label={strings.close} symbol="close" onPress={() => setOpen(null)} />

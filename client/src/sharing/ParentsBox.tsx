@@ -22,7 +22,11 @@ export function ParentsBox({ pupilId }: { pupilId: string }) {
   if (sharing.isError) return <ProblemNotice error={sharing.error} onRetry={() => void sharing.refetch()} />
   const { consent, invitations } = sharing.data
   return (
-    <View role="region" aria-label={strings.parents} style={[{ backgroundColor: colours.sheet, borderRadius: corners.button, padding: 18, gap: 12 }, shadow]}>
+    <View
+      role="region"
+      aria-label={strings.parents}
+      style={[{ backgroundColor: colours.sheet, borderRadius: corners.button, padding: 18, gap: 12 }, shadow]}
+    >
       <Heading>{strings.parents}</Heading>
       <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center' }}>
         <Symbol name={consent ? 'eye' : 'eyeoff'} colour={consent ? colours.verdigris : colours.clay} />
@@ -41,10 +45,24 @@ export function ParentsBox({ pupilId }: { pupilId: string }) {
 function InvitationLine({ pupilId, invitation }: { pupilId: string; invitation: Invitation }) {
   const change = useChangeInvitation(pupilId)
   const [asking, setAsking] = useState(false)
-  const state = { open: strings.open(fullDayOf(invitation.expiresAt)), withdrawn: strings.withdrawn, ended: strings.ended }[invitation.state]
+  const state = { open: strings.open(fullDayOf(invitation.expiresAt)), withdrawn: strings.withdrawn, ended: strings.ended }[
+    invitation.state
+  ]
   const copy = () => void navigator.clipboard?.writeText(invitation.address ?? '').then(() => toast(strings.copied))
   return (
-    <View role="article" aria-label={invitation.parentName} style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 12, borderTopWidth: 1, borderTopColor: colours.rule, paddingTop: 12 }}>
+    <View
+      role="article"
+      aria-label={invitation.parentName}
+      style={{
+        flexDirection: 'row',
+        flexWrap: 'wrap',
+        alignItems: 'center',
+        gap: 12,
+        borderTopWidth: 1,
+        borderTopColor: colours.rule,
+        paddingTop: 12,
+      }}
+    >
       <View style={{ flex: 1, minWidth: 180 }}>
         <Text variant="titleSmall">{invitation.parentName}</Text>
         <Text variant="bodySmall" style={{ color: colours.inkSoft }}>
@@ -57,7 +75,14 @@ function InvitationLine({ pupilId, invitation }: { pupilId: string; invitation: 
           <BigButton small tone="again" symbol="link-off" label={strings.withdraw} onPress={() => setAsking(true)} />
         </>
       ) : (
-        <BigButton small tone="quiet" symbol="link" label={strings.renew} onPress={() => change.mutate({ invitationId: invitation.id, change: 'renew' })} busy={change.isPending} />
+        <BigButton
+          small
+          tone="quiet"
+          symbol="link"
+          label={strings.renew}
+          onPress={() => change.mutate({ invitationId: invitation.id, change: 'renew' })}
+          busy={change.isPending}
+        />
       )}
       <Ask
         visible={asking}

@@ -32,12 +32,21 @@ export function MyTaskScreen() {
       foot={
         <>
           <BigButton label={strings.start} symbol="camera" onPress={() => router.push(`/make?taskId=${task.id}`)} />
-          <BigButton label={strings.pick} symbol="pictures" tone="quiet" onPress={() => router.push(`/make?taskId=${task.id}&pick=1`)} />
+          <BigButton
+            label={strings.pick}
+            symbol="pictures"
+            tone="quiet"
+            onPress={() => router.push(`/make?taskId=${task.id}&pick=1`)}
+          />
         </>
       }
     >
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
-        <Press label={kitWords.back} onPress={() => (router.canGoBack() ? router.back() : router.replace('/desk'))} style={{ width: targets.pupil, height: targets.pupil, justifyContent: 'center' }}>
+        <Press
+          label={kitWords.back}
+          onPress={() => (router.canGoBack() ? router.back() : router.replace('/desk'))}
+          style={{ width: targets.pupil, height: targets.pupil, justifyContent: 'center' }}
+        >
           <Symbol name="back" size={30} />
         </Press>
         <View style={{ flex: 1 }}>
@@ -62,8 +71,16 @@ export function MyTaskScreen() {
         </View>
       </View>
       {task.myPieces.map((piece) => (
-        <Press key={piece.id} label={`${strings.myPieces}, ${kitWords.states[piece.state]}`} onPress={() => router.push(`/my-pieces/${piece.id}`)} style={{ minHeight: targets.pupil, justifyContent: 'center' }}>
-          <Text variant="titleSmall" style={{ color: stateColours[piece.state].text }}>{`${strings.myPieces}: ${kitWords.states[piece.state]}`}</Text>
+        <Press
+          key={piece.id}
+          label={`${strings.myPieces}, ${kitWords.states[piece.state]}`}
+          onPress={() => router.push(`/my-pieces/${piece.id}`)}
+          style={{ minHeight: targets.pupil, justifyContent: 'center' }}
+        >
+          <Text
+            variant="titleSmall"
+            style={{ color: stateColours[piece.state].text }}
+          >{`${strings.myPieces}: ${kitWords.states[piece.state]}`}</Text>
         </Press>
       ))}
     </Page>

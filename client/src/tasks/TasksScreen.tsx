@@ -40,7 +40,11 @@ function TaskCard({ task }: { task: Task }) {
     { key: 'none', count: none, colour: colours.rule },
   ] as const
   return (
-    <View role="article" aria-label={task.title} style={[{ backgroundColor: colours.sheet, borderRadius: corners.button, padding: 18, gap: 12 }, shadow]}>
+    <View
+      role="article"
+      aria-label={task.title}
+      style={[{ backgroundColor: colours.sheet, borderRadius: corners.button, padding: 18, gap: 12 }, shadow]}
+    >
       <View style={{ flexDirection: 'row', gap: 16, alignItems: 'center' }}>
         <FolderDrawing folder={task.folder} width={84} />
         <View style={{ flex: 1 }}>
@@ -54,9 +58,11 @@ function TaskCard({ task }: { task: Task }) {
       </View>
       <Text variant="bodyMedium">{task.instructions}</Text>
       <View aria-hidden style={{ flexDirection: 'row', height: 14, borderRadius: 7, overflow: 'hidden', gap: 2 }}>
-        {bars.filter(({ count }) => count > 0).map(({ key, count, colour }) => (
-          <View key={key} style={{ flex: count, backgroundColor: colour }} />
-        ))}
+        {bars
+          .filter(({ count }) => count > 0)
+          .map(({ key, count, colour }) => (
+            <View key={key} style={{ flex: count, backgroundColor: colour }} />
+          ))}
       </View>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 14 }}>
         {bars.map(({ key, count, colour }) => (

@@ -1,7 +1,6 @@
 import { ACTIONS, FACTS, may, RELATIONS, type Action, type Relation, type Role, type Viewer } from './may.ts'
 
-const viewer = (role: Role): Viewer =>
-  role === 'visitor' || role === 'link-holder' ? { role } : { role, personId: 'somebody' }
+const viewer = (role: Role): Viewer => (role === 'visitor' || role === 'link-holder' ? { role } : { role, personId: 'somebody' })
 const verdict = (role: Role, action: Action, relation: Relation, facts: readonly (typeof FACTS)[number][] = FACTS) =>
   may(viewer(role), action, { relations: [relation], facts })
 

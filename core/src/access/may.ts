@@ -60,7 +60,12 @@ const entries = (role: Role, relation: Relation, actions: readonly Action[], whe
 /** Everything that is allowed. What is not written here is refused. */
 export const ACCESS_TABLE: readonly Entry[] = [
   ...entries('pupil', 'maker', ['pupil.read', 'piece.make', 'piece.withdraw', 'piece.bin', 'portfolio.read', 'news.read']),
-  ...entries('pupil', 'maker', ['piece.read', 'piece.read-approved', 'piece.change', 'piece.hand-in', 'portfolio.pick'], ['not-binned']),
+  ...entries(
+    'pupil',
+    'maker',
+    ['piece.read', 'piece.read-approved', 'piece.change', 'piece.hand-in', 'portfolio.pick'],
+    ['not-binned'],
+  ),
   ...entries('pupil', 'classmate', ['folder.read', 'task.read']),
   ...entries('pupil', 'classmate', ['folder.file-into'], ['pupils-file']),
   ...entries('teacher', 'class-teacher', [

@@ -1,9 +1,7 @@
 import fc from 'fast-check'
 import { CARD_LETTERS, cardCodePrefix, makeCardCode, readCardCode, writeCardCode } from './cardCode.ts'
 
-const anyCode = fc
-  .array(fc.constantFrom(...CARD_LETTERS), { minLength: 16, maxLength: 16 })
-  .map((letters) => letters.join(''))
+const anyCode = fc.array(fc.constantFrom(...CARD_LETTERS), { minLength: 16, maxLength: 16 }).map((letters) => letters.join(''))
 
 test('a code written on a card and typed again in any case, with gaps or dashes, is the same code', () => {
   fc.assert(

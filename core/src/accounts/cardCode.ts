@@ -27,7 +27,10 @@ export function makeCardCode(randomByte: () => number): string {
  * @returns The 16 letters, or `null` when it cannot be a card code (wrong length or a letter no card has).
  */
 export function readCardCode(typed: string): string | null {
-  const letters = typed.normalize('NFKC').toUpperCase().replace(/[\s\-–—._·]/g, '')
+  const letters = typed
+    .normalize('NFKC')
+    .toUpperCase()
+    .replace(/[\s\-–—._·]/g, '')
   if (letters.length !== CARD_CODE_LENGTH) return null
   return [...letters].every((letter) => CARD_LETTERS.includes(letter)) ? letters : null
 }

@@ -44,8 +44,10 @@ test('photos keep their shape, stay in their space and do not overlap', () => {
         expect(box.y + box.height).toBeLessThanOrEqual(space.y + space.height + 1e-6)
         for (const other of boxes.slice(i + 1)) {
           const apart =
-            other.x >= box.x + box.width - 1e-6 || other.x + other.width <= box.x + 1e-6 ||
-            other.y >= box.y + box.height - 1e-6 || other.y + other.height <= box.y + 1e-6
+            other.x >= box.x + box.width - 1e-6 ||
+            other.x + other.width <= box.x + 1e-6 ||
+            other.y >= box.y + box.height - 1e-6 ||
+            other.y + other.height <= box.y + 1e-6
           expect(apart).toBe(true)
         }
       })

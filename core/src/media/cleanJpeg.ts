@@ -48,7 +48,10 @@ export function cleanJpeg(bytes: Uint8Array): { bytes: Uint8Array; orientation: 
     at = end
   }
   // What a cut-off file lacks is its end mark: with it, every reader shows the part that arrived.
-  return { bytes: joinBytes([Uint8Array.of(0xff, SOI), ...exifSegment(orientation), ...kept, Uint8Array.of(0xff, EOI)]), orientation }
+  return {
+    bytes: joinBytes([Uint8Array.of(0xff, SOI), ...exifSegment(orientation), ...kept, Uint8Array.of(0xff, EOI)]),
+    orientation,
+  }
 }
 
 function isPicture(bytes: Uint8Array, marker: number, at: number): boolean {

@@ -67,8 +67,13 @@ test('WebP loses Exif and XMP and says so in its header', () => {
     Uint8Array.from([...text('RIFF'), chunks.flat().length + 4, 0, 0, 0, ...text('WEBP'), ...chunks.flat()])
   const header = (flags: number) => chunk('VP8X', [flags, 0, 0, 0, 1, 0, 0, 1, 0, 0])
   const picture = chunk('VP8 ', [1, 2, 3])
-  expect(removeTraces(webp(header(0x0c), picture, chunk('XMP ', text('GPS'))), 'image/webp').bytes).toEqual(webp(header(0), picture))
-  const turned = removeTraces(webp(header(8), picture, chunk('EXIF', [...text('Exif\0\0'), ...writeOrientation(3), 71, 80])), 'image/webp')
+  expect(removeTraces(webp(header(0x0c), picture, chunk('XMP ', text('GPS'))), 'image/webp').bytes).toEqual(
+    webp(header(0), picture),
+  )
+  const turned = removeTraces(
+    webp(header(8), picture, chunk('EXIF', [...text('Exif\0\0'), ...writeOrientation(3), 71, 80])),
+    'image/webp',
+  )
   expect(turned.bytes).toEqual(webp(header(8), picture, chunk('EXIF', [...writeOrientation(3)])))
 })
 
@@ -90,7 +95,8 @@ test('damaged files of every type are read to their end and no further', () => {
 })
 
 test('orientation survives being written and read, in either byte order', () => {
-  for (let orientation = 1; orientation <= 8; orientation++) expect(readOrientation(writeOrientation(orientation))).toBe(orientation)
+  for (let orientation = 1; orientation <= 8; orientation++)
+    expect(readOrientation(writeOrientation(orientation))).toBe(orientation)
   // Little-endian, as most phones write it: II, 42, offset 8, one entry (0x0112, SHORT, 1, 6).
   expect(readOrientation(Uint8Array.from([0x49, 0x49, 42, 0, 8, 0, 0, 0, 1, 0, 0x12, 1, 3, 0, 1, 0, 0, 0, 6, 0, 0, 0]))).toBe(6)
 })

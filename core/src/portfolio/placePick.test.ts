@@ -11,10 +11,15 @@ test.each([
 
 test('placing never loses, doubles or reorders the others', () => {
   fc.assert(
-    fc.property(fc.uniqueArray(fc.string(), { maxLength: 12 }), fc.string(), fc.integer({ min: -5, max: 20 }), (order, id, place) => {
-      const placed = placePick(order, id, place)
-      expect(placed.filter((other) => other !== id)).toEqual(order.filter((other) => other !== id))
-      expect(placed.filter((other) => other === id)).toHaveLength(1)
-    }),
+    fc.property(
+      fc.uniqueArray(fc.string(), { maxLength: 12 }),
+      fc.string(),
+      fc.integer({ min: -5, max: 20 }),
+      (order, id, place) => {
+        const placed = placePick(order, id, place)
+        expect(placed.filter((other) => other !== id)).toEqual(order.filter((other) => other !== id))
+        expect(placed.filter((other) => other === id)).toHaveLength(1)
+      },
+    ),
   )
 })

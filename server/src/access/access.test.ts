@@ -1,5 +1,5 @@
 import { v7 as newId } from 'uuid'
-import { Person, SmallSchool, TestServer, until } from '../testing/testServer.ts'
+import { type Person, SmallSchool, TestServer, until } from '../testing/testServer.ts'
 
 let test_: TestServer
 let school: SmallSchool
@@ -42,7 +42,8 @@ describe('a draft of Wren’s', () => {
     ] as const) {
       expect((await person(who).ask(method, `/pieces/${piece.id}${address}`, body)).status).toBe(refused)
     }
-    for (const size of ['320', 'full']) expect((await person(who).ask('GET', `/media/${piece.parts[0]!.mediaId}/${size}`)).status).toBe(refused)
+    for (const size of ['320', 'full'])
+      expect((await person(who).ask('GET', `/media/${piece.parts[0]!.mediaId}/${size}`)).status).toBe(refused)
   })
 })
 
@@ -72,7 +73,12 @@ describe('a parent', () => {
   }
 
   test('sees approved work in folders parents may see, and nothing else', async () => {
-    const [open, closed, waiting, draft] = [await school.approved(), await school.approved({ folderId: school.ids.closed }), await school.submitted(), await school.draft()]
+    const [open, closed, waiting, draft] = [
+      await school.approved(),
+      await school.approved({ folderId: school.ids.closed }),
+      await school.submitted(),
+      await school.draft(),
+    ]
     const ids = await seen()
     expect(ids).toContain(open.id)
     for (const hidden of [closed, waiting, draft]) {
@@ -110,12 +116,21 @@ describe('a parent', () => {
   test('is out at once when the invitation is withdrawn or has ended by itself', async () => {
     const guest = test_.visitor()
     const { sharing } = test_.server.capabilities
-    const [invitation] = (await school.teacher.ask<{ invitations: { id: string; address: string }[] }>('GET', `/sharing/pupils/${school.ids.wren}/invitations`)).body.invitations
+    const [invitation] = (
+      await school.teacher.ask<{ invitations: { id: string; address: string }[] }>(
+        'GET',
+        `/sharing/pupils/${school.ids.wren}/invitations`,
+      )
+    ).body.invitations
     const token = invitation!.address.split('/').at(-1)!
     expect((await guest.ask('POST', '/accounts/sign-in/invitation', { token })).status).toBe(200)
     expect((await guest.ask('GET', '/sharing/children')).status).toBe(200)
-    expect((await school.otherTeacher.ask('POST', `/sharing/pupils/${school.ids.wren}/invitations/${invitation!.id}/withdraw`)).status).toBe(404)
-    expect((await school.teacher.ask('POST', `/sharing/pupils/${school.ids.wren}/invitations/${invitation!.id}/withdraw`)).status).toBe(200)
+    expect(
+      (await school.otherTeacher.ask('POST', `/sharing/pupils/${school.ids.wren}/invitations/${invitation!.id}/withdraw`)).status,
+    ).toBe(404)
+    expect(
+      (await school.teacher.ask('POST', `/sharing/pupils/${school.ids.wren}/invitations/${invitation!.id}/withdraw`)).status,
+    ).toBe(200)
     expect((await guest.ask('GET', '/sharing/children')).status).toBe(401)
     expect((await guest.ask('POST', '/accounts/sign-in/invitation', { token })).status).toBe(410)
     const renewed = await sharing.invite(test_.manager, school.ids.wren, school.ids.wrensParent)

@@ -1,4 +1,14 @@
-import { DomainError, may, schoolDay, type Action, type DomainErrorCode, type Fact, type Relation, type Subject, type Viewer } from '@nibquill/core'
+import {
+  DomainError,
+  may,
+  schoolDay,
+  type Action,
+  type DomainErrorCode,
+  type Fact,
+  type Relation,
+  type Subject,
+  type Viewer,
+} from '@nibquill/core'
 import type { EntityManager } from 'typeorm'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
@@ -58,7 +68,9 @@ export class Guard {
   async pupil(viewer: SignedIn | null, action: Action, pupilId: string, manager = this.#platform.db.manager): Promise<void> {
     let subject = NOTHING
     if (viewer) {
-      const [row] = await manager.query<{ self: boolean; teaches: boolean; guards: boolean; school: boolean; consent: boolean }[]>(
+      const [row] = await manager.query<
+        { self: boolean; teaches: boolean; guards: boolean; school: boolean; consent: boolean }[]
+      >(
         `select p.id = $2 as self, ${taughtNow('p.id', '$2', '$3')} as teaches, p.school_id = $4 as school,
            exists (select 1 from guardian g where g.pupil_id = p.id and g.parent_id = $2) as guards,
            ${consents('p.id')} as consent
@@ -70,7 +82,12 @@ export class Guard {
     this.#demand(viewer, action, subject, 'request/not-found')
   }
 
-  async schoolClass(viewer: SignedIn | null, action: Action, classId: string, manager = this.#platform.db.manager): Promise<void> {
+  async schoolClass(
+    viewer: SignedIn | null,
+    action: Action,
+    classId: string,
+    manager = this.#platform.db.manager,
+  ): Promise<void> {
     let subject = NOTHING
     if (viewer) {
       const [row] = await manager.query<{ teaches: boolean; school: boolean }[]>(
@@ -126,7 +143,15 @@ export class Guard {
   }
 }
 
-type PieceFacts = { approved: boolean; consent: boolean; parentsSee: boolean; binned: boolean; maker?: boolean; teaches?: boolean; guards?: boolean }
+type PieceFacts = {
+  approved: boolean
+  consent: boolean
+  parentsSee: boolean
+  binned: boolean
+  maker?: boolean
+  teaches?: boolean
+  guards?: boolean
+}
 const NOTHING: Subject = { relations: [], facts: [] }
 
 /** SQL: whether a parent said yes to sharing for this person. */
@@ -164,4 +189,5 @@ function relationsOf(row: { self?: boolean; teaches?: boolean; guards?: boolean;
   return relations
 }
 
-const asViewer = (viewer: SignedIn | null): Viewer => (viewer ? { role: viewer.role, personId: viewer.personId } : { role: 'visitor' })
+const asViewer = (viewer: SignedIn | null): Viewer =>
+  viewer ? { role: viewer.role, personId: viewer.personId } : { role: 'visitor' }

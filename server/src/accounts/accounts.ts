@@ -36,7 +36,10 @@ export class Accounts {
     const keys = [`address:${address}`, ...(letters ? [`prefix:${cardCodePrefix(letters)}`] : [])]
     await this.#limits.refuseAfterTooMany(keys)
     const card = letters
-      ? await this.#platform.db.manager.findOneBy(NameCardRow, { codeHash: this.#platform.secrets.hash('card', letters), revokedAt: IsNull() })
+      ? await this.#platform.db.manager.findOneBy(NameCardRow, {
+          codeHash: this.#platform.secrets.hash('card', letters),
+          revokedAt: IsNull(),
+        })
       : null
     if (!card) {
       await this.#limits.countWrongTry(keys)
@@ -152,7 +155,8 @@ export class Accounts {
 
   /** Makes the school and its first teacher. @throws DomainError `accounts/already-set-up`, `request/invalid` for an unknown time zone */
   async setUp(input: FirstRun): Promise<string> {
-    if (!isTimeZone(input.timeZone)) throw new DomainError('request/invalid', { fields: { timeZone: ['is not a time zone we know'] } })
+    if (!isTimeZone(input.timeZone))
+      throw new DomainError('request/invalid', { fields: { timeZone: ['is not a time zone we know'] } })
     const now = this.#platform.clock.now()
     const passwordHash = await this.hashPassword(input.password)
     const personId = newId()
@@ -176,7 +180,11 @@ export class Accounts {
   }
 
   /** Gives a pupil a new name card; the old ones stop, and what they opened ends. @returns the code, which is kept nowhere */
-  async issueNameCard(manager: EntityManager, pupilId: string, code = makeCardCode(() => this.#platform.secrets.byte())): Promise<string> {
+  async issueNameCard(
+    manager: EntityManager,
+    pupilId: string,
+    code = makeCardCode(() => this.#platform.secrets.byte()),
+  ): Promise<string> {
     const now = this.#platform.clock.now()
     await manager.update(NameCardRow, { pupilId, revokedAt: IsNull() }, { revokedAt: now })
     const codeHash = this.#platform.secrets.hash('card', code)

@@ -34,7 +34,10 @@ export function accountsRoutes(accounts: Accounts): Router {
   const router = Router()
   const addressOf = (request: Request) => request.ip ?? 'unknown'
   const setCookie = (request: Request, response: Response, value: string, maxAge: number) =>
-    response.append('Set-Cookie', writeCookie(COOKIE, value, { httpOnly: true, sameSite: 'lax', secure: request.secure, path: '/', maxAge }))
+    response.append(
+      'Set-Cookie',
+      writeCookie(COOKIE, value, { httpOnly: true, sameSite: 'lax', secure: request.secure, path: '/', maxAge }),
+    )
   const letIn = async (request: Request, response: Response, token: string) => {
     setCookie(request, response, token, YEAR_SECONDS)
     answer(response, Session, await accounts.describe(await accounts.findSession(token)))

@@ -61,14 +61,29 @@ export class Book {
     const id = await this.#platform.db.transaction(async (manager) => {
       const pieces = await this.#choose(manager, pupilId, termId)
       if (pieces.length === 0) throw new DomainError('book/nothing-to-print')
-      const content: BookContent = pieces.map((piece) => ({ pieceId: piece.id, versionId: piece.versionId, reason: piece.reason ?? '' }))
-      const fingerprint = createHash('sha256').update(JSON.stringify([LAYOUT, this.#platform.config.publicUrl, content])).digest('hex')
+      const content: BookContent = pieces.map((piece) => ({
+        pieceId: piece.id,
+        versionId: piece.versionId,
+        reason: piece.reason ?? '',
+      }))
+      const fingerprint = createHash('sha256')
+        .update(JSON.stringify([LAYOUT, this.#platform.config.publicUrl, content]))
+        .digest('hex')
       const now = this.#platform.clock.now()
       const [[made], [there]] = [
         await manager.query<{ id: string }[]>(
           `insert into book (id, pupil_id, term_id, fingerprint, content, state, page_count, pages_done, requested_by, requested_at)
            values ($1, $2, $3, $4, $5, 'waiting', $6, 0, $7, $8) on conflict (pupil_id, term_id, fingerprint) do nothing returning id`,
-          [newId(), pupilId, termId, fingerprint, JSON.stringify(content), planBook(content.length).totalPages, viewer.personId, now],
+          [
+            newId(),
+            pupilId,
+            termId,
+            fingerprint,
+            JSON.stringify(content),
+            planBook(content.length).totalPages,
+            viewer.personId,
+            now,
+          ],
         ),
         await manager.query<{ id: string; state: BookRow['state'] }[]>(
           'select id, state from book where pupil_id = $1 and term_id = $2 and fingerprint = $3',
@@ -125,7 +140,10 @@ export class Book {
   }
 
   async #pages(manager: EntityManager, book: BookRow): Promise<BookPage[]> {
-    const found = await listSharedPieces(manager, 'where p.id = any($2::uuid[])', [book.pupilId, book.content.map(({ pieceId }) => pieceId)])
+    const found = await listSharedPieces(manager, 'where p.id = any($2::uuid[])', [
+      book.pupilId,
+      book.content.map(({ pieceId }) => pieceId),
+    ])
     const expiresAt = new Date(book.requestedAt.getTime() + LINKS_LAST_MS)
     const pages: BookPage[] = []
     for (const { pieceId, reason } of book.content) {

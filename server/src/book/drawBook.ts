@@ -79,7 +79,16 @@ function collect(doc: Doc): Promise<Buffer> {
   })
 }
 
-type TextStyle = { x: number; y: number; width: number; size: number; family?: Family; colour?: string; height?: number; align?: 'left' | 'right' | 'center' }
+type TextStyle = {
+  x: number
+  y: number
+  width: number
+  size: number
+  family?: Family
+  colour?: string
+  height?: number
+  align?: 'left' | 'right' | 'center'
+}
 
 /** Writes text in runs of the fonts that have its letters. */
 class Pen {
@@ -95,7 +104,14 @@ class Pen {
     this.doc.fillColor(style.colour ?? INK).fontSize(style.size)
     runs.forEach((run, i) => {
       const last = i === runs.length - 1
-      const options = { width: style.width, lineGap: style.size * 0.22, align: style.align, height: style.height, ellipsis: style.height !== undefined, continued: !last }
+      const options = {
+        width: style.width,
+        lineGap: style.size * 0.22,
+        align: style.align,
+        height: style.height,
+        ellipsis: style.height !== undefined,
+        continued: !last,
+      }
       this.doc.font(run.font)
       if (i === 0) this.doc.text(run.text, style.x, style.y, options)
       else this.doc.text(run.text, options)
@@ -136,10 +152,16 @@ function drawCover(pen: Pen, book: Section, order: BookOrder): void {
   pen.aside(() => {
     doc.rect(0, 0, PAGE.width, PAGE.height).fill('#FBF7EE')
     doc.rect(0, 0, 34, PAGE.height).fill(AUBERGINE)
-    doc.moveTo(MARGIN, 430).lineTo(PAGE.width - MARGIN, 430).lineWidth(1).stroke(RULE)
+    doc
+      .moveTo(MARGIN, 430)
+      .lineTo(PAGE.width - MARGIN, 430)
+      .lineWidth(1)
+      .stroke(RULE)
   })
   const size = pen.sizeFor(order.pupilName, INNER, 120, [58, 44, 32, 22], 'title')
-  pen.tag(section, 'H1', () => pen.text(order.pupilName, { x: MARGIN, y: 290, width: INNER, size, family: 'title', colour: AUBERGINE, height: 130 }))
+  pen.tag(section, 'H1', () =>
+    pen.text(order.pupilName, { x: MARGIN, y: 290, width: INNER, size, family: 'title', colour: AUBERGINE, height: 130 }),
+  )
   const count = order.pages.length === 1 ? 'one piece of work' : `${order.pages.length} pieces of work`
   pen.tag(section, 'P', () => pen.text(`${order.termName}, ${count}`, { x: MARGIN, y: 446, width: INNER, size: 18 }))
   pen.tag(section, 'P', () => pen.text(order.schoolName, { x: MARGIN, y: FOOT - 12, width: INNER, size: 13, colour: INK_SOFT }))
@@ -152,7 +174,8 @@ function drawContents(pen: Pen, book: Section, order: BookOrder): void {
     pen.doc.addPage()
     const section = pen.doc.struct('Sect')
     book.add(section)
-    if (page === 0) pen.tag(section, 'H1', () => pen.text('What is inside', { x: MARGIN, y: 72, width: INNER, size: 28, family: 'title' }))
+    if (page === 0)
+      pen.tag(section, 'H1', () => pen.text('What is inside', { x: MARGIN, y: 72, width: INNER, size: 28, family: 'title' }))
     const lines = order.pages.slice(page * CONTENTS_LINES, (page + 1) * CONTENTS_LINES)
     lines.forEach((line, i) => {
       const y = 130 + i * 25
@@ -179,7 +202,9 @@ async function drawPiece(pen: Pen, book: Section, order: BookOrder, page: BookPa
     pen.text(page.folderName, { x: MARGIN + INNER / 2, y: 54, width: INNER / 2, size: 10.5, colour: INK_SOFT, align: 'right' })
   })
   const titleSize = pen.sizeFor(page.title, INNER, 48, [30, 24, 19, 15], 'title')
-  pen.tag(section, 'H2', () => pen.text(page.title, { x: MARGIN, y: 74, width: INNER, size: titleSize, family: 'title', height: 50 }))
+  pen.tag(section, 'H2', () =>
+    pen.text(page.title, { x: MARGIN, y: 74, width: INNER, size: titleSize, family: 'title', height: 50 }),
+  )
 
   const wordsWidth = INNER - QR_SIZE - 24
   const words = wordsHeight(pen, page, wordsWidth)
@@ -195,16 +220,42 @@ async function drawPiece(pen: Pen, book: Section, order: BookOrder, page: BookPa
 
   const below = Math.min(wordsTop, Math.max(PHOTO_TOP, ...boxes.map((box) => box.y + box.height)) + 24)
   if (page.reflection) {
-    pen.tag(section, 'P', () => pen.text(page.reflection, { x: MARGIN, y: below, width: wordsWidth, size: words.reflectionSize, height: words.reflection + 2 }))
+    pen.tag(section, 'P', () =>
+      pen.text(page.reflection, {
+        x: MARGIN,
+        y: below,
+        width: wordsWidth,
+        size: words.reflectionSize,
+        height: words.reflection + 2,
+      }),
+    )
   }
   if (page.reason) {
     const top = below + words.reflection + (page.reflection ? 14 : 0)
     pen.aside(() => doc.rect(MARGIN, top, 3, words.reason).fill(VERDIGRIS))
-    pen.tag(section, 'P', () => pen.text(page.reason, { x: MARGIN + 13, y: top, width: wordsWidth - 13, size: words.reasonSize, colour: INK_SOFT, height: words.reason + 2 }))
+    pen.tag(section, 'P', () =>
+      pen.text(page.reason, {
+        x: MARGIN + 13,
+        y: top,
+        width: wordsWidth - 13,
+        size: words.reasonSize,
+        colour: INK_SOFT,
+        height: words.reason + 2,
+      }),
+    )
   }
   const qrLeft = PAGE.width - MARGIN - QR_SIZE
   pen.tag(section, 'Figure', () => drawQr(doc, page.link, qrLeft, below), { alt: `QR code that opens this piece: ${page.link}` })
-  pen.aside(() => pen.text('see it on screen', { x: qrLeft - 14, y: below + QR_SIZE + 4, width: QR_SIZE + 28, size: 9, align: 'center', colour: INK_SOFT }))
+  pen.aside(() =>
+    pen.text('see it on screen', {
+      x: qrLeft - 14,
+      y: below + QR_SIZE + 4,
+      width: QR_SIZE + 28,
+      size: 9,
+      align: 'center',
+      colour: INK_SOFT,
+    }),
+  )
   drawFoot(pen, [order.pupilName, goWord(page.goes), dayOf(page.approvedAt, order.timeZone)].filter(Boolean).join(' · '), number)
   section.end()
 }
@@ -217,7 +268,13 @@ function wordsHeight(pen: Pen, page: BookPage, width: number): Words {
   const reflection = page.reflection ? Math.min(300, pen.heightOf(page.reflection, { width, size: reflectionSize })) : 0
   const reasonSize = page.reason ? pen.sizeFor(page.reason, width - 13, 80, [12, 10, 8]) : 12
   const reason = page.reason ? Math.min(100, pen.heightOf(page.reason, { width: width - 13, size: reasonSize })) : 0
-  return { total: reflection + reason + (page.reflection && page.reason ? 14 : 0), reflection, reflectionSize, reason, reasonSize }
+  return {
+    total: reflection + reason + (page.reflection && page.reason ? 14 : 0),
+    reflection,
+    reflectionSize,
+    reason,
+    reasonSize,
+  }
 }
 
 /** ISO/IEC 18004, level M, with the quiet zone of four modules left white around it. */
@@ -234,12 +291,24 @@ function drawQr(doc: Doc, link: string, x: number, y: number): void {
 
 function drawFoot(pen: Pen, left: string, number: number): void {
   pen.aside(() => {
-    pen.doc.moveTo(MARGIN, FOOT).lineTo(PAGE.width - MARGIN, FOOT).lineWidth(0.75).stroke(RULE)
+    pen.doc
+      .moveTo(MARGIN, FOOT)
+      .lineTo(PAGE.width - MARGIN, FOOT)
+      .lineWidth(0.75)
+      .stroke(RULE)
     pen.text(left, { x: MARGIN, y: FOOT + 10, width: INNER - 60, size: 10.5, colour: INK_SOFT, height: 15 })
-    pen.text(String(number), { x: PAGE.width - MARGIN - 50, y: FOOT + 10, width: 50, size: 10.5, align: 'right', colour: INK_SOFT })
+    pen.text(String(number), {
+      x: PAGE.width - MARGIN - 50,
+      y: FOOT + 10,
+      width: 50,
+      size: 10.5,
+      align: 'right',
+      colour: INK_SOFT,
+    })
   })
 }
 
 const GO_WORDS = ['', '', 'second go', 'third go', 'fourth go', 'fifth go']
 const goWord = (goes: number) => GO_WORDS[goes] ?? `go ${goes}`
-const dayOf = (moment: string, timeZone: string) => new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone }).format(new Date(moment))
+const dayOf = (moment: string, timeZone: string) =>
+  new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone }).format(new Date(moment))

@@ -6,8 +6,12 @@ const load = (file: string) => readFileSync(require.resolve(file))
 
 /** Fonts come as one file a script; text is split into runs by the letters each has. Read once a process. */
 const FAMILIES = {
-  read: ['latin', 'latin-ext', 'cyrillic', 'cyrillic-ext', 'vietnamese'].map((script) => `@fontsource/andika/files/andika-${script}-400-normal.woff`),
-  strong: ['latin', 'latin-ext', 'cyrillic', 'cyrillic-ext', 'vietnamese'].map((script) => `@fontsource/andika/files/andika-${script}-700-normal.woff`),
+  read: ['latin', 'latin-ext', 'cyrillic', 'cyrillic-ext', 'vietnamese'].map(
+    (script) => `@fontsource/andika/files/andika-${script}-400-normal.woff`,
+  ),
+  strong: ['latin', 'latin-ext', 'cyrillic', 'cyrillic-ext', 'vietnamese'].map(
+    (script) => `@fontsource/andika/files/andika-${script}-700-normal.woff`,
+  ),
   title: ['latin', 'latin-ext'].map((script) => `@fontsource/young-serif/files/young-serif-${script}-400-normal.woff`),
 } as const
 export type Family = keyof typeof FAMILIES
@@ -33,10 +37,15 @@ export class BookFonts {
    * so that the reader sees that something stood there.
    */
   runs(family: Family, text: string): { font: string; text: string }[] {
-    const fonts = [...FAMILIES[family].map((_, i) => `${family}-${i}`), ...(family === 'title' ? FAMILIES.strong.map((_, i) => `strong-${i}`) : [])]
+    const fonts = [
+      ...FAMILIES[family].map((_, i) => `${family}-${i}`),
+      ...(family === 'title' ? FAMILIES.strong.map((_, i) => `strong-${i}`) : []),
+    ]
     const runs: { font: string; text: string }[] = []
     for (const { segment } of SIGNS.segment(text.replaceAll(/[\t\r]/g, ' '))) {
-      const font = fonts.find((name) => [...segment].every((sign) => sign === '\n' || this.#glyphs(name).hasGlyphForCodePoint(sign.codePointAt(0)!)))
+      const font = fonts.find((name) =>
+        [...segment].every((sign) => sign === '\n' || this.#glyphs(name).hasGlyphForCodePoint(sign.codePointAt(0)!)),
+      )
       const last = runs.at(-1)
       const piece = { font: font ?? fonts[0]!, text: font ? segment : '▫' }
       if (!font && !this.#glyphs(piece.font).hasGlyphForCodePoint(0x25ab)) piece.text = '·'

@@ -25,7 +25,11 @@ export class Folders {
 
   async describe(viewer: SignedIn, folderId: string, after?: string): Promise<FolderDetail> {
     const manager = this.#platform.db.manager
-    const [folder] = await manager.query<Folder[]>(`${COLUMNS(viewer)} where f.school_id = $2 and f.id = $3`, [viewer.personId, viewer.schoolId, folderId])
+    const [folder] = await manager.query<Folder[]>(`${COLUMNS(viewer)} where f.school_id = $2 and f.id = $3`, [
+      viewer.personId,
+      viewer.schoolId,
+      folderId,
+    ])
     if (!folder) throw new DomainError('folder/not-found')
     const cursor = readCursor(after)
     const pieces = await listPieceLines(
@@ -42,7 +46,9 @@ export class Folders {
   async #page(pieces: FolderDetail['pieces']): Promise<Pick<FolderDetail, 'pieces' | 'next'>> {
     const last = pieces.length > PAGE ? pieces[PAGE - 1] : undefined
     if (!last) return { pieces, next: null }
-    const [row] = await this.#platform.db.manager.query<{ at: Date }[]>('select approved_at as at from piece where id = $1', [last.id])
+    const [row] = await this.#platform.db.manager.query<{ at: Date }[]>('select approved_at as at from piece where id = $1', [
+      last.id,
+    ])
     return { pieces: pieces.slice(0, PAGE), next: row ? writeCursor({ at: row.at.toISOString(), id: last.id }) : null }
   }
 }
@@ -54,7 +60,9 @@ const MINE = {
   staff: 'exists (select 1 from enrolment e where e.class_id = p.class_id and e.person_id = $1)',
 } as const
 
-const COLUMNS = (viewer: SignedIn) => `select f.id, f.name, f.symbol, f.colour, s.name as strand, f.parents_see as "parentsSee", f.pupils_file as "pupilsFile",
+const COLUMNS = (
+  viewer: SignedIn,
+) => `select f.id, f.name, f.symbol, f.colour, s.name as strand, f.parents_see as "parentsSee", f.pupils_file as "pupilsFile",
     c.name as "className",
     (select count(*)::int from piece p where p.approved_folder_id = f.id and p.binned_at is null and ${MINE[roleOf(viewer)]}) as "pieceCount"
   from folder f left join strand s on s.id = f.strand_id left join class c on c.id = f.class_id`

@@ -15,7 +15,11 @@ const LARGEST = Math.max(...PICTURE_SIZES)
  * @returns One JPEG a size, in the order of `PICTURE_SIZES`.
  */
 export async function makeSizes(source: string | Uint8Array): Promise<Buffer[]> {
-  const { data, info } = await sharp(source, { failOn: 'none', limitInputPixels: MAX_MEGAPIXELS * 1_000_000, sequentialRead: true })
+  const { data, info } = await sharp(source, {
+    failOn: 'none',
+    limitInputPixels: MAX_MEGAPIXELS * 1_000_000,
+    sequentialRead: true,
+  })
     .autoOrient()
     .resize({ width: LARGEST, height: LARGEST, fit: 'inside', withoutEnlargement: true })
     .flatten({ background: '#ffffff' })
@@ -26,7 +30,10 @@ export async function makeSizes(source: string | Uint8Array): Promise<Buffer[]> 
   const sizes: Buffer[] = []
   for (const size of PICTURE_SIZES) {
     sizes.push(
-      await sharp(data, { raw }).resize({ width: size, height: size, fit: 'inside', withoutEnlargement: true }).jpeg(JPEG).toBuffer(),
+      await sharp(data, { raw })
+        .resize({ width: size, height: size, fit: 'inside', withoutEnlargement: true })
+        .jpeg(JPEG)
+        .toBuffer(),
     )
   }
   return sizes

@@ -18,39 +18,65 @@ afterAll(() => test_.stop())
 const sha256 = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex')
 const temporary = (name: string) => path.join(test_.config.dataFolder, name)
 const pixels = (bytes: Uint8Array) => sharp(bytes, { failOn: 'none' }).removeAlpha().raw().toBuffer()
-const serve = async (mediaId: string, size: string) => Buffer.from(await (await school.wren.fetch('GET', `/media/${mediaId}/${size}`)).arrayBuffer())
+const serve = async (mediaId: string, size: string) =>
+  Buffer.from(await (await school.wren.fetch('GET', `/media/${mediaId}/${size}`)).arrayBuffer())
 const ready = (mediaId: string) =>
-  until(async () => (await test_.manager.query<{ state: string }[]>("select state from media where id = $1 and state <> 'arrived'", [mediaId]))[0]?.state)
+  until(
+    async () =>
+      (
+        await test_.manager.query<{ state: string }[]>("select state from media where id = $1 and state <> 'arrived'", [mediaId])
+      )[0]?.state,
+  )
 
 /** Every tag in which exiftool sees place, time, device or words. */
 function traces(bytes: Buffer, name: string): string[] {
   writeFileSync(temporary(name), bytes)
-  const [tags] = JSON.parse(execFileSync('exiftool', ['-j', '-G1', '-a', '-u', '-ee', temporary(name)], { encoding: 'utf8' })) as [Record<string, unknown>]
-  return Object.keys(tags).filter((tag) => /GPS|XMP|IPTC|MakerNotes|Serial|:(Make|Model|DateTime|Software|Comment|Artist)|ExifIFD|Photoshop|Trailer/i.test(tag))
+  const [tags] = JSON.parse(
+    execFileSync('exiftool', ['-j', '-G1', '-a', '-u', '-ee', temporary(name)], { encoding: 'utf8' }),
+  ) as [Record<string, unknown>]
+  return Object.keys(tags).filter((tag) =>
+    /GPS|XMP|IPTC|MakerNotes|Serial|:(Make|Model|DateTime|Software|Comment|Artist)|ExifIFD|Photoshop|Trailer/i.test(tag),
+  )
 }
 
-test.each(['jpeg', 'png', 'webp'] as const)('a %s loses position, device and words in every size; its pixels and its upright turn stay', async (format) => {
-  const drawn = await sharp({ create: { width: 400, height: 300, channels: 3, background: '#2f5e8c' } })
-    .composite([{ input: await picture(60, 40, '#ffffff'), left: 10, top: 10 }])
-    .toFormat(format)
-    .toBuffer()
-  const file = temporary(`sent.${format}`)
-  writeFileSync(file, drawn)
-  execFileSync('exiftool', ['-q', '-overwrite_original', '-n', '-Orientation=6', '-GPSLatitude=53.3', '-GPSLatitudeRef=N', '-GPSLongitude=0.4', '-GPSLongitudeRef=W', '-Make=Nobody', '-Model=Made-up 1', '-XMP:Creator=Nobody', file])
-  const sent = readFileSync(file)
-  expect(traces(sent, 'before').length).toBeGreaterThan(3)
-  const { mediaId, body } = await school.wren.upload(sent, { sha256: sha256(sent) })
-  const arrived = JSON.parse(body) as Arrived
-  expect(arrived.sentSha256).toBe(sha256(sent))
-  expect(await ready(mediaId)).toBe('ready')
-  const full = await serve(mediaId, 'full')
-  expect(sha256(full)).toBe(arrived.keptSha256)
-  for (const size of ['320', '960', '2048']) expect(traces(await serve(mediaId, size), `size-${size}`)).toEqual([])
-  expect(traces(full, 'full')).toEqual([])
-  expect((await pixels(full)).equals(await pixels(sent))).toBe(true)
-  const upright = await sharp(await serve(mediaId, '320')).metadata()
-  expect([upright.width, upright.height]).toEqual([240, 320])
-})
+test.each(['jpeg', 'png', 'webp'] as const)(
+  'a %s loses position, device and words in every size; its pixels and its upright turn stay',
+  async (format) => {
+    const drawn = await sharp({ create: { width: 400, height: 300, channels: 3, background: '#2f5e8c' } })
+      .composite([{ input: await picture(60, 40, '#ffffff'), left: 10, top: 10 }])
+      .toFormat(format)
+      .toBuffer()
+    const file = temporary(`sent.${format}`)
+    writeFileSync(file, drawn)
+    execFileSync('exiftool', [
+      '-q',
+      '-overwrite_original',
+      '-n',
+      '-Orientation=6',
+      '-GPSLatitude=53.3',
+      '-GPSLatitudeRef=N',
+      '-GPSLongitude=0.4',
+      '-GPSLongitudeRef=W',
+      '-Make=Nobody',
+      '-Model=Made-up 1',
+      '-XMP:Creator=Nobody',
+      file,
+    ])
+    const sent = readFileSync(file)
+    expect(traces(sent, 'before').length).toBeGreaterThan(3)
+    const { mediaId, body } = await school.wren.upload(sent, { sha256: sha256(sent) })
+    const arrived = JSON.parse(body) as Arrived
+    expect(arrived.sentSha256).toBe(sha256(sent))
+    expect(await ready(mediaId)).toBe('ready')
+    const full = await serve(mediaId, 'full')
+    expect(sha256(full)).toBe(arrived.keptSha256)
+    for (const size of ['320', '960', '2048']) expect(traces(await serve(mediaId, size), `size-${size}`)).toEqual([])
+    expect(traces(full, 'full')).toEqual([])
+    expect((await pixels(full)).equals(await pixels(sent))).toBe(true)
+    const upright = await sharp(await serve(mediaId, '320')).metadata()
+    expect([upright.width, upright.height]).toEqual([240, 320])
+  },
+)
 
 test('a HEIC photo becomes an upright JPEG without position', async () => {
   const sent = readFileSync(new URL('../testing/fixtures/drawing.heic', import.meta.url))
@@ -64,26 +90,62 @@ test('a HEIC photo becomes an upright JPEG without position', async () => {
 
 describe('what is not a picture is refused with a sentence and leaves nothing behind', () => {
   const cases: { what: string; bytes: () => Promise<Uint8Array>; status: number; type: string }[] = [
-    { what: 'a text named .jpg', bytes: async () => Buffer.from('Dear teacher, this is a text.'), status: 415, type: '/problems/media/not-a-picture' },
-    { what: 'a page of HTML named .jpg', bytes: async () => Buffer.from('<!doctype html><script>alert(1)</script>'), status: 415, type: '/problems/media/not-a-picture' },
-    { what: 'a drawing that is a program (SVG)', bytes: async () => Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"/>'), status: 415, type: '/problems/media/not-a-picture' },
-    { what: 'a JPEG that ends in its head', bytes: async () => (await picture()).subarray(0, 40), status: 422, type: '/problems/media/unreadable' },
+    {
+      what: 'a text named .jpg',
+      bytes: async () => Buffer.from('Dear teacher, this is a text.'),
+      status: 415,
+      type: '/problems/media/not-a-picture',
+    },
+    {
+      what: 'a page of HTML named .jpg',
+      bytes: async () => Buffer.from('<!doctype html><script>alert(1)</script>'),
+      status: 415,
+      type: '/problems/media/not-a-picture',
+    },
+    {
+      what: 'a drawing that is a program (SVG)',
+      bytes: async () => Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"/>'),
+      status: 415,
+      type: '/problems/media/not-a-picture',
+    },
+    {
+      what: 'a JPEG that ends in its head',
+      bytes: async () => (await picture()).subarray(0, 40),
+      status: 422,
+      type: '/problems/media/unreadable',
+    },
   ]
   test.each(cases)('$what', async ({ bytes, status, type }) => {
     const before = await test_.manager.query('select count(*) from media')
     const answer = await school.wren.upload(await bytes())
-    expect({ status: answer.status, ...(JSON.parse(answer.body) as object) }).toMatchObject({ status, type, title: expect.stringMatching(/\w+ .*\.$/) })
+    expect({ status: answer.status, ...(JSON.parse(answer.body) as object) }).toMatchObject({
+      status,
+      type,
+      title: expect.stringMatching(/\w+ .*\.$/),
+    })
     expect(await test_.manager.query('select count(*) from media')).toEqual(before)
   })
 
   test('an empty file', async () => {
-    const response = await school.wren.fetch('POST', '/media/uploads', { headers: { 'Tus-Resumable': '1.0.0', 'Upload-Length': '0', 'Upload-Metadata': `mediaId ${Buffer.from(newId()).toString('base64')}` } })
+    const response = await school.wren.fetch('POST', '/media/uploads', {
+      headers: {
+        'Tus-Resumable': '1.0.0',
+        'Upload-Length': '0',
+        'Upload-Metadata': `mediaId ${Buffer.from(newId()).toString('base64')}`,
+      },
+    })
     expect(response.status).toBe(422)
     expect(await response.json()).toMatchObject({ type: '/problems/media/empty' })
   })
 
   test('a file over the limit, before a byte of it is sent', async () => {
-    const response = await school.wren.fetch('POST', '/media/uploads', { headers: { 'Tus-Resumable': '1.0.0', 'Upload-Length': String(61 * 1024 * 1024), 'Upload-Metadata': `mediaId ${Buffer.from(newId()).toString('base64')}` } })
+    const response = await school.wren.fetch('POST', '/media/uploads', {
+      headers: {
+        'Tus-Resumable': '1.0.0',
+        'Upload-Length': String(61 * 1024 * 1024),
+        'Upload-Metadata': `mediaId ${Buffer.from(newId()).toString('base64')}`,
+      },
+    })
     expect(response.status).toBe(413)
   })
 
@@ -94,7 +156,11 @@ describe('what is not a picture is refused with a sentence and leaves nothing be
 })
 
 test('a JPEG cut off half-way is kept and shown as far as it goes', async () => {
-  const whole = await sharp({ create: { width: 1200, height: 900, channels: 3, background: '#808080', noise: { type: 'gaussian', mean: 128, sigma: 40 } } }).jpeg().toBuffer()
+  const whole = await sharp({
+    create: { width: 1200, height: 900, channels: 3, background: '#808080', noise: { type: 'gaussian', mean: 128, sigma: 40 } },
+  })
+    .jpeg()
+    .toBuffer()
   const { mediaId, status } = await school.wren.upload(whole.subarray(0, Math.floor(whole.length / 2)))
   expect(status).toBe(200)
   expect(await ready(mediaId)).toBe('ready')
@@ -102,14 +168,21 @@ test('a JPEG cut off half-way is kept and shown as far as it goes', async () => 
 })
 
 test('a 100-megapixel picture is taken in bounded memory; a larger one is refused', async () => {
-  const large = await sharp({ create: { width: 12_000, height: 8334, channels: 3, background: '#2a6f68' } }).jpeg({ quality: 60 }).toBuffer()
+  const large = await sharp({ create: { width: 12_000, height: 8334, channels: 3, background: '#2a6f68' } })
+    .jpeg({ quality: 60 })
+    .toBuffer()
   const before = process.memoryUsage().rss
   const { mediaId } = await school.wren.upload(large)
   expect(await ready(mediaId)).toBe('ready')
   const grownMb = (process.memoryUsage().rss - before) / 1e6
   // Decoded whole it would take 300 MB.
   expect(grownMb).toBeLessThan(250)
-  const beyond = await sharp({ create: { width: 12_000, height: 10_500, channels: 3, background: '#2a6f68' }, limitInputPixels: false }).jpeg({ quality: 40 }).toBuffer()
+  const beyond = await sharp({
+    create: { width: 12_000, height: 10_500, channels: 3, background: '#2a6f68' },
+    limitInputPixels: false,
+  })
+    .jpeg({ quality: 40 })
+    .toBuffer()
   expect(JSON.parse((await school.wren.upload(beyond)).body)).toMatchObject({ type: '/problems/media/too-many-pixels' })
 }, 60_000)
 
@@ -123,11 +196,26 @@ test('the same file under the same id arrives once; another file under that id i
 })
 
 test('half an upload of another pupil cannot be looked at, continued or ended', async () => {
-  const created = await school.wren.fetch('POST', '/media/uploads', { headers: { 'Tus-Resumable': '1.0.0', 'Upload-Length': '1000', 'Upload-Metadata': `mediaId ${Buffer.from(newId()).toString('base64')}` } })
+  const created = await school.wren.fetch('POST', '/media/uploads', {
+    headers: {
+      'Tus-Resumable': '1.0.0',
+      'Upload-Length': '1000',
+      'Upload-Metadata': `mediaId ${Buffer.from(newId()).toString('base64')}`,
+    },
+  })
   const address = created.headers.get('location')!.replace('/api', '')
   const tus = { 'Tus-Resumable': '1.0.0' }
-  expect((await school.tomasz.fetch('HEAD', address, { headers: { ...tus, 'X-Nibquill-Viewer': school.ids.wren } })).status).toBe(404)
-  expect((await school.tomasz.fetch('PATCH', address, { headers: { ...tus, 'Upload-Offset': '0', 'Content-Type': 'application/offset+octet-stream' }, body: 'x' })).status).toBe(404)
+  expect((await school.tomasz.fetch('HEAD', address, { headers: { ...tus, 'X-Nibquill-Viewer': school.ids.wren } })).status).toBe(
+    404,
+  )
+  expect(
+    (
+      await school.tomasz.fetch('PATCH', address, {
+        headers: { ...tus, 'Upload-Offset': '0', 'Content-Type': 'application/offset+octet-stream' },
+        body: 'x',
+      })
+    ).status,
+  ).toBe(404)
   expect((await school.tomasz.fetch('DELETE', address, { headers: tus })).status).toBe(404)
   expect((await school.teacher.fetch('POST', '/media/uploads', { headers: { ...tus, 'Upload-Length': '10' } })).status).toBe(404)
   expect((await school.wren.fetch('HEAD', address, { headers: tus })).status).toBe(200)

@@ -64,7 +64,10 @@ export class Media {
     const state = await this.#storeSizes(row)
     await this.#platform.db.transaction(async (manager) => {
       await manager.update(MediaRow, mediaId, { state })
-      const pieces = await manager.query<{ pieceId: string }[]>('select distinct piece_id as "pieceId" from part where media_id = $1', [mediaId])
+      const pieces = await manager.query<{ pieceId: string }[]>(
+        'select distinct piece_id as "pieceId" from part where media_id = $1',
+        [mediaId],
+      )
       for (const { pieceId } of pieces) await tell(manager, await everyoneOf(manager, pieceId), { topic: 'pieces', id: pieceId })
     })
   }

@@ -23,7 +23,8 @@ export function mediaRoutes(platform: Platform, guard: Guard, media: Media): Rou
       'Content-Type': found.type,
       'Cache-Control': link || !forGood ? 'private, no-cache' : 'private, max-age=31536000, immutable',
       Vary: 'Cookie',
-      'Content-Disposition': save === undefined ? 'inline' : `attachment; filename*=UTF-8''${encodeURIComponent(found.name || 'photo')}`,
+      'Content-Disposition':
+        save === undefined ? 'inline' : `attachment; filename*=UTF-8''${encodeURIComponent(found.name || 'photo')}`,
       'Content-Security-Policy': "default-src 'none'; sandbox",
     })
     await platform.storage.serve(found.key, response)
@@ -32,7 +33,13 @@ export function mediaRoutes(platform: Platform, guard: Guard, media: Media): Rou
 }
 
 /** A file may be read through any piece it hangs in; people outside the school only through what was approved. */
-async function allowReading(guard: Guard, media: Media, request: Request, mediaId: string, link: string | undefined): Promise<void> {
+async function allowReading(
+  guard: Guard,
+  media: Media,
+  request: Request,
+  mediaId: string,
+  link: string | undefined,
+): Promise<void> {
   const viewer = signedIn(request)
   const pieces = await media.findPieces(mediaId)
   if (link) {

@@ -37,13 +37,18 @@ async function heicToJpeg(sent: Uint8Array): Promise<Uint8Array> {
     throw new DomainError('media/unreadable')
   })
   if (width * height > MAX_PIXELS) throw new DomainError('media/too-many-pixels')
-  return sharp(data, { raw: { width, height, channels: 4 } }).removeAlpha().jpeg(JPEG_FROM_HEIC).toBuffer()
+  return sharp(data, { raw: { width, height, channels: 4 } })
+    .removeAlpha()
+    .jpeg(JPEG_FROM_HEIC)
+    .toBuffer()
 }
 
 function decodeHeic(sent: Uint8Array): Promise<{ width: number; height: number; data: Uint8Array }> {
   return new Promise((resolve, reject) => {
     const worker = new Worker(new URL('./heicDecoder.mjs', import.meta.url), { workerData: sent })
-    worker.once('message', (picture: { width: number; height: number; data: Uint8Array }) => resolve({ ...picture, data: new Uint8Array(picture.data) }))
+    worker.once('message', (picture: { width: number; height: number; data: Uint8Array }) =>
+      resolve({ ...picture, data: new Uint8Array(picture.data) }),
+    )
     worker.once('error', reject)
     worker.once('exit', (code) => reject(new Error(`HEIC decoder ended with ${code}`)))
   })

@@ -23,7 +23,10 @@ const Metadata = v.object({
 })
 
 /** Resumable uploads. @see tus.io resumable upload protocol 1.0.0 */
-export async function openUploads(platform: Platform, media: Media): Promise<{ handle: (request: Request, response: Response) => Promise<void>; cleanUp: () => Promise<unknown> }> {
+export async function openUploads(
+  platform: Platform,
+  media: Media,
+): Promise<{ handle: (request: Request, response: Response) => Promise<void>; cleanUp: () => Promise<unknown> }> {
   const folder = path.join(platform.config.dataFolder, 'arriving')
   await mkdir(folder, { recursive: true })
   const store = new FileStore({ directory: folder, expirationPeriodInMilliseconds: WAITS_MS })
@@ -36,10 +39,14 @@ export async function openUploads(platform: Platform, media: Media): Promise<{ h
     const file = path.join(folder, upload.id)
     try {
       const ownerId = upload.metadata?.ownerId ?? ''
-      const done = await media.arrive({ mediaId, ownerId, name: filename.toWellFormed().slice(0, 200), sha256: sha256 ?? null }, { file })
+      const done = await media.arrive(
+        { mediaId, ownerId, name: filename.toWellFormed().slice(0, 200), sha256: sha256 ?? null },
+        { file },
+      )
       return { status_code: 200, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(done) }
     } catch (error) {
-      if (problemOf(error).status >= 500) platform.log.error({ error: String(error), stack: error instanceof Error ? error.stack : '' }, 'upload failed')
+      if (problemOf(error).status >= 500)
+        platform.log.error({ error: String(error), stack: error instanceof Error ? error.stack : '' }, 'upload failed')
       throw tusError(error)
     } finally {
       await rm(file, { force: true })

@@ -8,7 +8,12 @@ import type { EntityManager } from 'typeorm'
  */
 export type Showing = 'working' | 'approved'
 
-export async function listPieceLines(manager: EntityManager, showing: Showing, tail: string, parameters: unknown[]): Promise<PieceLine[]> {
+export async function listPieceLines(
+  manager: EntityManager,
+  showing: Showing,
+  tail: string,
+  parameters: unknown[],
+): Promise<PieceLine[]> {
   const rows = await manager.query<FlatLine[]>(`${SELECT[showing]} ${tail}`, parameters)
   return rows.map(pieceLine)
 }
@@ -85,7 +90,12 @@ function pieceLine(row: FlatLine): PieceLine {
     state: row.state,
     goes: row.goes,
     folder: row.folderId ? { id: row.folderId, name: row.folderName, symbol: row.folderSymbol, colour: row.folderColour } : null,
-    pupil: { id: row.pupilId, firstName: row.firstName, lastName: row.lastName, peg: { symbol: row.pegSymbol, colour: row.pegColour } },
+    pupil: {
+      id: row.pupilId,
+      firstName: row.firstName,
+      lastName: row.lastName,
+      peg: { symbol: row.pegSymbol, colour: row.pegColour },
+    },
     taskTitle: row.taskTitle,
     cover: row.part_id === null ? null : part(row),
     partCount: row.partCount,

@@ -10,15 +10,19 @@ beforeAll(async () => {
 }, 60_000)
 afterAll(() => test_.stop())
 
-const move = (piece: Piece, name: string, seenVersion = piece.version) => school.wren.ask('POST', `/pieces/${piece.id}/${name}`, { seenVersion })
-const judge = (piece: Piece, decision: object) => school.teacher.ask('POST', `/review/pieces/${piece.id}`, { message: '', seenVersion: piece.version, ...decision })
+const move = (piece: Piece, name: string, seenVersion = piece.version) =>
+  school.wren.ask('POST', `/pieces/${piece.id}/${name}`, { seenVersion })
+const judge = (piece: Piece, decision: object) =>
+  school.teacher.ask('POST', `/review/pieces/${piece.id}`, { message: '', seenVersion: piece.version, ...decision })
 
 test('a piece goes into the tray, back for another go, and into the folder; each version stays as it was', async () => {
   const first = await school.submitted()
   expect(first).toMatchObject({ state: 'submitted', goes: 1, term: { name: 'Autumn term 2026' } })
   expect((await judge(first, { move: 'send-back', message: 'Name three more parts.' })).body).toMatchObject({ state: 'returned' })
   const returned = (await school.wren.ask<Piece>('GET', `/pieces/${first.id}`)).body
-  const better = (await school.wren.ask('PATCH', `/pieces/${first.id}`, { seenVersion: returned.version, title: 'Rock pool crab, labelled' })).body
+  const better = (
+    await school.wren.ask('PATCH', `/pieces/${first.id}`, { seenVersion: returned.version, title: 'Rock pool crab, labelled' })
+  ).body
   const second = (await move(better, 'hand-in')).body
   expect(second).toMatchObject({ state: 'submitted', goes: 2 })
   const approved = (await judge(second, { move: 'approve', message: 'Lovely labels.', folderId: school.ids.whole })).body
@@ -43,14 +47,21 @@ test('taking it out of the tray hides it from the teacher; a verdict on it then 
   const out = (await move(piece, 'withdraw')).body
   expect(out).toMatchObject({ state: 'draft', goes: 0 })
   expect(await inTray()).toBe(false)
-  expect((await judge(piece, { move: 'approve' })).body).toMatchObject({ status: 409, type: '/problems/piece/stale', state: 'draft' })
+  expect((await judge(piece, { move: 'approve' })).body).toMatchObject({
+    status: 409,
+    type: '/problems/piece/stale',
+    state: 'draft',
+  })
   expect((await judge(out, { move: 'approve' })).body).toMatchObject({ status: 409, type: '/problems/piece/move-refused' })
 })
 
 test('the same PUT twice makes one piece and one part', async () => {
   const id = newId()
   const partId = newId()
-  const bodies = [await school.wren.ask('PUT', `/pieces/${id}`, { taskId: school.ids.task }), await school.wren.ask('PUT', `/pieces/${id}`, { taskId: school.ids.task })]
+  const bodies = [
+    await school.wren.ask('PUT', `/pieces/${id}`, { taskId: school.ids.task }),
+    await school.wren.ask('PUT', `/pieces/${id}`, { taskId: school.ids.task }),
+  ]
   expect(bodies[1]).toMatchObject({ status: 200, body: bodies[0]!.body })
   const { mediaId } = await school.wren.upload(await picture())
   await school.wren.ask('PUT', `/pieces/${id}/parts/${partId}`, { mediaId, name: 'a' })
@@ -76,7 +87,9 @@ test('a task’s folder is chosen already and can be changed only where the task
   expect([free.folder?.name, fixed.folder?.name]).toEqual(['Rock pools', 'Rock pools'])
   expect(free.suggestedTitle).toMatch(/^Rock pool survey, week 13/)
   expect((await school.wren.ask('PATCH', `/pieces/${free.id}`, { seenVersion: 1, folderId: school.ids.whole })).status).toBe(200)
-  expect((await school.wren.ask('PATCH', `/pieces/${fixed.id}`, { seenVersion: 1, folderId: school.ids.whole })).body).toMatchObject({ status: 409, type: '/problems/folder/fixed' })
+  expect(
+    (await school.wren.ask('PATCH', `/pieces/${fixed.id}`, { seenVersion: 1, folderId: school.ids.whole })).body,
+  ).toMatchObject({ status: 409, type: '/problems/folder/fixed' })
 })
 
 test('what cannot be handed in says why', async () => {
@@ -86,7 +99,9 @@ test('what cannot be handed in says why', async () => {
   const homeless = (await school.wren.ask('PUT', `/pieces/${newId()}`, { taskId: null })).body
   expect((await move(homeless, 'hand-in')).body).toMatchObject({ status: 404, type: '/problems/folder/not-found' })
   const waiting = await school.submitted()
-  expect((await school.wren.ask('PATCH', `/pieces/${waiting.id}`, { seenVersion: waiting.version, title: 'x' })).body).toMatchObject({ type: '/problems/piece/not-open' })
+  expect(
+    (await school.wren.ask('PATCH', `/pieces/${waiting.id}`, { seenVersion: waiting.version, title: 'x' })).body,
+  ).toMatchObject({ type: '/problems/piece/not-open' })
 })
 
 describe('input', () => {
@@ -99,22 +114,31 @@ describe('input', () => {
     ['a control character', { title: 'a\u0000b' }, 'title'],
   ])('%s is refused, naming the field', async (_what, change, field) => {
     const piece = await school.draft()
-    const answer = await school.wren.ask<{ status: number; fields: object }>('PATCH', `/pieces/${piece.id}`, { seenVersion: piece.version, ...change })
+    const answer = await school.wren.ask<{ status: number; fields: object }>('PATCH', `/pieces/${piece.id}`, {
+      seenVersion: piece.version,
+      ...change,
+    })
     expect(answer.body).toMatchObject({ status: 400, type: '/problems/request/invalid' })
     expect(Object.keys(answer.body.fields)).toEqual([field])
   })
 
   test('that is not JSON, or far too long, is refused', async () => {
     const piece = await school.draft()
-    const send = (body: string) => school.wren.fetch('PATCH', `/pieces/${piece.id}`, { body, headers: { 'Content-Type': 'application/json' } })
+    const send = (body: string) =>
+      school.wren.fetch('PATCH', `/pieces/${piece.id}`, { body, headers: { 'Content-Type': 'application/json' } })
     expect((await send('{"title": ')).status).toBe(400)
     expect((await send(JSON.stringify({ title: 'a'.repeat(300_000) }))).status).toBe(413)
   })
 
-  test.each(['O’Brien & "Söhne" <b>', '🦀🌊', 'سرطان البحر', 'a'.repeat(120)])('the title %s comes back as it was written', async (title) => {
-    const piece = await school.draft()
-    expect((await school.wren.ask('PATCH', `/pieces/${piece.id}`, { seenVersion: piece.version, title })).body.title).toBe(title)
-  })
+  test.each(['O’Brien & "Söhne" <b>', '🦀🌊', 'سرطان البحر', 'a'.repeat(120)])(
+    'the title %s comes back as it was written',
+    async (title) => {
+      const piece = await school.draft()
+      expect((await school.wren.ask('PATCH', `/pieces/${piece.id}`, { seenVersion: piece.version, title })).body.title).toBe(
+        title,
+      )
+    },
+  )
 
   test('addresses that are no ids are not there', async () => {
     expect((await school.wren.ask('GET', '/pieces/nonsense')).status).toBe(400)
@@ -130,7 +154,9 @@ test('a piece holds thirty parts; a part taken out can be put back', async () =>
   expect((await add()).body).toMatchObject({ status: 409, type: '/problems/piece/full' })
   const gone = await school.wren.ask('DELETE', `/pieces/${piece.id}/parts/${piece.parts[0]!.id}`)
   expect(gone.body.parts).toHaveLength(29)
-  expect((await school.wren.ask('POST', `/pieces/${piece.id}/parts/${piece.parts[0]!.id}/restore`)).body.parts[0]!.id).toBe(piece.parts[0]!.id)
+  expect((await school.wren.ask('POST', `/pieces/${piece.id}/parts/${piece.parts[0]!.id}/restore`)).body.parts[0]!.id).toBe(
+    piece.parts[0]!.id,
+  )
 })
 
 test('a draft thrown away leaves the desk and can be brought back; work a teacher has is not thrown away', async () => {
@@ -146,7 +172,8 @@ test('a draft thrown away leaves the desk and can be brought back; work a teache
 
 test('picks keep their order and reasons; only approved work is picked', async () => {
   const [a, b, c] = [await school.approved(), await school.approved(), await school.draft()]
-  const pick = (piece: Piece, body: object) => school.wren.ask<Portfolio>('PUT', `/portfolio/${school.ids.wren}/picks/${piece.id}`, { reason: '', ...body })
+  const pick = (piece: Piece, body: object) =>
+    school.wren.ask<Portfolio>('PUT', `/portfolio/${school.ids.wren}/picks/${piece.id}`, { reason: '', ...body })
   expect((await pick(c, {})).body).toMatchObject({ status: 409, type: '/problems/portfolio/not-approved' })
   await pick(a, { reason: 'It took two goes.' })
   await pick(b, {})
@@ -155,7 +182,8 @@ test('picks keep their order and reasons; only approved work is picked', async (
     [b.id, 'Best.'],
     [a.id, 'It took two goes.'],
   ])
-  const others = (await school.wren.ask<Portfolio>('DELETE', `/portfolio/${school.ids.wren}/picks/${a.id}`)).body.chapters[0]!.others
+  const others = (await school.wren.ask<Portfolio>('DELETE', `/portfolio/${school.ids.wren}/picks/${a.id}`)).body.chapters[0]!
+    .others
   expect(others.some(({ id }) => id === a.id)).toBe(true)
 })
 

@@ -164,7 +164,10 @@ export class Pieces {
   }
 
   /** Locks the piece, lets `decide` say what changes (null: nothing), saves it and tells everyone it concerns. */
-  async #changing(pieceId: string, decide: (piece: PieceRow, manager: EntityManager) => Promise<Partial<PieceRow> | null>): Promise<void> {
+  async #changing(
+    pieceId: string,
+    decide: (piece: PieceRow, manager: EntityManager) => Promise<Partial<PieceRow> | null>,
+  ): Promise<void> {
     await this.#platform.db.transaction(async (manager) => {
       const piece = await manager.findOne(PieceRow, { where: { id: pieceId }, lock: { mode: 'pessimistic_write' } })
       if (!piece) throw new DomainError('piece/not-found')
@@ -192,7 +195,11 @@ export class Pieces {
        where m.person_id = $1 and p.approved_version_id is not null and p.binned_at is null`,
       [viewer.personId],
     )
-    return { pieces, trayCount: pieces.filter((piece) => piece.state === 'submitted').length, approvedCount: counts?.approved ?? 0 }
+    return {
+      pieces,
+      trayCount: pieces.filter((piece) => piece.state === 'submitted').length,
+      approvedCount: counts?.approved ?? 0,
+    }
   }
 
   async describe(pieceId: string): Promise<Piece> {
@@ -201,8 +208,14 @@ export class Pieces {
     const piece = await manager.findOneBy(PieceRow, { id: pieceId })
     if (!line || !piece) throw new DomainError('piece/not-found')
     const task = piece.taskId ? await manager.findOneBy(TaskRow, { id: piece.taskId }) : null
-    const [{ className } = { className: '' }] = await manager.query<{ className: string }[]>('select name as "className" from class where id = $1', [piece.classId])
-    const parts = await manager.query<FlatPart[]>(`${PART_COLUMNS} where q.piece_id = $1 and q.removed_at is null order by q.position`, [pieceId])
+    const [{ className } = { className: '' }] = await manager.query<{ className: string }[]>(
+      'select name as "className" from class where id = $1',
+      [piece.classId],
+    )
+    const parts = await manager.query<FlatPart[]>(
+      `${PART_COLUMNS} where q.piece_id = $1 and q.removed_at is null order by q.position`,
+      [pieceId],
+    )
     const terms = await listTerms(manager)
     const term = terms.find(({ id }) => id === piece.termId)
     const [pick] = await manager.query<{ termId: string; termName: string; reason: string }[]>(
@@ -273,7 +286,12 @@ export class Pieces {
       [piece.taskId, piece.folderId, piece.pupilId, piece.createdAt],
     )
     const running = await this.#school.runningTerm(manager)
-    return suggestTitle({ task: names?.task ?? undefined, folder: names?.folder ?? undefined, week: running?.week, earlier: names?.earlier ?? 0 })
+    return suggestTitle({
+      task: names?.task ?? undefined,
+      folder: names?.folder ?? undefined,
+      week: running?.week,
+      earlier: names?.earlier ?? 0,
+    })
   }
 }
 

@@ -1,4 +1,15 @@
-import { AddPart, ChangePiece, Done, DONE, IdParams, MoveRequest, MyPieces, PartParams, Piece, StartPiece } from '@nibquill/contract'
+import {
+  AddPart,
+  ChangePiece,
+  Done,
+  DONE,
+  IdParams,
+  MoveRequest,
+  MyPieces,
+  PartParams,
+  Piece,
+  StartPiece,
+} from '@nibquill/contract'
 import { Router } from 'express'
 import type { Guard } from '../access/guard.ts'
 import { answer, read, signedIn } from '../platform/routes.ts'
@@ -6,7 +17,9 @@ import type { Pieces } from './pieces.ts'
 
 export function piecesRoutes(guard: Guard, pieces: Pieces): Router {
   const router = Router()
-  router.get('/', async (request, response) => answer(response, MyPieces, await pieces.listMine(guard.own(signedIn(request), 'pupil'))))
+  router.get('/', async (request, response) =>
+    answer(response, MyPieces, await pieces.listMine(guard.own(signedIn(request), 'pupil'))),
+  )
   router.get('/:id', async (request, response) => {
     const { id } = read(IdParams, request.params)
     await guard.piece(signedIn(request), 'piece.read', id)

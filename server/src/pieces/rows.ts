@@ -97,6 +97,10 @@ export const PieceVersionRow = row<PieceVersionRow>(
 export type VersionPartRow = { versionId: string; partId: string; position: number }
 export const VersionPartRow = row<VersionPartRow>(
   'version_part',
-  { versionId: refer('piece_version', { key: true, cascade: true }), partId: refer('part', { key: true, cascade: true }), position: integer },
+  {
+    versionId: refer('piece_version', { key: true, cascade: true }),
+    partId: refer('part', { key: true, cascade: true }),
+    position: integer,
+  },
   { indices: [{ columns: ['partId'] }] },
 )

@@ -31,10 +31,20 @@ test('an upload goes on where it stopped after the server was killed and started
   const tus = { 'Tus-Resumable': '1.0.0' }
   const first = await serveAlone()
   const before = at(school.wren, first.at)
-  const created = await before.fetch('POST', '/media/uploads', { headers: { ...tus, 'Upload-Length': String(bytes.length), 'Upload-Metadata': `mediaId ${Buffer.from(mediaId).toString('base64')}` } })
+  const created = await before.fetch('POST', '/media/uploads', {
+    headers: {
+      ...tus,
+      'Upload-Length': String(bytes.length),
+      'Upload-Metadata': `mediaId ${Buffer.from(mediaId).toString('base64')}`,
+    },
+  })
   const address = created.headers.get('location')!.replace('/api', '')
   const half = Math.floor(bytes.length / 2)
-  const send = (person: Person, from: number, body: Buffer) => person.fetch('PATCH', address, { headers: { ...tus, 'Upload-Offset': String(from), 'Content-Type': 'application/offset+octet-stream' }, body: new Uint8Array(body) })
+  const send = (person: Person, from: number, body: Buffer) =>
+    person.fetch('PATCH', address, {
+      headers: { ...tus, 'Upload-Offset': String(from), 'Content-Type': 'application/offset+octet-stream' },
+      body: new Uint8Array(body),
+    })
   expect((await send(before, 0, bytes.subarray(0, half))).status).toBe(204)
   first.child.kill('SIGKILL')
   await once(first.child, 'exit')
@@ -61,7 +71,9 @@ test('a book whose maker was killed is made after the restart, once', async () =
   const asked = at(school.teacher, alone.at)
     .ask('POST', '/book', { pupilId: school.ids.wren, termId: school.ids.term })
     .catch(() => null)
-  const bookId = (await until(async () => (await test_.manager.query<{ id: string }[]>('select id from book where state = $1', ['making']))[0])).id
+  const bookId = (
+    await until(async () => (await test_.manager.query<{ id: string }[]>('select id from book where state = $1', ['making']))[0])
+  ).id
   alone.child.kill('SIGKILL')
   await once(alone.child, 'exit')
   await asked
@@ -70,12 +82,18 @@ test('a book whose maker was killed is made after the restart, once', async () =
   expect((await test_.manager.query<unknown[]>('select 1 from graphile_worker.jobs where locked_by is not null')).length).toBe(1)
 
   const again = await startServer({ ...test_.config }, test_.clock)
-  const book = await until(async () => (await test_.manager.query<{ id: string }[]>("select id from book where state = 'ready'"))[0], 30_000)
+  const book = await until(
+    async () => (await test_.manager.query<{ id: string }[]>("select id from book where state = 'ready'"))[0],
+    30_000,
+  )
   expect(book.id).toBe(bookId)
   const teacher = at(school.teacher, again.url.replace('localhost', '127.0.0.1'))
   const pdf = Buffer.from(await (await teacher.fetch('GET', `/book/${bookId}/file`)).arrayBuffer())
   expect(pdf.subarray(0, 5).toString()).toBe('%PDF-')
-  const second = await teacher.ask<{ id: string; state: string }>('POST', '/book', { pupilId: school.ids.wren, termId: school.ids.term })
+  const second = await teacher.ask<{ id: string; state: string }>('POST', '/book', {
+    pupilId: school.ids.wren,
+    termId: school.ids.term,
+  })
   expect(second.body).toMatchObject({ id: bookId, state: 'ready' })
   expect((await test_.manager.query<unknown[]>('select 1 from book')).length).toBe(1)
   await again.close()
@@ -95,7 +113,11 @@ test('with its database gone it answers 503 in plain words, and is well again wh
     expect(down.status).toBe(503)
     expect(down.body).toMatchObject({ status: 'down', database: 'down', storage: 'ok' })
     const refused = await visitor.ask('POST', '/accounts/sign-in/card', { code: 'ACDEFGHJKMNPRTWX' })
-    expect(refused.body).toMatchObject({ status: 503, type: '/problems/service/unavailable', title: expect.stringMatching(/safe/) })
+    expect(refused.body).toMatchObject({
+      status: 503,
+      type: '/problems/service/unavailable',
+      title: expect.stringMatching(/safe/),
+    })
   } finally {
     await main.query(`alter database ${name} allow_connections true`)
     await main.end()

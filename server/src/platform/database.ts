@@ -11,7 +11,8 @@ class PlainNames extends DefaultNamingStrategy implements NamingStrategyInterfac
   override primaryKeyName = (table: Table | string) => `${tableOf(table)}_pkey`
   override foreignKeyName = (table: Table | string, columns: string[]) => `${tableOf(table)}_${columns.join('_')}_fkey`
   override uniqueConstraintName = (table: Table | string, columns: string[]) => `${tableOf(table)}_${columns.join('_')}_key`
-  override indexName = (table: Table | string | { name: string }, columns: string[]) => `${tableOf(table)}_${columns.join('_')}_idx`
+  override indexName = (table: Table | string | { name: string }, columns: string[]) =>
+    `${tableOf(table)}_${columns.join('_')}_idx`
 }
 
 export function openDatabase(url: string, onPoolError: (error: Error) => void): Promise<DataSource> {

@@ -6,7 +6,10 @@ const PATIENCE_MS = 3000
 /** Asks each thing Nibquill stands on. */
 export async function checkHealth(platform: Platform): Promise<Health> {
   const check = (question: Promise<unknown>): Promise<'ok' | 'down'> =>
-    Promise.race([question.then(() => 'ok' as const), new Promise<'down'>((resolve) => setTimeout(resolve, PATIENCE_MS, 'down').unref())]).catch(() => 'down')
+    Promise.race([
+      question.then(() => 'ok' as const),
+      new Promise<'down'>((resolve) => setTimeout(resolve, PATIENCE_MS, 'down').unref()),
+    ]).catch(() => 'down')
   const [database, storage, jobs] = await Promise.all([
     check(platform.db.query('select 1')),
     check(platform.storage.check()),

@@ -15,7 +15,10 @@ const MOST_PEOPLE_A_NOTE = 150
 export async function tell(manager: EntityManager, personIds: readonly string[], event: LiveEvent): Promise<void> {
   const people = [...new Set(personIds)]
   for (let i = 0; i < people.length; i += MOST_PEOPLE_A_NOTE) {
-    await manager.query('select pg_notify($1, $2)', [CHANNEL, JSON.stringify({ to: people.slice(i, i + MOST_PEOPLE_A_NOTE), event })])
+    await manager.query('select pg_notify($1, $2)', [
+      CHANNEL,
+      JSON.stringify({ to: people.slice(i, i + MOST_PEOPLE_A_NOTE), event }),
+    ])
   }
 }
 

@@ -56,7 +56,8 @@ export function problemHandler(log: Log): ErrorRequestHandler {
   return (error: unknown, request, response, next) => {
     if (response.headersSent) return next(error)
     const problem = problemOf(error)
-    if (problem.status >= 500) log.error({ error: String(error), stack: error instanceof Error ? error.stack : '', path: request.path }, 'failed')
+    if (problem.status >= 500)
+      log.error({ error: String(error), stack: error instanceof Error ? error.stack : '', path: request.path }, 'failed')
     if (typeof problem.retryAfterSeconds === 'number') response.set('Retry-After', String(problem.retryAfterSeconds))
     response.status(problem.status).type('application/problem+json').send(JSON.stringify(problem))
   }

@@ -17,7 +17,12 @@ const MOST_TRIES = 8
 const WORKERS = 2
 
 /** Puts a job into the queue in the caller's transaction: it runs if and only if that commits. */
-export async function addJob<Name extends keyof Jobs>(manager: EntityManager, name: Name, payload: Jobs[Name], key: string): Promise<void> {
+export async function addJob<Name extends keyof Jobs>(
+  manager: EntityManager,
+  name: Name,
+  payload: Jobs[Name],
+  key: string,
+): Promise<void> {
   await manager.query('select graphile_worker.add_job($1, $2, max_attempts => $3, job_key => $4)', [
     name,
     JSON.stringify(payload),
@@ -43,7 +48,9 @@ export class Queue {
 
   async start(handlers: JobHandlers, chores: Chores): Promise<void> {
     const taskList = {
-      ...Object.fromEntries(Object.entries(handlers).map(([name, handle]) => [name, (payload: unknown) => handle(payload as never)])),
+      ...Object.fromEntries(
+        Object.entries(handlers).map(([name, handle]) => [name, (payload: unknown) => handle(payload as never)]),
+      ),
       ...chores,
     } as TaskList
     const crontab = Object.keys(chores)

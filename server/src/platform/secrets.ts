@@ -40,5 +40,4 @@ export class Secrets {
   byte(): number {
     return randomBytes(1)[0]!
   }
-
 }

@@ -61,7 +61,9 @@ export class Vouching {
   async #sweep(): Promise<void> {
     try {
       const client = await this.#connect()
-      const { rows } = await client.query<{ id: string }>('select distinct locked_by as id from graphile_worker.jobs where locked_by is not null')
+      const { rows } = await client.query<{ id: string }>(
+        'select distinct locked_by as id from graphile_worker.jobs where locked_by is not null',
+      )
       for (const { id } of rows) {
         if (this.#workerIds.has(id)) continue
         const { rows: got } = await client.query<{ free: boolean }>(`select ${LOCK} as free`, [id])

@@ -57,7 +57,12 @@ export class Portfolio {
       }
     })
     return {
-      pupil: { id: pupil.id, firstName: pupil.firstName, lastName: pupil.lastName, peg: { symbol: pupil.pegSymbol!, colour: pupil.pegColour! } },
+      pupil: {
+        id: pupil.id,
+        firstName: pupil.firstName,
+        lastName: pupil.lastName,
+        peg: { symbol: pupil.pegSymbol!, colour: pupil.pegColour! },
+      },
       className: home?.name ?? null,
       chapters: chapters.filter(({ running: now, picks: chosen, others }) => now || chosen.length > 0 || others.length > 0),
     }
@@ -71,12 +76,14 @@ export class Portfolio {
       if (!(await manager.existsBy(PieceMakerRow, { pieceId, personId: pupilId }))) throw new DomainError('piece/not-found')
       if (!piece.approvedVersionId) throw new DomainError('portfolio/not-approved')
       if (!piece.termId) throw new DomainError('portfolio/no-term')
-      await manager.query('insert into chapter (id, pupil_id, term_id) values ($1, $2, $3) on conflict (pupil_id, term_id) do nothing', [
-        newId(),
-        pupilId,
-        piece.termId,
-      ])
-      const chapter = await manager.findOneOrFail(ChapterRow, { where: { pupilId, termId: piece.termId }, lock: { mode: 'pessimistic_write' } })
+      await manager.query(
+        'insert into chapter (id, pupil_id, term_id) values ($1, $2, $3) on conflict (pupil_id, term_id) do nothing',
+        [newId(), pupilId, piece.termId],
+      )
+      const chapter = await manager.findOneOrFail(ChapterRow, {
+        where: { pupilId, termId: piece.termId },
+        lock: { mode: 'pessimistic_write' },
+      })
       const picks = await manager.find(PickRow, { where: { chapterId: chapter.id }, order: { position: 'ASC' } })
       const order = placePick(picks.map((pick) => pick.pieceId), pieceId, place) // prettier-ignore
       await manager.query(
@@ -93,7 +100,10 @@ export class Portfolio {
 
   async removePick(pupilId: string, pieceId: string): Promise<PortfolioAnswer> {
     await this.#platform.db.transaction(async (manager) => {
-      await manager.query('delete from pick k using chapter c where c.id = k.chapter_id and c.pupil_id = $1 and k.piece_id = $2', [pupilId, pieceId])
+      await manager.query(
+        'delete from pick k using chapter c where c.id = k.chapter_id and c.pupil_id = $1 and k.piece_id = $2',
+        [pupilId, pieceId],
+      )
       await tell(manager, await everyoneOf(manager, pieceId), { topic: 'portfolio', id: pupilId })
     })
     return this.describe(pupilId)

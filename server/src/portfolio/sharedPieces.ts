@@ -3,7 +3,13 @@ import type { EntityManager } from 'typeorm'
 import { part, type FlatPart } from '../pieces/pieceLines.ts'
 import { PART_COLUMNS } from '../pieces/pieces.ts'
 
-export type SharedPieceRow = SharedPiece & { termId: string | null; versionId: string; taskTitle: string | null; goes: number; step: string }
+export type SharedPieceRow = SharedPiece & {
+  termId: string | null
+  versionId: string
+  taskTitle: string | null
+  goes: number
+  step: string
+}
 
 /**
  * Approved versions as parents, page links and the book show them: never what is being worked on.
@@ -26,8 +32,19 @@ export async function listSharedPieces(manager: EntityManager, tail: string, par
   )
   const byVersion = new Map<string, FlatPart[]>(rows.map(({ versionId }) => [versionId, []]))
   for (const found of parts) byVersion.get(found.versionId)?.push(found)
-  return rows.map((row) => ({ ...row, approvedAt: row.approvedAt.toISOString(), parts: (byVersion.get(row.versionId) ?? []).map(part) }))
+  return rows.map((row) => ({
+    ...row,
+    approvedAt: row.approvedAt.toISOString(),
+    parts: (byVersion.get(row.versionId) ?? []).map(part),
+  }))
 }
 
 /** Leaves only what the contract promises to people outside the school. */
-export const sharedPiece = ({ termId: _t, versionId: _v, taskTitle: _s, goes: _g, step: _p, ...piece }: SharedPieceRow): SharedPiece => piece
+export const sharedPiece = ({
+  termId: _t,
+  versionId: _v,
+  taskTitle: _s,
+  goes: _g,
+  step: _p,
+  ...piece
+}: SharedPieceRow): SharedPiece => piece

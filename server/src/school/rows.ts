@@ -4,7 +4,13 @@ export type SchoolRow = { id: string; name: string; timeZone: string; createdAt:
 export const SchoolRow = row<SchoolRow>('school', { id, name: text, timeZone: text, createdAt: moment })
 
 export type SchoolYearRow = { id: string; schoolId: string; name: string; startsOn: string; endsOn: string }
-export const SchoolYearRow = row<SchoolYearRow>('school_year', { id, schoolId: refer('school'), name: text, startsOn: day, endsOn: day })
+export const SchoolYearRow = row<SchoolYearRow>('school_year', {
+  id,
+  schoolId: refer('school'),
+  name: text,
+  startsOn: day,
+  endsOn: day,
+})
 
 export type TermRow = { id: string; schoolYearId: string; name: string; startsOn: string; endsOn: string }
 export const TermRow = row<TermRow>('term', { id, schoolYearId: refer('school_year'), name: text, startsOn: day, endsOn: day })

@@ -30,7 +30,9 @@ export class School {
       runningTermId: running?.term.id ?? null,
       years: years.map((year) => ({
         ...year,
-        terms: terms.filter((term) => term.yearId === year.id).map(({ id, name, startsOn, endsOn }) => ({ id, name, startsOn, endsOn })),
+        terms: terms
+          .filter((term) => term.yearId === year.id)
+          .map(({ id, name, startsOn, endsOn }) => ({ id, name, startsOn, endsOn })),
       })),
     }
   }

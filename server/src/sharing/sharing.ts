@@ -99,7 +99,10 @@ export class Sharing {
   async describePupil(pupilId: string): Promise<PupilSharing> {
     const manager = this.#platform.db.manager
     const now = this.#platform.clock.now()
-    const [{ consent } = { consent: false }] = await manager.query<{ consent: boolean }[]>(`select ${consents('$1::uuid')} as consent`, [pupilId])
+    const [{ consent } = { consent: false }] = await manager.query<{ consent: boolean }[]>(
+      `select ${consents('$1::uuid')} as consent`,
+      [pupilId],
+    )
     const rows = await manager.query<(InvitationRow & { parentName: string })[]>(
       `select i.id, i.created_at as "createdAt", i.expires_at as "expiresAt", i.withdrawn_at as "withdrawnAt", i.last_used_at as "lastUsedAt",
          trim(p.first_name || ' ' || p.last_name) as "parentName"
@@ -142,7 +145,12 @@ export class Sharing {
   }
 
   /** Withdraws or renews the invitation of one of a pupil's parents. */
-  async changeInvitation(viewer: SignedIn, pupilId: string, invitationId: string, change: 'withdraw' | 'renew'): Promise<PupilSharing> {
+  async changeInvitation(
+    viewer: SignedIn,
+    pupilId: string,
+    invitationId: string,
+    change: 'withdraw' | 'renew',
+  ): Promise<PupilSharing> {
     const now = this.#platform.clock.now()
     await this.#platform.db.transaction(async (manager) => {
       const [found] = await manager.query<{ parentId: string }[]>(
@@ -158,10 +166,16 @@ export class Sharing {
   }
 
   /** Makes a parent of one or more pupils. */
-  async addParent(manager: EntityManager, schoolId: string, name: { firstName: string; lastName: string }, pupilIds: readonly string[]): Promise<string> {
+  async addParent(
+    manager: EntityManager,
+    schoolId: string,
+    name: { firstName: string; lastName: string },
+    pupilIds: readonly string[],
+  ): Promise<string> {
     const id = newId()
     await manager.insert(PersonRow, { id, schoolId, role: 'parent', ...name, createdAt: this.#platform.clock.now() })
-    for (const pupilId of pupilIds) await manager.query('insert into guardian (parent_id, pupil_id) values ($1, $2)', [id, pupilId])
+    for (const pupilId of pupilIds)
+      await manager.query('insert into guardian (parent_id, pupil_id) values ($1, $2)', [id, pupilId])
     return id
   }
 }

@@ -9,7 +9,9 @@ const InvitationParams = v.object({ id: Id, invitationId: Id })
 
 export function sharingRoutes(guard: Guard, sharing: Sharing): Router {
   const router = Router()
-  router.get('/children', async (request, response) => answer(response, Children, await sharing.listChildren(guard.own(signedIn(request), 'parent'))))
+  router.get('/children', async (request, response) =>
+    answer(response, Children, await sharing.listChildren(guard.own(signedIn(request), 'parent'))),
+  )
   router.get('/children/:id', async (request, response) => {
     const { id } = read(IdParams, request.params)
     const parent = guard.own(signedIn(request), 'parent')

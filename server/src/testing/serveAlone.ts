@@ -3,5 +3,8 @@ import { startServer } from '../server.ts'
 import { SetClock } from '../platform/clock.ts'
 import type { Config } from '../platform/config.ts'
 
-const server = await startServer(JSON.parse(process.env.NIBQUILL_TEST_CONFIG!) as Config, new SetClock(new Date('2026-11-23T10:00:00Z')))
+const server = await startServer(
+  JSON.parse(process.env.NIBQUILL_TEST_CONFIG!) as Config,
+  new SetClock(new Date('2026-11-23T10:00:00Z')),
+)
 process.stdout.write(`${server.url.replace('localhost', '127.0.0.1')}\n`)

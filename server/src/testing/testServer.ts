@@ -67,20 +67,35 @@ export class Person {
     this.at = at
   }
 
-  async ask<T = Piece & Problem & Record<string, never>>(method: string, address: string, body?: unknown, headers: Record<string, string> = {}): Promise<Answer<T>> {
-    const response = await this.fetch(method, address, { ...(body === undefined ? {} : { body: JSON.stringify(body) }), headers: { 'Content-Type': 'application/json', ...headers } })
+  async ask<T = Piece & Problem & Record<string, never>>(
+    method: string,
+    address: string,
+    body?: unknown,
+    headers: Record<string, string> = {},
+  ): Promise<Answer<T>> {
+    const response = await this.fetch(method, address, {
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      headers: { 'Content-Type': 'application/json', ...headers },
+    })
     return { status: response.status, body: (await response.json().catch(() => null)) as T, headers: response.headers }
   }
 
   async fetch(method: string, address: string, init: RequestInit = {}): Promise<Response> {
-    const response = await fetch(`${this.at}/api${address}`, { ...init, method, headers: { Cookie: this.cookie, Origin: this.at, ...init.headers } })
+    const response = await fetch(`${this.at}/api${address}`, {
+      ...init,
+      method,
+      headers: { Cookie: this.cookie, Origin: this.at, ...init.headers },
+    })
     const set = response.headers.getSetCookie()[0]
     if (set) this.cookie = set.split(';')[0]!
     return response
   }
 
   /** Sends a file as the client does, through an independent tus client. */
-  async upload(bytes: Uint8Array, about: { mediaId?: string; filename?: string; sha256?: string } = {}): Promise<{ mediaId: string; status: number; body: string }> {
+  async upload(
+    bytes: Uint8Array,
+    about: { mediaId?: string; filename?: string; sha256?: string } = {},
+  ): Promise<{ mediaId: string; status: number; body: string }> {
     const mediaId = about.mediaId ?? newId()
     return new Promise((resolve) => {
       const upload = new Upload(Buffer.from(bytes), {
@@ -100,12 +115,30 @@ export class Person {
 }
 
 export const picture = (width = 640, height = 480, background = '#d9704a'): Promise<Buffer> =>
-  sharp({ create: { width, height, channels: 3, background } }).jpeg().toBuffer()
+  sharp({ create: { width, height, channels: 3, background } })
+    .jpeg()
+    .toBuffer()
 
 /** A small school: two classes with a teacher each, two pupils in the first, one in the second, a parent each side. */
 export class SmallSchool {
   readonly test: TestServer
-  ids!: Record<'school' | 'term' | 'heron' | 'plover' | 'wren' | 'tomasz' | 'aoife' | 'wrensParent' | 'aoifesParent' | 'open' | 'closed' | 'whole' | 'task' | 'fixedTask', string>
+  ids!: Record<
+    | 'school'
+    | 'term'
+    | 'heron'
+    | 'plover'
+    | 'wren'
+    | 'tomasz'
+    | 'aoife'
+    | 'wrensParent'
+    | 'aoifesParent'
+    | 'open'
+    | 'closed'
+    | 'whole'
+    | 'task'
+    | 'fixedTask',
+    string
+  >
   wren!: Person
   tomasz!: Person
   aoife!: Person
@@ -129,20 +162,71 @@ export class SmallSchool {
     const names = ['term', 'heron', 'plover', 'wren', 'tomasz', 'aoife', 'open', 'closed', 'whole', 'task', 'fixedTask'] as const
     const ids = Object.fromEntries(names.map((name) => [name, newId()])) as SmallSchool['ids']
     this.teacher = this.test.visitor()
-    await this.teacher.ask('POST', '/accounts/first-run', { schoolName: 'Saltmarsh Primary School', timeZone: 'Europe/London', firstName: 'Mr', lastName: 'Adeyemi', email: 'a@saltmarsh.example', password: PASSWORD })
+    await this.teacher.ask('POST', '/accounts/first-run', {
+      schoolName: 'Saltmarsh Primary School',
+      timeZone: 'Europe/London',
+      firstName: 'Mr',
+      lastName: 'Adeyemi',
+      email: 'a@saltmarsh.example',
+      password: PASSWORD,
+    })
     ids.school = (await manager.findOneOrFail(SchoolRow, { where: {} })).id
     const firstTeacher = await manager.findOneByOrFail(PersonRow, { email: 'a@saltmarsh.example' })
-    const second = { id: newId(), schoolId: ids.school, role: 'teacher' as const, firstName: 'Mrs', lastName: 'Okafor', email: 'o@saltmarsh.example', passwordHash: await server.capabilities.accounts.hashPassword(PASSWORD), createdAt: now }
+    const second = {
+      id: newId(),
+      schoolId: ids.school,
+      role: 'teacher' as const,
+      firstName: 'Mrs',
+      lastName: 'Okafor',
+      email: 'o@saltmarsh.example',
+      passwordHash: await server.capabilities.accounts.hashPassword(PASSWORD),
+      createdAt: now,
+    }
     await manager.insert(PersonRow, second)
     const yearId = newId()
-    await manager.insert(SchoolYearRow, { id: yearId, schoolId: ids.school, name: '2026/27', startsOn: '2026-09-01', endsOn: '2027-08-31' })
-    await manager.insert(TermRow, { id: ids.term, schoolYearId: yearId, name: 'Autumn term 2026', startsOn: '2026-09-01', endsOn: '2026-12-31' })
-    for (const name of ['heron', 'plover'] as const) await manager.insert(ClassRow, { id: ids[name], schoolYearId: yearId, name, yearGroup: 'Year 3', idleMinutes: 10, version: 1 })
+    await manager.insert(SchoolYearRow, {
+      id: yearId,
+      schoolId: ids.school,
+      name: '2026/27',
+      startsOn: '2026-09-01',
+      endsOn: '2027-08-31',
+    })
+    await manager.insert(TermRow, {
+      id: ids.term,
+      schoolYearId: yearId,
+      name: 'Autumn term 2026',
+      startsOn: '2026-09-01',
+      endsOn: '2026-12-31',
+    })
+    for (const name of ['heron', 'plover'] as const)
+      await manager.insert(ClassRow, {
+        id: ids[name],
+        schoolYearId: yearId,
+        name,
+        yearGroup: 'Year 3',
+        idleMinutes: 10,
+        version: 1,
+      })
     const pupils = [['wren', 'heron', 'fish'], ['tomasz', 'heron', 'kite'], ['aoife', 'plover', 'owl']] as const // prettier-ignore
     for (const [name, home, symbol] of pupils) {
-      await manager.insert(PersonRow, { id: ids[name], schoolId: ids.school, role: 'pupil', firstName: name, lastName: 'A.', pegSymbol: symbol, pegColour: 'sea', createdAt: now })
+      await manager.insert(PersonRow, {
+        id: ids[name],
+        schoolId: ids.school,
+        role: 'pupil',
+        firstName: name,
+        lastName: 'A.',
+        pegSymbol: symbol,
+        pegColour: 'sea',
+        createdAt: now,
+      })
       await manager.insert(EnrolmentRow, { classId: ids[home], personId: ids[name] })
-      await manager.insert(ConsentRow, { pupilId: ids[name], kind: 'sharing', granted: true, saidBy: firstTeacher.id, saidAt: now })
+      await manager.insert(ConsentRow, {
+        pupilId: ids[name],
+        kind: 'sharing',
+        granted: true,
+        saidBy: firstTeacher.id,
+        saidAt: now,
+      })
       const code = await server.capabilities.accounts.issueNameCard(manager, ids[name])
       this[name] = this.test.visitor()
       await this[name].ask('POST', '/accounts/sign-in/card', { code })
@@ -150,11 +234,27 @@ export class SmallSchool {
     await manager.insert(EnrolmentRow, [{ classId: ids.heron, personId: firstTeacher.id }, { classId: ids.plover, personId: second.id }]) // prettier-ignore
     this.otherTeacher = this.test.visitor()
     await this.otherTeacher.ask('POST', '/accounts/sign-in/password', { email: 'o@saltmarsh.example', password: PASSWORD })
-    const folder = { schoolId: ids.school, strandId: null, symbol: 'waves' as const, colour: 'sea' as const, pupilsFile: true, position: 0, putAwayAt: null }
+    const folder = {
+      schoolId: ids.school,
+      strandId: null,
+      symbol: 'waves' as const,
+      colour: 'sea' as const,
+      pupilsFile: true,
+      position: 0,
+      putAwayAt: null,
+    }
     await manager.insert(FolderRow, { ...folder, id: ids.open, classId: ids.heron, name: 'Rock pools', parentsSee: true })
     await manager.insert(FolderRow, { ...folder, id: ids.closed, classId: ids.heron, name: 'Number talks', parentsSee: false })
     await manager.insert(FolderRow, { ...folder, id: ids.whole, classId: null, name: 'Out of class', parentsSee: true })
-    const task = { classId: ids.heron, folderId: ids.open, title: 'Rock pool survey', instructions: 'Draw it.', dueAt: null, createdAt: now, closedAt: null }
+    const task = {
+      classId: ids.heron,
+      folderId: ids.open,
+      title: 'Rock pool survey',
+      instructions: 'Draw it.',
+      dueAt: null,
+      createdAt: now,
+      closedAt: null,
+    }
     await manager.insert(TaskRow, { ...task, id: ids.task, folderChangeable: true })
     await manager.insert(TaskRow, { ...task, id: ids.fixedTask, folderChangeable: false })
     const { sharing } = server.capabilities
@@ -175,7 +275,14 @@ export class SmallSchool {
     await person.ask('PUT', `/pieces/${id}`, { taskId: null })
     const { mediaId } = await person.upload(options.bytes ?? (await picture()))
     const { body } = await person.ask('PUT', `/pieces/${id}/parts/${newId()}`, { mediaId, name: 'photo' })
-    return (await person.ask('PATCH', `/pieces/${id}`, { seenVersion: body.version, title: 'Rock pool crab', reflection: 'It walks sideways.', folderId: options.folderId ?? this.ids.open })).body
+    return (
+      await person.ask('PATCH', `/pieces/${id}`, {
+        seenVersion: body.version,
+        title: 'Rock pool crab',
+        reflection: 'It walks sideways.',
+        folderId: options.folderId ?? this.ids.open,
+      })
+    ).body
   }
 
   async submitted(options: Parameters<SmallSchool['draft']>[0] = {}): Promise<Piece> {
@@ -185,7 +292,9 @@ export class SmallSchool {
 
   async approved(options: Parameters<SmallSchool['draft']>[0] = {}): Promise<Piece> {
     const piece = await this.submitted(options)
-    return (await this.teacher.ask('POST', `/review/pieces/${piece.id}`, { move: 'approve', message: '', seenVersion: piece.version })).body
+    return (
+      await this.teacher.ask('POST', `/review/pieces/${piece.id}`, { move: 'approve', message: '', seenVersion: piece.version })
+    ).body
   }
 }
 

@@ -1,0 +1,1 @@
+jest.mock('expo-font', () => ({ isLoaded: () => true, loadAsync: () => Promise.resolve(), useFonts: () => [true, null] }))

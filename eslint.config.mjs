@@ -1,0 +1,34 @@
+import reactHooks from 'eslint-plugin-react-hooks'
+import tseslint from 'typescript-eslint'
+
+export default tseslint.config(
+  {
+    ignores: [
+      '**/node_modules/',
+      '**/dist/',
+      '**/.expo/',
+      '.data*/',
+      '.cache/',
+      'test-results/',
+      '**/*.generated.ts',
+      'client/*.js',
+    ],
+  },
+  ...tseslint.configs.recommended,
+  {
+    rules: {
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
+      // The row types and their tables share a name on purpose.
+      '@typescript-eslint/no-redeclare': 'off',
+      eqeqeq: 'error',
+      'no-console': 'off',
+      'prefer-const': 'error',
+    },
+  },
+  {
+    files: ['client/src/**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': reactHooks },
+    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error', 'no-console': 'error' },
+  },
+)

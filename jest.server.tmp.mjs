@@ -1,2 +1,0 @@
-import c from './jest.config.mjs'
-export default c.projects[2]

@@ -1,0 +1,69 @@
+// npm test: everything from a fresh clone to one last line `tests: N passed, N failed`. Beside a running demo: own cluster, folders and ports.
+import { spawnSync } from 'node:child_process'
+import { existsSync, mkdtempSync, readFileSync, rmSync, chmodSync } from 'node:fs'
+import os from 'node:os'
+import path from 'node:path'
+import { DEBIAN, ensureDebianPackages, ensureNode, ensureNpmPackages, ROOT } from './setup.mjs'
+
+ensureNode()
+ensureNpmPackages()
+ensureDebianPackages(Object.keys(DEBIAN))
+const { buildClient } = await import('./buildClient.mjs')
+const { freePort } = await import('./cluster.mjs')
+const { runChecks } = await import('./check.mjs')
+
+const folder = mkdtempSync(path.join(os.tmpdir(), 'nibquill-tests-'))
+chmodSync(folder, 0o755)
+let passed = 0
+let failed = 0
+
+console.log('Checking types, lint, format and directions ...')
+const checks = runChecks()
+passed += checks.passed.length
+failed += checks.failed.length
+
+console.log('Unit and server tests ...')
+const jestReport = path.join(folder, 'jest.json')
+run(
+  process.execPath,
+  [
+    '--experimental-vm-modules',
+    '--no-warnings',
+    'node_modules/jest/bin/jest.js',
+    '--json',
+    `--outputFile=${jestReport}`,
+    '--silent=false',
+  ],
+  ROOT,
+)
+count(jestReport, (report) => ({
+  passed: report.numPassedTests,
+  failed: report.numFailedTests + report.numRuntimeErrorTestSuites,
+}))
+
+console.log('Interface tests ...')
+buildClient()
+const webReport = path.join(folder, 'playwright.json')
+run(path.join(ROOT, 'node_modules/.bin/playwright'), ['test'], path.join(ROOT, 'e2e'), {
+  NIBQUILL_E2E_PORT: String(await freePort()),
+  NIBQUILL_E2E_DATA: path.join(folder, 'e2e'),
+  NIBQUILL_E2E_REPORT: webReport,
+})
+count(webReport, ({ stats }) => ({ passed: stats.expected + stats.flaky, failed: stats.unexpected }))
+
+rmSync(folder, { recursive: true, force: true })
+console.log(`tests: ${passed} passed, ${failed} failed`)
+process.exit(failed === 0 ? 0 : 1)
+
+function run(command, words, cwd, env = {}) {
+  spawnSync(command, words, { cwd, stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, NODE_OPTIONS: '', ...env } })
+}
+
+/** A runner that left no report failed, whatever else it said. */
+function count(report, read) {
+  if (!existsSync(report)) return void (failed += 1)
+  const found = read(JSON.parse(readFileSync(report, 'utf8')))
+  if (found.passed === 0) failed += 1
+  passed += found.passed
+  failed += found.failed
+}
