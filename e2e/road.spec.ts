@@ -88,7 +88,8 @@ test('one piece travels the whole road, from a tablet to a page in a parent’s 
   await expect(teacher.getByText(`Approved: ${title}`)).toBeVisible()
 
   // 8 and 9: approved, in its folder and in the portfolio, and picked with a reason.
-  await pupil.getByRole('button', { name: 'To my desk' }).click()
+  await expect(pupil.getByText('in the folder · Rock pools · second go')).toBeVisible()
+  await pupil.getByRole('link', { name: 'Desk' }).click()
   await expect(pupil.getByText(`put ${title} in Rock pools`)).toBeVisible()
   await pupil.getByRole('link', { name: 'Folders' }).click()
   await pupil.getByRole('button', { name: 'Rock pools' }).click()

@@ -13,7 +13,19 @@ const CHECKS = [
   [
     'directions',
     bin('depcruise'),
-    ['--config', '.dependency-cruiser.cjs', '--output-type', 'err', 'core', 'contract', 'server', 'client/src', 'demo'],
+    [
+      '--config',
+      '.dependency-cruiser.cjs',
+      '--output-type',
+      'err',
+      'core',
+      'contract',
+      'server',
+      'client/src',
+      'demo',
+      'bench',
+      'e2e',
+    ],
   ],
 ]
 

@@ -1,5 +1,5 @@
 import type { Piece } from '@nibquill/contract'
-import { router } from 'expo-router'
+import { Redirect, router } from 'expo-router'
 import { useState } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
@@ -17,7 +17,13 @@ import { useSendings } from './uploads'
 import { WithPiece } from './WithPiece'
 
 export function IntoTrayScreen() {
-  return <WithPiece>{(piece) => (piece.state === 'submitted' ? <InTray piece={piece} /> : <IntoTray piece={piece} />)}</WithPiece>
+  return <WithPiece>{(piece) => <LastStep piece={piece} />}</WithPiece>
+}
+
+function LastStep({ piece }: { piece: Piece }) {
+  // Approved while the pupil was looking: there is nothing to hand in any more.
+  if (piece.state === 'approved') return <Redirect href={`/my-pieces/${piece.id}`} />
+  return piece.state === 'submitted' ? <InTray piece={piece} /> : <IntoTray piece={piece} />
 }
 
 /** Third of the last three steps: look once more, then hand it in. */

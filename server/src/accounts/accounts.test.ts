@@ -23,12 +23,10 @@ test('a card opens the desk in lower case and with gaps; the database never hold
 })
 
 test('the cookie is out of reach of scripts and other sites, and only its hash is stored', async () => {
-  const response = await test_
-    .visitor()
-    .fetch('POST', '/accounts/sign-in/card', {
-      body: JSON.stringify({ code: await issue() }),
-      headers: { 'Content-Type': 'application/json' },
-    })
+  const response = await test_.visitor().fetch('POST', '/accounts/sign-in/card', {
+    body: JSON.stringify({ code: await issue() }),
+    headers: { 'Content-Type': 'application/json' },
+  })
   const cookie = response.headers.get('set-cookie')!
   expect(cookie).toMatch(/HttpOnly/)
   expect(cookie).toMatch(/SameSite=Lax/)
@@ -106,27 +104,23 @@ test('an untouched tablet is signed out by the class’s idle time, a little aft
 })
 
 test('a school is set up once, with every fault of the form named', async () => {
-  const again = await test_
-    .visitor()
-    .ask('POST', '/accounts/first-run', {
-      schoolName: 'Other',
-      timeZone: 'Europe/London',
-      firstName: 'A',
-      lastName: '',
-      email: 'x@y.example',
-      password: PASSWORD,
-    })
+  const again = await test_.visitor().ask('POST', '/accounts/first-run', {
+    schoolName: 'Other',
+    timeZone: 'Europe/London',
+    firstName: 'A',
+    lastName: '',
+    email: 'x@y.example',
+    password: PASSWORD,
+  })
   expect(again.body).toMatchObject({ status: 409, type: '/problems/accounts/already-set-up' })
-  const faulty = await test_
-    .visitor()
-    .ask<{ fields: object }>('POST', '/accounts/first-run', {
-      schoolName: '',
-      timeZone: 'Europe/London',
-      firstName: 'A',
-      lastName: '',
-      email: 'nonsense',
-      password: 'short',
-    })
+  const faulty = await test_.visitor().ask<{ fields: object }>('POST', '/accounts/first-run', {
+    schoolName: '',
+    timeZone: 'Europe/London',
+    firstName: 'A',
+    lastName: '',
+    email: 'nonsense',
+    password: 'short',
+  })
   expect(faulty.status).toBe(400)
   expect(Object.keys(faulty.body.fields).sort()).toEqual(['email', 'password', 'schoolName'])
 })

@@ -1,0 +1,17 @@
+import { writeFileSync } from 'node:fs'
+import { parseArgs } from 'node:util'
+import { benchBook } from './book.ts'
+import type { Line } from './measure.ts'
+import { benchPictures } from './pictures.ts'
+import { benchTray } from './tray.ts'
+
+const BENCHES: Record<string, () => Promise<Line[]>> = { pictures: benchPictures, book: benchBook, tray: benchTray }
+const { values } = parseArgs({ options: { only: { type: 'string' }, json: { type: 'string' } } })
+if (values.only && !BENCHES[values.only])
+  throw new Error(`no bench called ${values.only}; there are ${Object.keys(BENCHES).join(', ')}`)
+
+const lines: Line[] = []
+for (const [name, bench] of Object.entries(BENCHES)) if (!values.only || values.only === name) lines.push(...(await bench()))
+console.table(Object.fromEntries(lines.map(({ name, ...rest }) => [name, rest])))
+if (values.json) writeFileSync(values.json, JSON.stringify(lines, null, 2))
+process.exit(0)

@@ -1,0 +1,50 @@
+// One book in one process: prints how long it took and the most memory the process held. Arguments: book|alone, pages.
+import { Chance, photograph } from '@nibquill/demo'
+import { drawBook } from '@nibquill/server/book/drawBook'
+import { mkdtempSync, openSync, readFileSync, rmSync, writeFileSync, writeSync } from 'node:fs'
+import os from 'node:os'
+import path from 'node:path'
+import PDFDocument from 'pdfkit'
+import sharp from 'sharp'
+
+const [what, count] = [process.argv[2], Number(process.argv[3])]
+const folder = mkdtempSync(path.join(os.tmpdir(), 'nibquill-bench-book-'))
+const base = sharp(await photograph('map', new Chance(3))).resize(2048, 1536)
+for (let i = 0; i < 10; i++)
+  writeFileSync(
+    path.join(folder, `${i}.jpg`),
+    await base
+      .clone()
+      .modulate({ hue: i * 10 })
+      .jpeg({ quality: 80 })
+      .toBuffer(),
+  )
+const readPhoto = (i: number) => readFileSync(path.join(folder, `${i % 10}.jpg`))
+const file = openSync(path.join(folder, 'out.pdf'), 'w')
+
+const start = performance.now()
+if (what === 'book') {
+  await drawBook({
+    title: 'Bench', pupilName: 'Wren', termName: 'Autumn term', schoolName: 'Saltmarsh Primary School', timeZone: 'Europe/London',
+    pages: Array.from({ length: count }, (_, i) => ({
+      title: `Rock pool crab ${i}`, folderName: 'Rock pools', termName: 'Autumn term', approvedAt: '2026-11-20T10:00:00Z',
+      reflection: 'I learned that it walks sideways. Next I would draw the eyes on stalks.', reason: 'I picked this because it took two goes.',
+      goes: 2, photos: [{ key: String(i), width: 2048, height: 1536, name: '' }], link: `http://nibquill.example/p/${'x'.repeat(22)}`,
+    })),
+    readPhoto: (key) => Promise.resolve(readPhoto(Number(key))),
+    onPage: () => Promise.resolve(),
+    write: (pdf) => Promise.resolve(void writeSync(file, pdf)),
+  }) // prettier-ignore
+} else {
+  const doc = new PDFDocument({ size: 'A4', margin: 0, autoFirstPage: false })
+  const chunks: Buffer[] = []
+  const done = new Promise((resolve) => doc.on('end', resolve))
+  doc.on('data', (chunk: Buffer) => chunks.push(chunk))
+  for (let i = 0; i < count; i++) doc.addPage().image(readPhoto(i), 68, 130, { width: 459 })
+  doc.end()
+  await done
+  writeSync(file, Buffer.concat(chunks))
+}
+const ms = performance.now() - start
+rmSync(folder, { recursive: true, force: true })
+process.stdout.write(JSON.stringify({ ms, mb: process.resourceUsage().maxRSS / 1024 }))
