@@ -12,8 +12,10 @@ export const scratch = (): string => mkdtempSync(path.join(os.tmpdir(), 'nibquil
 /** A 12-megapixel photo as a phone makes it: lying on its side (orientation 6), with position, device and maker data. */
 export async function phonePhoto(folder: string, name = 'IMG_0042.jpg'): Promise<string> {
   const file = path.join(folder, name)
-  const upright = sharp(await photograph('crab', new Chance(7))).resize(3000, 4000, { fit: 'cover' })
-  writeFileSync(file, await upright.rotate(270).jpeg({ quality: 92 }).toBuffer())
+  const upright = await sharp(await photograph('crab', new Chance(7)))
+    .resize(3000, 4000, { fit: 'cover' })
+    .toBuffer()
+  writeFileSync(file, await sharp(upright).rotate(270).jpeg({ quality: 92 }).toBuffer())
   execFileSync('exiftool', [
     '-q', '-overwrite_original', '-n', '-Orientation=6', '-GPSLatitude=53.3', '-GPSLatitudeRef=N', '-GPSLongitude=0.4', '-GPSLongitudeRef=W',
     '-Make=Nobody', '-Model=Made-up 1', '-SerialNumber=12345', '-DateTimeOriginal=2026:11:20 10:11:12', '-XMP:GPSLatitude=53.3', '-XMP:CreatorTool=Nobody',

@@ -1,0 +1,87 @@
+import AxeBuilder from '@axe-core/playwright'
+import { expect, test, type Page } from '@playwright/test'
+import { enterAsParent, enterAsPupil, enterAsTeacher } from './people.ts'
+
+// WCAG 2.2 AA by axe-core, on every main screen, on a phone and wide.
+const TAGS = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']
+
+async function expectClean(page: Page, what: string): Promise<void> {
+  await page.waitForTimeout(700)
+  const { violations } = await new AxeBuilder({ page }).withTags(TAGS).analyze()
+  const grave = violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')
+  expect(
+    grave.map(
+      ({ id, nodes }) =>
+        `${what}: ${id}: ${nodes.map(({ html, failureSummary }) => `${html.slice(0, 160)} ${failureSummary ?? ''}`).join('\n')}`,
+    ),
+  ).toEqual([])
+  const sideways = await page.evaluate(() => document.documentElement.scrollWidth > window.innerWidth)
+  expect(sideways, `${what} scrolls sideways`).toBe(false)
+}
+
+async function visitAll(page: Page, addresses: readonly string[]): Promise<void> {
+  for (const address of addresses) {
+    await page.goto(address)
+    await expectClean(page, address)
+  }
+}
+
+for (const viewport of [
+  { width: 390, height: 844 },
+  { width: 1280, height: 800 },
+]) {
+  test.describe(`at ${viewport.width} px`, () => {
+    test.use({ viewport })
+
+    test('the door', async ({ page }) => {
+      await page.goto('/sign-in')
+      await expectClean(page, 'card')
+      await page.getByRole('link', { name: 'I am a teacher' }).click()
+      await expectClean(page, 'password')
+      await page.goto('/p/nothing-behind-this-link')
+      await expectClean(page, 'ended link')
+    })
+
+    test('a pupil’s screens', async ({ page }) => {
+      await enterAsPupil(page, 'Wren')
+      await visitAll(page, ['/desk', '/my-folders', '/my-portfolio', '/make', '/make?pick=1'])
+      await page.goto('/desk')
+      await page.getByRole('region', { name: 'To do' }).getByRole('button').first().click()
+      await expectClean(page, 'task')
+      await page.goto('/my-folders')
+      await page.getByRole('button', { name: 'Bread and clay' }).click()
+      await expectClean(page, 'folder')
+      await page.goto('/desk')
+      await page
+        .getByRole('button', { name: /not handed in yet/ })
+        .first()
+        .click()
+      await page.waitForURL(/my-pieces\/[^/]+$/)
+      await expectClean(page, 'piece')
+      const piece = page.url()
+      await visitAll(page, [`${piece}/what`, `${piece}/folder`, `${piece}/tray`])
+    })
+
+    test('a teacher’s screens', async ({ page }) => {
+      await enterAsTeacher(page)
+      await visitAll(page, ['/tray', '/class', '/tasks', '/folders', '/year'])
+      await page.goto('/tray')
+      await page
+        .getByRole('button', { name: /^\w+ \w\., / })
+        .first()
+        .click()
+      await expectClean(page, 'judging')
+      await page.getByRole('button', { name: 'Send back' }).click()
+      await expectClean(page, 'sending back')
+      await page.goto('/class')
+      await page.getByRole('link', { name: 'Wren A.' }).click()
+      await expectClean(page, 'pupil page')
+    })
+
+    test('a parent’s screen', async ({ page }) => {
+      await enterAsParent(page)
+      await page.getByRole('tab', { name: 'Wren' }).click()
+      await expectClean(page, 'family')
+    })
+  })
+}
