@@ -1,12 +1,8 @@
-const swc = [
-  '@swc/jest',
-  { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true }, transform: { react: { runtime: 'automatic' } } } },
-]
 const plain = (name) => ({
   displayName: name,
   rootDir: `<rootDir>/${name}`.replace('<rootDir>', import.meta.dirname),
   testEnvironment: 'node',
-  transform: { '\\.[jt]sx?$': swc },
+  transform: { '\\.[jt]sx?$': `${import.meta.dirname}/scripts/jestTransform.mjs` },
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   testMatch: ['<rootDir>/src/**/*.test.ts'],
 })

@@ -67,7 +67,7 @@ for (const viewport of [
       await visitAll(page, ['/tray', '/class', '/tasks', '/folders', '/year'])
       await page.goto('/tray')
       await page
-        .getByRole('button', { name: /^\w+ \w\., / })
+        .getByRole('button', { name: /^\w+ \w\. / })
         .first()
         .click()
       await expectClean(page, 'judging')

@@ -46,7 +46,13 @@ const SHOTS: Shot[] = [
     name: 'judging-phone',
     who: 'teacher',
     size: PHONE,
-    go: async (page) => (await open('/tray')(page), page.getByRole('button', { name: /, / }).nth(2).click()),
+    go: async (page) => (
+      await open('/tray')(page),
+      page
+        .getByRole('button', { name: /^\w+ \w\. / })
+        .nth(2)
+        .click()
+    ),
   },
   { name: 'class', who: 'teacher', size: WIDE, go: open('/class') },
   {

@@ -23,7 +23,6 @@ export function FolderTile({
     <Press
       role={chosen === undefined ? 'button' : 'radio'}
       selected={chosen}
-      label={folder.name}
       onPress={onPress}
       style={{
         width: 158,

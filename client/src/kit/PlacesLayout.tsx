@@ -60,7 +60,6 @@ function PlaceLink({ place, chosen, rail }: { place: Place; chosen: boolean; rai
   return (
     <Press
       role="link"
-      label={place.count ? `${place.label}, ${place.count}` : place.label}
       onPress={() => router.navigate(place.href as Href)}
       style={{
         minHeight: targets.pupil + 4,

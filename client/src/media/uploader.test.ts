@@ -10,7 +10,7 @@ const file = (size: number, name = 'a.jpg') =>
   Object.defineProperty(new File(['x'], name, { lastModified: 5 }), 'size', { value: size })
 /** Takes files on and never gets anywhere: the network is for the interface tests. */
 const offline = () => {
-  global.fetch = () => new Promise(() => undefined)
+  globalThis.fetch = () => new Promise(() => undefined)
   return new Uploader(() => Promise.resolve())
 }
 

@@ -157,20 +157,9 @@ function NewsLine({ news }: { news: NewsItem[] }) {
   )
 }
 
-function Card({
-  edge,
-  label,
-  onPress,
-  children,
-}: {
-  edge: string
-  label: string
-  onPress: () => void
-  children: React.ReactNode
-}) {
+function Card({ edge, onPress, children }: { edge: string; onPress: () => void; children: React.ReactNode }) {
   return (
     <Press
-      label={label}
       onPress={onPress}
       style={[
         {
@@ -194,11 +183,7 @@ function Card({
 
 function ReturnedRow({ piece }: { piece: PieceLine }) {
   return (
-    <Card
-      edge={colours.clay}
-      label={`${strings.anotherGo}: ${piece.title}`}
-      onPress={() => router.push(`/my-pieces/${piece.id}`)}
-    >
+    <Card edge={colours.clay} onPress={() => router.push(`/my-pieces/${piece.id}`)}>
       <Sheet piece={piece} width={118} />
       <View style={{ flex: 1, gap: 2 }}>
         <Text variant="titleMedium">{piece.title}</Text>
@@ -226,7 +211,7 @@ function ReturnedRow({ piece }: { piece: PieceLine }) {
 
 function TaskRow({ task }: { task: Task }) {
   return (
-    <Card edge={pigments[task.folder.colour]} label={task.title} onPress={() => router.push(`/my-tasks/${task.id}`)}>
+    <Card edge={pigments[task.folder.colour]} onPress={() => router.push(`/my-tasks/${task.id}`)}>
       <Symbol name={task.folder.symbol} size={36} colour={pigments[task.folder.colour]} />
       <View style={{ flex: 1 }}>
         <Text variant="titleMedium">{task.title}</Text>
@@ -246,11 +231,7 @@ function DraftRow({ piece }: { piece: PieceLine }) {
   const share = total ? sendings.reduce((sum, { sentBytes }) => sum + sentBytes, 0) / total : 0
   const title = piece.title || piece.taskTitle || strings.untitled
   return (
-    <Press
-      label={`${title}, ${strings.notHandedIn}`}
-      onPress={() => router.push(`/my-pieces/${piece.id}`)}
-      style={{ flexDirection: 'row', gap: 16, alignItems: 'center' }}
-    >
+    <Press onPress={() => router.push(`/my-pieces/${piece.id}`)} style={{ flexDirection: 'row', gap: 16, alignItems: 'center' }}>
       <Sheet piece={piece} width={118} />
       <View style={{ flex: 1, gap: 2 }}>
         <Text variant="titleMedium">{title}</Text>
@@ -284,7 +265,6 @@ function TrayCorner({ pieces }: { pieces: PieceLine[] }) {
       {pieces.map((piece) => (
         <Press
           key={piece.id}
-          label={`${strings.inTheTray}: ${piece.title}`}
           onPress={() => router.push(`/my-pieces/${piece.id}`)}
           style={{ flexDirection: 'row', gap: 16, alignItems: 'center', minHeight: targets.pupil }}
         >

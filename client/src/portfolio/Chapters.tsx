@@ -67,7 +67,6 @@ function ChapterView({
           ]}
         >
           <Press
-            label={chosen.piece.title}
             onPress={() => onOpen(chosen.piece)}
             style={{
               flexDirection: 'row',
@@ -138,7 +137,7 @@ export function PieceTile({
   width?: number
 }) {
   return (
-    <Press label={piece.title} onPress={onPress} style={{ width, gap: 6 }}>
+    <Press onPress={onPress} style={{ width, gap: 6 }}>
       <Sheet piece={piece} width={width} />
       <Text variant="titleSmall" numberOfLines={2}>
         {piece.title}

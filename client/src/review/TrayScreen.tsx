@@ -148,7 +148,6 @@ function TrayRow({ piece, chosen, onPress }: { piece: PieceLine; chosen: boolean
   const short = when.startsWith('today ') && piece.submittedAt ? timeOf(new Date(piece.submittedAt)) : when
   return (
     <Press
-      label={`${name}, ${piece.title}`}
       onPress={onPress}
       style={{
         flexDirection: 'row',

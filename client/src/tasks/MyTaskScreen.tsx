@@ -73,7 +73,6 @@ export function MyTaskScreen() {
       {task.myPieces.map((piece) => (
         <Press
           key={piece.id}
-          label={`${strings.myPieces}, ${kitWords.states[piece.state]}`}
           onPress={() => router.push(`/my-pieces/${piece.id}`)}
           style={{ minHeight: targets.pupil, justifyContent: 'center' }}
         >

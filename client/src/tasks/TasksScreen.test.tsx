@@ -5,7 +5,7 @@ import { theme } from '../kit/theme'
 import { TasksScreen } from './TasksScreen'
 
 const show = (answer: () => Promise<Response>) => {
-  global.fetch = answer as typeof fetch
+  globalThis.fetch = answer as typeof fetch
   const queries = new QueryClient({ defaultOptions: { queries: { retry: false } } })
   render(
     <QueryClientProvider client={queries}>
