@@ -1,9 +1,10 @@
 // One book in one process: prints how long it took and the most memory the process held. Arguments: book|alone, pages.
 import { Chance, photograph } from '@nibquill/demo'
 import { drawBook } from '@nibquill/server/book/drawBook'
-import { mkdtempSync, openSync, readFileSync, rmSync, writeFileSync, writeSync } from 'node:fs'
+import { createWriteStream, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import os from 'node:os'
 import path from 'node:path'
+import { pipeline } from 'node:stream/promises'
 import PDFDocument from 'pdfkit'
 import sharp from 'sharp'
 
@@ -20,7 +21,6 @@ for (let i = 0; i < 10; i++)
       .toBuffer(),
   )
 const readPhoto = (i: number) => readFileSync(path.join(folder, `${i % 10}.jpg`))
-const file = openSync(path.join(folder, 'out.pdf'), 'w')
 
 const start = performance.now()
 if (what === 'book') {
@@ -33,17 +33,14 @@ if (what === 'book') {
     })),
     readPhoto: (key) => Promise.resolve(readPhoto(Number(key))),
     onPage: () => Promise.resolve(),
-    write: (pdf) => Promise.resolve(void writeSync(file, pdf)),
+    out: createWriteStream(path.join(folder, 'out.pdf')),
   }) // prettier-ignore
 } else {
   const doc = new PDFDocument({ size: 'A4', margin: 0, autoFirstPage: false })
-  const chunks: Buffer[] = []
-  const done = new Promise((resolve) => doc.on('end', resolve))
-  doc.on('data', (chunk: Buffer) => chunks.push(chunk))
+  const written = pipeline(doc, createWriteStream(path.join(folder, 'out.pdf')))
   for (let i = 0; i < count; i++) doc.addPage().image(readPhoto(i), 68, 130, { width: 459 })
   doc.end()
-  await done
-  writeSync(file, Buffer.concat(chunks))
+  await written
 }
 const ms = performance.now() - start
 rmSync(folder, { recursive: true, force: true })

@@ -5,7 +5,7 @@ import { useLive } from '../api/useLive'
 import { Loading, ProblemNotice } from '../kit/Notice'
 import { colours } from '../kit/theme'
 import { useSession, useSignOut } from './session'
-import { useIdleSignOut } from './useIdleSignOut'
+import { noteIdle, useIdleSignOut } from './useIdleSignOut'
 
 /** Where each role begins. */
 export const START = { pupil: '/desk', teacher: '/tray', office: '/class', parent: '/family' } as const
@@ -18,7 +18,10 @@ export function Gate({ roles }: { roles: readonly (keyof typeof START)[] }) {
   const person = session.data?.person ?? null
   useLive(person !== null)
   const leave = signOut.mutate
-  const onIdle = useCallback(() => leave(undefined, { onSettled: () => router.replace('/sign-in?idle=1') }), [leave])
+  const onIdle = useCallback(() => {
+    noteIdle()
+    leave(undefined, { onSettled: () => router.replace('/sign-in') })
+  }, [leave])
   useIdleSignOut(person?.idleMinutes ?? null, onIdle)
   if (session.isPending) return <Loading />
   if (session.isError) return <ProblemNotice error={session.error} onRetry={() => void session.refetch()} />

@@ -1,7 +1,6 @@
 import { PasswordSignIn } from '@nibquill/contract'
 import { CARD_CODE_LENGTH, readCardCode, writeCardCode } from '@nibquill/core'
 import { valibotResolver } from '@hookform/resolvers/valibot'
-import { useLocalSearchParams } from 'expo-router'
 import { useState } from 'react'
 import { Controller, useForm } from 'react-hook-form'
 import { ScrollView, View } from 'react-native'
@@ -16,11 +15,12 @@ import { Symbol } from '../kit/Symbol'
 import { colours, corners, fonts, shadow, targets } from '../kit/theme'
 import { useSession, useSignIn } from './session'
 import { strings } from './strings'
+import { takeIdle } from './useIdleSignOut'
 
 /** The door: a pupil's card, or an adult's password. */
 export function SignInScreen() {
   const [adult, setAdult] = useState(false)
-  const { idle } = useLocalSearchParams<{ idle?: string }>()
+  const [idle] = useState(takeIdle)
   const session = useSession()
   return (
     <ScrollView

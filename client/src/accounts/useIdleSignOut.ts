@@ -22,3 +22,15 @@ export function useIdleSignOut(minutes: number | null, onIdle: () => void): void
     }
   }, [minutes, onIdle])
 }
+
+let idled = false
+/** Remembers, until the door is shown, that nobody chose to leave. */
+export const noteIdle = (): void => {
+  idled = true
+}
+/** Whether the desk closed by itself; says so once. */
+export const takeIdle = (): boolean => {
+  const was = idled
+  idled = false
+  return was
+}

@@ -1,6 +1,10 @@
 import type { Book as BookAnswer, MakeBook } from '@nibquill/contract'
 import { DomainError, planBook } from '@nibquill/core'
 import { createHash } from 'node:crypto'
+import { createWriteStream } from 'node:fs'
+import { mkdtemp, rm } from 'node:fs/promises'
+import os from 'node:os'
+import path from 'node:path'
 import type { EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
 import { PersonRow } from '../accounts/rows.ts'
@@ -122,21 +126,28 @@ export class Book {
     const school = await manager.findOneOrFail(SchoolRow, { where: {} })
     const pages = await this.#pages(manager, book)
     let toldAt = 0
-    return drawBook({
-      title: `${pupil.firstName}’s book, ${term.name}`,
-      pupilName: pupil.firstName,
-      termName: term.name,
-      schoolName: school.name,
-      pages,
-      readPhoto: (key) => this.#platform.storage.read(key),
-      onPage: async (pagesDone) => {
-        if (Date.now() - toldAt < PROGRESS_EVERY_MS) return
-        toldAt = Date.now()
-        await this.#progress(book, { pagesDone })
-      },
-      write: (pdf) => this.#platform.storage.put(bookKey(book.id), pdf),
-      timeZone: school.timeZone,
-    })
+    const draft = path.join(await mkdtemp(path.join(os.tmpdir(), 'nibquill-book-')), 'book.pdf')
+    try {
+      await drawBook({
+        title: `${pupil.firstName}’s book, ${term.name}`,
+        pupilName: pupil.firstName,
+        termName: term.name,
+        schoolName: school.name,
+        pages,
+        readPhoto: (key) => this.#platform.storage.read(key),
+        onPage: async (pagesDone) => {
+          if (Date.now() - toldAt < PROGRESS_EVERY_MS) return
+          toldAt = Date.now()
+          await this.#progress(book, { pagesDone })
+        },
+        out: createWriteStream(draft),
+        timeZone: school.timeZone,
+      })
+      await this.#platform.storage.put(bookKey(book.id), { file: draft })
+      return await this.#platform.storage.sizeBytes(bookKey(book.id))
+    } finally {
+      await rm(path.dirname(draft), { recursive: true, force: true })
+    }
   }
 
   async #pages(manager: EntityManager, book: BookRow): Promise<BookPage[]> {

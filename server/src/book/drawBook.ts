@@ -1,3 +1,6 @@
+import { once } from 'node:events'
+import type { Writable } from 'node:stream'
+import { pipeline } from 'node:stream/promises'
 import { layOutPhotos, pageOfPiece, planBook, CONTENTS_LINES } from '@nibquill/core'
 import PDFDocument from 'pdfkit'
 import QRCode from 'qrcode'
@@ -24,7 +27,8 @@ export type BookOrder = {
   pages: BookPage[]
   readPhoto: (key: string) => Promise<Buffer>
   onPage: (pagesDone: number) => Promise<void>
-  write: (pdf: Buffer) => Promise<void>
+  /** Where the PDF goes, page by page. */
+  out: Writable
 }
 
 type Doc = PDFKit.PDFDocument
@@ -44,13 +48,13 @@ const QR_SIZE = 76
 const PHOTO_TOP = 130
 const FOOT = PAGE.height - 58
 
-/** Draws a book page by page; no more than one piece's photos are in memory. @returns its size in bytes */
-export async function drawBook(order: BookOrder): Promise<number> {
+/** Draws a book page by page: what is drawn goes out before the next page begins, so long books need no more memory than short ones. */
+export async function drawBook(order: BookOrder): Promise<void> {
   const doc = new PDFDocument({
     size: 'A4', margin: 0, pdfVersion: '1.7', tagged: true, lang: 'en-GB', displayTitle: true, autoFirstPage: false, font: '',
     info: { Title: order.title, Author: order.schoolName, Creator: 'Nibquill', Producer: 'Nibquill' },
   } as unknown as PDFKit.PDFDocumentOptions) // prettier-ignore
-  const done = collect(doc)
+  const written = pipeline(doc, order.out)
   const fonts = new BookFonts(doc)
   const book = doc.struct('Document')
   doc.addStructure(book)
@@ -61,22 +65,18 @@ export async function drawBook(order: BookOrder): Promise<number> {
   await order.onPage(plan.coverPages + plan.contentsPages)
   for (const [i, page] of order.pages.entries()) {
     await drawPiece(draw, book, order, page, pageOfPiece(plan, i))
+    await goneOut(order.out)
     await order.onPage(pageOfPiece(plan, i))
   }
   book.end()
   doc.end()
-  const pdf = await done
-  await order.write(pdf)
-  return pdf.length
+  await written
 }
 
-function collect(doc: Doc): Promise<Buffer> {
-  const chunks: Buffer[] = []
-  return new Promise((resolve, reject) => {
-    doc.on('data', (chunk: Buffer) => chunks.push(chunk))
-    doc.on('end', () => resolve(Buffer.concat(chunks)))
-    doc.on('error', reject)
-  })
+/** Lets what was drawn leave before more is made. */
+async function goneOut(out: Writable): Promise<void> {
+  await new Promise((resolve) => setImmediate(resolve))
+  if (out.writableNeedDrain) await once(out, 'drain')
 }
 
 type TextStyle = {
@@ -282,8 +282,11 @@ function drawQr(doc: Doc, link: string, x: number, y: number): void {
   const { modules } = QRCode.create(link, { errorCorrectionLevel: 'M' })
   const step = QR_SIZE / modules.size
   for (let row = 0; row < modules.size; row++) {
-    for (let column = 0; column < modules.size; column++) {
-      if (modules.get(row, column)) doc.rect(x + column * step, y + row * step, step + 0.02, step + 0.02)
+    // Dark modules side by side are one bar: half the drawing, and no hairlines between them.
+    for (let column = 0, length = 1; column < modules.size; column += length, length = 1) {
+      if (!modules.get(row, column)) continue
+      while (column + length < modules.size && modules.get(row, column + length)) length++
+      doc.rect(x + column * step, y + row * step, length * step, step + 0.02)
     }
   }
   doc.fill('#000000')
@@ -310,5 +313,10 @@ function drawFoot(pen: Pen, left: string, number: number): void {
 
 const GO_WORDS = ['', '', 'second go', 'third go', 'fourth go', 'fifth go']
 const goWord = (goes: number) => GO_WORDS[goes] ?? `go ${goes}`
-const dayOf = (moment: string, timeZone: string) =>
-  new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone }).format(new Date(moment))
+const DAYS = new Map<string, Intl.DateTimeFormat>()
+function dayOf(moment: string, timeZone: string): string {
+  const format =
+    DAYS.get(timeZone) ?? new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone })
+  DAYS.set(timeZone, format)
+  return format.format(new Date(moment))
+}

@@ -37,6 +37,7 @@ export class BookFonts {
    * so that the reader sees that something stood there.
    */
   runs(family: Family, text: string): { font: string; text: string }[] {
+    if (PLAIN.test(text)) return [{ font: `${family}-0`, text }]
     const fonts = [
       ...FAMILIES[family].map((_, i) => `${family}-${i}`),
       ...(family === 'title' ? FAMILIES.strong.map((_, i) => `strong-${i}`) : []),
@@ -64,6 +65,9 @@ export class BookFonts {
     return opened
   }
 }
+
+/** Signs the first file of every family has: most texts need no closer look. */
+const PLAIN = /^[\n\x20-\x7e\u2018\u2019\u201c\u201d\u2013\u2026\u00b7]+$/
 
 /** What a reader takes for one sign may be several code points. */
 const SIGNS = new Intl.Segmenter('en', { granularity: 'grapheme' })
