@@ -63,7 +63,6 @@ const SHOTS: Shot[] = [
   },
   { name: 'tasks', who: 'teacher', size: WIDE, go: open('/tasks') },
   { name: 'family', who: 'parent', size: PHONE, go: async () => undefined },
-  { name: 'folders', who: 'teacher', size: WIDE, go: open('/folders') },
 ]
 
 async function draft(page: Page, step: string): Promise<void> {

@@ -40,7 +40,6 @@ export function BigButton({
   const look = TONES[tone]
   return (
     <Press
-      label={label}
       onPress={onPress}
       disabled={disabled || busy}
       style={{

@@ -13,7 +13,9 @@ export function useWidth(): { width: number; height: number; wide: boolean; tabl
 export function Page({ children, foot, max = 760 }: { children: ReactNode; foot?: ReactNode; max?: number }) {
   return (
     <View style={{ flex: 1, backgroundColor: colours.paper }}>
+      {/* Reached by the keyboard even where nothing in it can be tapped. */}
       <ScrollView
+        tabIndex={0}
         contentContainerStyle={{ padding: 20, paddingBottom: 32, gap: 16, width: '100%', maxWidth: max, alignSelf: 'center' }}
       >
         {children}
