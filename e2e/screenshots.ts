@@ -32,10 +32,7 @@ const SHOTS: Shot[] = [
     size: PHONE,
     go: async (page) => (
       await open('/desk')(page),
-      page
-        .getByRole('button', { name: /^Another go: / })
-        .first()
-        .click()
+      page.getByRole('region', { name: 'Another go' }).getByRole('button').first().click()
     ),
   },
   { name: 'my-folders', who: 'pupil', size: TABLET, go: open('/my-folders') },

@@ -64,35 +64,35 @@ export class Live {
   #deliver(payload: string): void {
     const { to, event } = JSON.parse(payload) as { to: string[]; event: LiveEvent }
     for (const personId of to) {
-      for (const response of this.#listeners.get(personId) ?? []) response.write(`data: ${JSON.stringify(event)}\n\n`)
+      for (const stream of this.#listeners.get(personId) ?? []) stream.write(`data: ${JSON.stringify(event)}\n\n`)
     }
   }
 
   #toAll(text: string): void {
-    for (const responses of this.#listeners.values()) for (const response of responses) response.write(text)
+    for (const streams of this.#listeners.values()) for (const stream of streams) stream.write(text)
   }
 
   /** Keeps a response open as one person's stream of events. */
-  connect(personId: string, response: Response): void {
-    response.writeHead(200, {
+  connect(personId: string, stream: Response): void {
+    stream.writeHead(200, {
       'Content-Type': 'text/event-stream',
       'Cache-Control': 'no-store',
       'X-Accel-Buffering': 'no',
       Connection: 'keep-alive',
     })
-    response.write('retry: 2000\n\n')
-    const responses = this.#listeners.get(personId) ?? new Set()
-    this.#listeners.set(personId, responses.add(response))
-    response.on('close', () => {
-      responses.delete(response)
-      if (responses.size === 0) this.#listeners.delete(personId)
+    stream.write('retry: 2000\n\n')
+    const streams = this.#listeners.get(personId) ?? new Set()
+    this.#listeners.set(personId, streams.add(stream))
+    stream.on('close', () => {
+      streams.delete(stream)
+      if (streams.size === 0) this.#listeners.delete(personId)
     })
   }
 
   async stop(): Promise<void> {
     this.#closing = true
     clearInterval(this.#heartbeat)
-    for (const responses of this.#listeners.values()) for (const response of responses) response.end()
+    for (const streams of this.#listeners.values()) for (const stream of streams) stream.end()
     await this.#client?.end().catch(() => undefined)
   }
 }
