@@ -1,6 +1,8 @@
 import andika from '@fontsource/andika/files/andika-latin-400-normal.woff2'
 import andikaExt from '@fontsource/andika/files/andika-latin-ext-400-normal.woff2'
 import andikaBold from '@fontsource/andika/files/andika-latin-700-normal.woff2'
+import andikaBoldExt from '@fontsource/andika/files/andika-latin-ext-700-normal.woff2'
+import youngSerifExt from '@fontsource/young-serif/files/young-serif-latin-ext-400-normal.woff2'
 import youngSerif from '@fontsource/young-serif/files/young-serif-latin-400-normal.woff2'
 import { QueryClientProvider } from '@tanstack/react-query'
 import { useFonts } from 'expo-font'
@@ -21,7 +23,14 @@ const settings = {
 }
 
 export default function Layout() {
-  const [loaded, failed] = useFonts({ Andika: andika, AndikaExt: andikaExt, AndikaBold: andikaBold, YoungSerif: youngSerif })
+  const [loaded, failed] = useFonts({
+    Andika: andika,
+    AndikaExt: andikaExt,
+    AndikaBold: andikaBold,
+    AndikaBoldExt: andikaBoldExt,
+    YoungSerif: youngSerif,
+    YoungSerifExt: youngSerifExt,
+  })
   if (!loaded && !failed) return null
   return (
     <SafeAreaProvider>

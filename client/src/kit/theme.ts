@@ -42,7 +42,12 @@ export const stateColours: Record<PieceState, { mark: string; text: string; tint
   approved: { mark: colours.verdigris, text: colours.verdigris, tint: colours.verdigrisTint },
 }
 
-export const fonts = { read: 'Andika', strong: 'AndikaBold', title: 'YoungSerif' } as const
+/** Each family comes as one file for plain Latin and one for the letters beyond; the browser takes what a name needs. */
+export const fonts = {
+  read: 'Andika, AndikaExt, sans-serif',
+  strong: 'AndikaBold, AndikaBoldExt, sans-serif',
+  title: 'YoungSerif, YoungSerifExt, serif',
+} as const
 export const corners = { sheet: 6, button: 14, round: 999 } as const
 export const shadow = { boxShadow: '0 2px 8px rgba(43, 33, 24, 0.12)' } as const
 /** Smallest things to tap, in px. */

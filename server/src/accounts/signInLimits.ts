@@ -2,9 +2,9 @@ import { DomainError } from '@nibquill/core'
 import type { Pool } from 'pg'
 import { RateLimiterPostgres, type RateLimiterRes } from 'rate-limiter-flexible'
 
-/** Wrong tries allowed before waiting. A whole school shares one address, so an address gets more than a card or a name. */
+/** Wrong tries allowed before waiting. A whole school shares one address, and 65-bit codes are not found by 300 guesses. */
 const WRONG_TRIES = {
-  address: { points: 60, duration: 600 },
+  address: { points: 300, duration: 600 },
   prefix: { points: 8, duration: 600 },
   email: { points: 8, duration: 900 },
 } as const
