@@ -84,7 +84,8 @@ function greet(url: string): void {
   const { parentAddress } = JSON.parse(readFileSync(demoFile, 'utf8')) as { parentAddress: string }
   for (const [name, code] of Object.entries(DEMO_CARDS)) console.log(`  pupil    ${name.padEnd(7)} ${writeCardCode(code)}`)
   for (const email of Object.values(DEMO_STAFF)) console.log(`  teacher  ${email}, password: ${DEMO_PASSWORD}`)
-  console.log(`  parent   ${parentAddress}\n`)
+  // The address may be another than when the demo was made.
+  console.log(`  parent   ${settings.publicUrl}${new URL(parentAddress).pathname}\n`)
 }
 
 function isPortTaken(port: number): Promise<boolean> {

@@ -141,7 +141,7 @@ class Loader {
       const [firstName, initial] = full.split(' ') as [string, string]
       const id = newId()
       await this.#manager.insert(PersonRow, {
-        id, schoolId: this.#schoolId, role: 'pupil', firstName, lastName: `${initial}.`, pegSymbol: PEG_SYMBOLS[i % PEG_SYMBOLS.length],
+        id, schoolId: this.#schoolId, role: 'pupil', firstName, lastName: `${initial}.`, pegSymbol: PEG_SYMBOLS[(i + (name === 'Plover' ? 24 : 0)) % PEG_SYMBOLS.length],
         pegColour: COLOURS[(i * 3) % COLOURS.length], createdAt: this.#now,
       }) // prettier-ignore
       await this.#manager.insert(EnrolmentRow, [classId, earlierId].map((enrolled) => ({ classId: enrolled, personId: id }))) // prettier-ignore

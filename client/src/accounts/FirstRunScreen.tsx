@@ -1,4 +1,5 @@
 import { FirstRun } from '@nibquill/contract'
+import { Redirect } from 'expo-router'
 import { valibotResolver } from '@hookform/resolvers/valibot'
 import { Controller, useForm } from 'react-hook-form'
 import { Text } from 'react-native-paper'
@@ -7,7 +8,7 @@ import { Field } from '../kit/Field'
 import { Heading, Page } from '../kit/layout'
 import { Name } from '../kit/Name'
 import { colours } from '../kit/theme'
-import { useSignIn } from './session'
+import { useSession, useSignIn } from './session'
 import { SignInProblem } from './SignInScreen'
 import { strings } from './strings'
 
@@ -22,6 +23,7 @@ const FIELDS = [
 
 /** An empty Nibquill: the school and its first teacher. */
 export function FirstRunScreen() {
+  const session = useSession()
   const signIn = useSignIn()
   const { control, handleSubmit } = useForm({
     resolver: valibotResolver(FirstRun),
@@ -35,6 +37,8 @@ export function FirstRunScreen() {
     },
   })
   const open = handleSubmit((body) => signIn.mutate({ way: 'first-run', body }))
+  // Set up: by this form, or already before somebody came here.
+  if (session.data && !session.data.firstRun) return <Redirect href="/" />
   return (
     <Page
       max={560}

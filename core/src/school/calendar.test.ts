@@ -42,6 +42,7 @@ test('the school day agrees with the platform’s own calendar in every zone and
 
 test('knows a time zone from a word', () => {
   expect(isTimeZone('Europe/London')).toBe(true)
+  expect(isTimeZone('UTC')).toBe(true)
   expect(isTimeZone('Saltmarsh')).toBe(false)
   expect(isTimeZone('Europe/Saltmarsh')).toBe(false)
 })

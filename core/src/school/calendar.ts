@@ -31,5 +31,5 @@ export function weekOfTerm(day: string, term: Pick<TermDates, 'startsOn'>): numb
 
 /** Whether a name is a time zone this system knows. @see IANA time zone database */
 export function isTimeZone(zone: string): boolean {
-  return DateTime.utc().setZone(zone).isValid && zone.includes('/')
+  return DateTime.utc().setZone(zone).isValid && (zone.includes('/') || zone === 'UTC')
 }
