@@ -1,13 +1,18 @@
 import { Chance, photograph } from '@nibquill/demo'
 import { execFileSync } from 'node:child_process'
-import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { chmodSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import os from 'node:os'
 import path from 'node:path'
 import sharp from 'sharp'
 import { prepareZXingModule, readBarcodes } from 'zxing-wasm/reader'
 
-export const scratch = (): string => mkdtempSync(path.join(os.tmpdir(), 'nibquill-e2e-'))
+/** A folder to throw away; the database's own account must be able to reach it, too. */
+export function scratch(): string {
+  const folder = mkdtempSync(path.join(os.tmpdir(), 'nibquill-e2e-'))
+  chmodSync(folder, 0o755)
+  return folder
+}
 
 /** A 12-megapixel photo as a phone makes it: lying on its side (orientation 6), with position, device and maker data. */
 export async function phonePhoto(folder: string, name = 'IMG_0042.jpg'): Promise<string> {

@@ -16,7 +16,7 @@ export class Notices {
          n.seen_at is not null as seen
        from news n join decision d on d.id = n.decision_id join piece_version w on w.id = d.version_id join piece p on p.id = d.piece_id
          join person u on u.id = d.decided_by left join folder f on f.id = d.folder_id
-       where n.person_id = $1 and p.binned_at is null order by n.happened_at desc limit 20`,
+       where n.person_id = $1 and p.binned_at is null order by n.happened_at desc, n.id desc limit 20`,
       [viewer.personId],
     )
     return rows.map((row) => ({ ...row, happenedAt: row.happenedAt.toISOString() }))

@@ -28,7 +28,7 @@ const COLUMNS = `p.id, p.goes, p.changed_at as "changedAt", p.submitted_at as "s
   u.last_name as "lastName", u.peg_symbol as "pegSymbol", u.peg_colour as "pegColour", f.id as "folderId", f.name as "folderName",
   f.symbol as "folderSymbol", f.colour as "folderColour", t.title as "taskTitle", cover.*, d.message`
 const PEOPLE = `join person u on u.id = p.pupil_id left join task t on t.id = p.task_id
-  left join lateral (select message from decision d where d.piece_id = p.id order by d.decided_at desc limit 1) d on true`
+  left join lateral (select message from decision d where d.piece_id = p.id order by d.decided_at desc, d.id desc limit 1) d on true`
 
 const SELECT: Record<Showing, string> = {
   working: `select ${COLUMNS}, p.title, p.state,
