@@ -38,6 +38,8 @@ for (const viewport of [
       await expectClean(page, 'card')
       await page.getByRole('link', { name: 'I am a teacher' }).click()
       await expectClean(page, 'password')
+      await page.goto('/invitation/nothing-behind-this-link')
+      await expectClean(page, 'invitation')
       await page.goto('/p/nothing-behind-this-link')
       await expectClean(page, 'ended link')
     })

@@ -1,3 +1,4 @@
+import AxeBuilder from '@axe-core/playwright'
 import { expect, test } from '@playwright/test'
 import { spawn } from 'node:child_process'
 import { once } from 'node:events'
@@ -18,6 +19,8 @@ test('an empty Nibquill is set up by its first teacher, and a signal stops every
   const at = /http:\/\/localhost:\d+/.exec(said)![0]
   await page.goto(at)
   await expect(page.getByRole('heading', { name: 'A new school' })).toBeVisible()
+  const { violations } = await new AxeBuilder({ page }).analyze()
+  expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')).toEqual([])
   await page.getByLabel('Name of the school').fill('Dune Primary')
   await page.getByLabel(/^Time zone/).fill('Europe/London')
   await page.getByLabel(/^What pupils call you/).fill('Ms')

@@ -1,5 +1,4 @@
 export const strings = {
-  welcome: 'Nibquill',
   pupilTitle: 'Type the letters on your card',
   pupilHelp: 'Look at your name card. Type the sixteen letters. Big or small letters are both fine.',
   cardLabel: 'Letters on my card',
@@ -24,7 +23,6 @@ export const strings = {
   lastName: 'Surname',
   newPassword: 'Password, at least 10 characters',
   setUp: 'Open the school',
-  opening: 'Opening the door',
   invitationTitle: 'You are invited',
   invitationHelp: 'This opens your child’s approved work on this device.',
   open: 'Open',

@@ -7,6 +7,5 @@ export const strings = {
   emptyFolderHelp: 'A piece comes here when the teacher approves it.',
   more: 'Show more',
   wholeSchool: 'whole school',
-  parentsSee: 'parents see it',
   parentsDoNotSee: 'parents do not see it',
 }

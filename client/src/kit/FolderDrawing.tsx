@@ -39,7 +39,7 @@ export function FolderDrawing({
           justifyContent: 'center',
         }}
       >
-        <Symbol name={folder.symbol} size={width * 0.27} colour={chosen ? colour : colour} />
+        <Symbol name={folder.symbol} size={width * 0.27} colour={colour} />
       </View>
     </View>
   )

@@ -7,7 +7,6 @@ export const strings = {
   waiting: 'waiting',
   sending: (share: number) => `on its way, ${Math.round(share * 100)}%`,
   checking: 'nearly there',
-  arrived: 'at school',
   tryAgain: 'Try again',
   forget: 'Leave it out',
 }

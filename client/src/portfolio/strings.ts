@@ -4,8 +4,6 @@ export const strings = {
   empty: 'Your portfolio starts here',
   emptyHelp: 'When your teacher puts a piece in its folder, you can pick it and say why.',
   emptyFor: 'No approved work yet',
-  picks: 'My picks',
-  others: 'More from this term',
   noPicks: 'Nothing picked yet. Open a piece and pick it.',
   running: 'now',
   why: 'Why I pick it',

@@ -20,7 +20,6 @@ export const strings = {
   thinks: (name: string) => `${name} thinks`,
   nothingSaid: 'No words with this one.',
   earlierIn: (folder: string) => `Earlier in ${folder}`,
-  facts: 'About this piece',
   task: 'Task',
   step: 'Step',
   folder: 'Folder',

@@ -14,7 +14,6 @@ export const strings = {
   withdrawAsk: 'Withdraw this invitation?',
   withdrawHelp: 'The parent is signed out at once and the link opens nothing any more. You can invite them anew.',
   family: 'Family',
-  newest: 'Newest',
   nothingYet: 'Nothing here yet',
   nothingYetHelp: 'When a teacher has approved a piece and its folder is open to parents, it appears here.',
   notShared: 'Sharing waits for your word',
@@ -26,7 +25,6 @@ export const strings = {
   save: 'Keep the photo',
   close: 'Close',
   signOut: 'Sign out',
-  linkTitle: 'From the book',
   linkEnds: (until: string) => `This page opens until ${until}.`,
   linkOver: 'This link has ended',
 }

@@ -20,6 +20,7 @@ import { sizeKey } from '../media/media.ts'
 import { MediaRow } from '../media/rows.ts'
 import { drawBook, type BookPage } from './drawBook.ts'
 import { BookRow, type BookContent } from './rows.ts'
+import { strings } from './strings.ts'
 
 /** Changes when pages are laid out anew, so that an old book is not taken for a new one. */
 const LAYOUT = 1
@@ -129,7 +130,7 @@ export class Book {
     const draft = path.join(await mkdtemp(path.join(os.tmpdir(), 'nibquill-book-')), 'book.pdf')
     try {
       await drawBook({
-        title: `${pupil.firstName}’s book, ${term.name}`,
+        title: strings.title(pupil.firstName, term.name),
         pupilName: pupil.firstName,
         termName: term.name,
         schoolName: school.name,

@@ -5,6 +5,7 @@ import { layOutPhotos, pageOfPiece, planBook, CONTENTS_LINES } from '@nibquill/c
 import PDFDocument from 'pdfkit'
 import QRCode from 'qrcode'
 import { BookFonts, type Family } from './fonts.ts'
+import { strings } from './strings.ts'
 
 export type BookPage = {
   title: string
@@ -162,8 +163,9 @@ function drawCover(pen: Pen, book: Section, order: BookOrder): void {
   pen.tag(section, 'H1', () =>
     pen.text(order.pupilName, { x: MARGIN, y: 290, width: INNER, size, family: 'title', colour: AUBERGINE, height: 130 }),
   )
-  const count = order.pages.length === 1 ? 'one piece of work' : `${order.pages.length} pieces of work`
-  pen.tag(section, 'P', () => pen.text(`${order.termName}, ${count}`, { x: MARGIN, y: 446, width: INNER, size: 18 }))
+  pen.tag(section, 'P', () =>
+    pen.text(strings.cover(order.termName, order.pages.length), { x: MARGIN, y: 446, width: INNER, size: 18 }),
+  )
   pen.tag(section, 'P', () => pen.text(order.schoolName, { x: MARGIN, y: FOOT - 12, width: INNER, size: 13, colour: INK_SOFT }))
   section.end()
 }
@@ -175,7 +177,7 @@ function drawContents(pen: Pen, book: Section, order: BookOrder): void {
     const section = pen.doc.struct('Sect')
     book.add(section)
     if (page === 0)
-      pen.tag(section, 'H1', () => pen.text('What is inside', { x: MARGIN, y: 72, width: INNER, size: 28, family: 'title' }))
+      pen.tag(section, 'H1', () => pen.text(strings.contents, { x: MARGIN, y: 72, width: INNER, size: 28, family: 'title' }))
     const lines = order.pages.slice(page * CONTENTS_LINES, (page + 1) * CONTENTS_LINES)
     lines.forEach((line, i) => {
       const y = 130 + i * 25
@@ -214,7 +216,7 @@ async function drawPiece(pen: Pen, book: Section, order: BookOrder, page: BookPa
   for (const photo of page.photos) drawn.push(await order.readPhoto(photo.key))
   drawn.forEach((bytes, i) => {
     const box = boxes[i]!
-    const alt = `Photo ${i + 1} of ${drawn.length}: ${page.title}`
+    const alt = strings.photo(i + 1, drawn.length, page.title)
     pen.tag(section, 'Figure', () => doc.image(bytes, box.x, box.y, { width: box.width, height: box.height }), { alt })
   })
 
@@ -245,9 +247,9 @@ async function drawPiece(pen: Pen, book: Section, order: BookOrder, page: BookPa
     )
   }
   const qrLeft = PAGE.width - MARGIN - QR_SIZE
-  pen.tag(section, 'Figure', () => drawQr(doc, page.link, qrLeft, below), { alt: `QR code that opens this piece: ${page.link}` })
+  pen.tag(section, 'Figure', () => drawQr(doc, page.link, qrLeft, below), { alt: strings.codeAlt(page.link) })
   pen.aside(() =>
-    pen.text('see it on screen', {
+    pen.text(strings.code, {
       x: qrLeft - 14,
       y: below + QR_SIZE + 4,
       width: QR_SIZE + 28,
@@ -256,7 +258,11 @@ async function drawPiece(pen: Pen, book: Section, order: BookOrder, page: BookPa
       colour: INK_SOFT,
     }),
   )
-  drawFoot(pen, [order.pupilName, goWord(page.goes), dayOf(page.approvedAt, order.timeZone)].filter(Boolean).join(' · '), number)
+  drawFoot(
+    pen,
+    [order.pupilName, strings.goes(page.goes), dayOf(page.approvedAt, order.timeZone)].filter(Boolean).join(' · '),
+    number,
+  )
   section.end()
 }
 
@@ -311,8 +317,6 @@ function drawFoot(pen: Pen, left: string, number: number): void {
   })
 }
 
-const GO_WORDS = ['', '', 'second go', 'third go', 'fourth go', 'fifth go']
-const goWord = (goes: number) => GO_WORDS[goes] ?? `go ${goes}`
 const DAYS = new Map<string, Intl.DateTimeFormat>()
 function dayOf(moment: string, timeZone: string): string {
   const format =
