@@ -9,16 +9,24 @@ const PHONE = { width: 390, height: 844 }
 const WIDE = { width: 1280, height: 800 }
 const REASON = 'I picked it because I counted the legs twice.'
 
-const visit = async (browser: Browser, viewport = PHONE): Promise<Page> => (await browser.newContext({ viewport })).newPage()
+type Size = typeof PHONE
+const visit = async (browser: Browser, viewport: Size): Promise<Page> => (await browser.newContext({ viewport })).newPage()
 
-test('one piece travels the whole road, from a tablet to a page in a parent’s hand', async ({ browser }) => {
+for (const [device, size] of [
+  ['phone', PHONE],
+  ['wide screen', WIDE],
+] as const) {
+  test(`on a ${device}, one piece travels the whole road, from a tablet to a page in a parent’s hand`, ({ browser }) =>
+    walkTheRoad(browser, size, `Crab on a ${device}`))
+}
+
+async function walkTheRoad(browser: Browser, size: Size, title: string): Promise<void> {
   test.setTimeout(240_000)
   const folder = scratch()
   const photo = await phonePhoto(folder)
-  const title = 'Crab from my phone'
 
   // 1 and 2: the card, and the desk.
-  const pupil = await visit(browser)
+  const pupil = await visit(browser, size)
   await enterAsPupil(pupil, 'Tomasz')
   await expect(pupil.getByRole('heading', { name: 'Tomasz’s desk' })).toBeVisible()
   await expect(pupil.getByRole('region', { name: 'To do' })).toBeVisible()
@@ -59,7 +67,7 @@ test('one piece travels the whole road, from a tablet to a page in a parent’s 
   await pupil.getByRole('button', { name: 'To my desk' }).click()
 
   // 7: the teacher sends it back, with a message; it turns up on the desk without reloading.
-  const teacher = await visit(browser, WIDE)
+  const teacher = await visit(browser, size)
   await enterAsTeacher(teacher)
   await teacher.getByRole('button', { name: `Tomasz L. ${title}` }).click()
   await expect(teacher.getByText('I learned that it walks sideways.')).toBeVisible()
@@ -80,8 +88,10 @@ test('one piece travels the whole road, from a tablet to a page in a parent’s 
   await pupil.getByRole('button', { name: 'Put it in the tray' }).click()
   await expect(pupil.getByRole('heading', { name: 'It is in the tray' })).toBeVisible()
 
-  // The teacher's list does not jump: what is new waits in one line.
-  await teacher.getByRole('button', { name: /new piece.*show/ }).click()
+  // On a phone the next piece has opened, and the way to the list shows what is new. A list that lies open does not jump:
+  // what is new waits in one line.
+  if (size === PHONE) await teacher.getByRole('button', { name: 'To the tray' }).click()
+  else await teacher.getByRole('button', { name: /new piece.*show/ }).click()
   await teacher.getByRole('button', { name: `Tomasz L. ${title}` }).click()
   await expect(teacher.getByText('second go')).toBeVisible()
   await teacher.getByRole('button', { name: 'Approve into Rock pools' }).click()
@@ -133,7 +143,7 @@ test('one piece travels the whole road, from a tablet to a page in a parent’s 
   const codes = await codesInPdf(pdf, 150)
   expect(codes).toHaveLength(pages - 2)
   expect(await codesInPdf(pdf, 300)).toEqual(codes)
-  const stranger = await visit(browser)
+  const stranger = await visit(browser, size)
   const titles: string[] = []
   for (const code of codes) {
     await stranger.goto(new URL(code).pathname)
@@ -166,28 +176,34 @@ test('one piece travels the whole road, from a tablet to a page in a parent’s 
   await expect(teacher.getByText('Its page codes no longer open anything.')).toBeVisible()
   await stranger.reload()
   await expect(stranger.getByText('This link has ended', { exact: true })).toBeVisible()
-})
+}
 
-test('a parent sees their own children’s approved work, and nothing once the invitation is withdrawn', async ({ browser }) => {
-  const parent = await visit(browser)
-  await enterAsParent(parent)
-  // 10: this child's approved pieces in folders parents may see.
-  await expect(parent.getByRole('tab')).toHaveCount(2)
-  await parent.getByRole('tab', { name: 'Wren' }).click()
-  await expect(parent.getByRole('heading', { name: 'Wren', exact: true })).toBeVisible()
-  await expect(parent.getByRole('region', { name: /Summer term/ })).toBeVisible()
-  await parent.goto('/tray')
-  await parent.waitForURL('**/family')
+test('a parent sees their own children’s approved work on a phone and on a wide screen, and nothing once the invitation is withdrawn', async ({
+  browser,
+}) => {
+  const devices = [await visit(browser, PHONE), await visit(browser, WIDE)]
+  for (const parent of devices) {
+    await enterAsParent(parent)
+    // 10: this child's approved pieces in folders parents may see.
+    await expect(parent.getByRole('tab')).toHaveCount(2)
+    await parent.getByRole('tab', { name: 'Wren' }).click()
+    await expect(parent.getByRole('heading', { name: 'Wren', exact: true })).toBeVisible()
+    await expect(parent.getByRole('region', { name: /Summer term/ })).toBeVisible()
+    await parent.goto('/tray')
+    await parent.waitForURL('**/family')
+  }
 
-  const teacher = await visit(browser, WIDE)
+  const teacher = await visit(browser, PHONE)
   await enterAsTeacher(teacher)
   await teacher.getByRole('link', { name: 'Class' }).click()
   await teacher.getByRole('link', { name: 'Wren A.' }).click()
   await teacher.getByRole('button', { name: 'Withdraw' }).click()
   await teacher.getByRole('dialog').getByRole('button', { name: 'Withdraw' }).click()
   await expect(teacher.getByText('invitation withdrawn').first()).toBeVisible()
-  await parent.reload()
-  await parent.waitForURL('**/sign-in')
+  for (const parent of devices) {
+    await parent.reload()
+    await parent.waitForURL('**/sign-in')
+  }
   await teacher.getByRole('button', { name: 'Invite anew' }).first().click()
   await expect(teacher.getByRole('button', { name: 'Copy the link' })).toBeVisible()
 })
