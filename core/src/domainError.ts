@@ -21,6 +21,7 @@ export const DOMAIN_ERRORS = {
   'piece/not-open': 'This piece is with the teacher. Take it out of the tray to change it.',
   'piece/part-still-coming': 'A photo is still on its way. Wait until it has arrived.',
   'folder/not-found': 'That folder is not there for you.',
+  'folder/put-away': 'That folder has been put away. Choose another one.',
   'folder/fixed': 'This task has its own folder.',
   'task/not-found': 'That task is not there for you.',
   'media/not-found': 'There is nothing here for you to see.',

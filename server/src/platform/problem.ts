@@ -24,6 +24,7 @@ const STATUS = {
   'piece/not-open': 409,
   'piece/part-still-coming': 409,
   'folder/not-found': 404,
+  'folder/put-away': 409,
   'folder/fixed': 409,
   'task/not-found': 404,
   'media/not-found': 404,

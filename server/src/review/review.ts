@@ -1,7 +1,9 @@
 import type { Decide, Piece, PieceLine, Tray } from '@nibquill/contract'
 import { DomainError, movePiece } from '@nibquill/core'
+import type { EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
 import type { Guard } from '../access/guard.ts'
+import { FolderRow } from '../folders/rows.ts'
 import { NewsRow } from '../notices/rows.ts'
 import { note } from '../platform/audit.ts'
 import { readCursor, writeCursor } from '../platform/cursor.ts'
@@ -53,6 +55,7 @@ export class Review {
       if (folderId !== version.folderId) await this.#guard.folder(viewer, 'folder.file-into', folderId, manager)
       const now = this.#platform.clock.now()
       const approved = decision.move === 'approve'
+      if (approved) await this.#refusePutAway(manager, folderId)
       const decisionId = newId()
       await manager.insert(DecisionRow, {
         id: decisionId, pieceId, versionId: version.id, move: decision.move, message: decision.message,
@@ -72,7 +75,12 @@ export class Review {
     return this.#pieces.describe(pieceId)
   }
 
-  async #tellParents(manager: Parameters<typeof tell>[0], pieceId: string): Promise<void> {
+  async #refusePutAway(manager: EntityManager, folderId: string): Promise<void> {
+    const folder = await manager.findOneByOrFail(FolderRow, { id: folderId })
+    if (folder.putAwayAt) throw new DomainError('folder/put-away')
+  }
+
+  async #tellParents(manager: EntityManager, pieceId: string): Promise<void> {
     const parents = await manager.query<{ id: string }[]>(
       'select g.parent_id as id from piece_maker m join guardian g on g.pupil_id = m.person_id where m.piece_id = $1',
       [pieceId],
