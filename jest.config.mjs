@@ -8,6 +8,8 @@ const plain = (name) => ({
 })
 
 export default {
+  // Real databases and real pictures, also on a busy machine.
+  testTimeout: 30_000,
   projects: [
     plain('core'),
     {

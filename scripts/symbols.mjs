@@ -8,7 +8,11 @@ import { ROOT } from './setup.mjs'
 const SYMBOLS = {
   // folders
   waves: 'Waves', bridge: 'Bridge', pot: 'Pot', wind: 'WeatherWindy', map: 'MapOutline', 'home-heart': 'HomeHeart', leaf: 'Leaf', book: 'BookOpenVariant',
-  abacus: 'Abacus', star: 'Star', flask: 'Flask', music: 'Music',
+  abacus: 'Abacus', star: 'Star', flask: 'Flask', music: 'Music', pen: 'FountainPenTip', magnifier: 'Magnify', palette: 'Palette', scissors: 'ContentCut', ball: 'Soccer', run: 'Run', globe: 'Earth',
+  castle: 'Castle', snake: 'Snake', robot: 'Robot', bug: 'Bug', bird: 'Bird', paw: 'Paw', mountain: 'Terrain', rain: 'WeatherPouring', snow: 'Snowman', fire: 'Fire', smile: 'EmoticonHappyOutline',
+  chat: 'ChatOutline', theatre: 'DramaMasks', film: 'Filmstrip', drum: 'MusicCircle', calculator: 'Calculator', ruler: 'RulerSquare', shapes: 'Shape', puzzle: 'Puzzle', calendar: 'CalendarBlank', coin: 'CashMultiple',
+  bread: 'BreadSlice', house: 'Home', car: 'Car', plane: 'Airplane', hammer: 'Hammer', magnet: 'Magnet', bulb: 'LightbulbOn', newspaper: 'Newspaper', letter: 'Email', trophy: 'Trophy', flag: 'Flag', hand: 'HandBackLeft',
+  ear: 'EarHearing', atom: 'Atom', stethoscope: 'Stethoscope', recycle: 'Recycle', web: 'SpiderWeb',
   // pegs
   fish: 'Fish', kite: 'Kite', umbrella: 'Umbrella', rocket: 'Rocket', bell: 'Bell', apple: 'FoodApple', bicycle: 'Bicycle', boat: 'SailBoat', boot: 'ShoeSneaker',
   butterfly: 'Butterfly', cactus: 'Cactus', candle: 'Candle', carrot: 'Carrot', cat: 'Cat', cherries: 'FruitCherries', clover: 'Clover', cloud: 'Cloud', crown: 'Crown',
@@ -23,6 +27,7 @@ const SYMBOLS = {
   listen: 'VolumeHigh', 'stop-listening': 'Stop', quill: 'Feather', pencil: 'Pencil', bin: 'TrashCanOutline', zoom: 'MagnifyPlusOutline', 'zoom-out': 'MagnifyMinusOutline', fit: 'FitToPageOutline',
   message: 'MessageTextOutline', download: 'Download', print: 'BookArrowDownOutline', link: 'LinkVariant', 'link-off': 'LinkVariantOff', out: 'ExitToApp', retake: 'CameraRetake', plus: 'Plus', minus: 'Minus',
   clock: 'ClockOutline', alert: 'AlertCircleOutline', help: 'HelpCircleOutline', up: 'ArrowUp', 'down-arrow': 'ArrowDown', pick: 'BookmarkPlusOutline', picked: 'BookmarkCheck', eye: 'EyeOutline', eyeoff: 'EyeOffOutline', copy: 'ContentCopy', home: 'HomeOutline', card: 'CardAccountDetailsOutline', menu: 'Menu', lens: 'Magnify',
+  microphone: 'Microphone', play: 'Play', pause: 'Pause', 'stop-recording': 'StopCircle', grip: 'DragVertical', edit: 'PencilOutline', mail: 'EmailOutline', nudge: 'HandWaveOutline', tick: 'CheckboxMarkedOutline', untick: 'CheckboxBlankOutline', file: 'FileDocumentOutline', upload: 'TrayArrowUp', sort: 'Sort', 'put-away': 'ArchiveArrowDownOutline', 'take-out': 'ArchiveArrowUpOutline', consent: 'FileSign', school: 'SchoolOutline', lock: 'LockOutline', duplicate: 'ContentDuplicate', unit: 'ViewListOutline', list: 'FormatListBulleted',
 } // prettier-ignore
 
 const lines = Object.entries(SYMBOLS).map(([name, drawing]) => {

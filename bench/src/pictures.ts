@@ -31,7 +31,7 @@ export async function benchPictures(): Promise<Line[]> {
   const folder = await mkdtemp(path.join(os.tmpdir(), 'nibquill-bench-'))
   const pipeline = async (photo: Buffer) => {
     const mediaId = newId()
-    await media.arrive({ mediaId, ownerId, name: 'photo', sha256: null }, photo)
+    await media.arrive({ mediaId, ownerId, name: 'photo', sha256: null, takes: 'pictures' }, photo)
     await media.makeSizes(mediaId)
   }
   const alone = async (photo: Buffer) => {

@@ -18,7 +18,7 @@ export async function benchConfig(name: string): Promise<{ config: Config; stop:
   const dataFolder = await mkdtemp(path.join(os.tmpdir(), 'nibquill-bench-'))
   const config: Config = {
     port: 0, host: '127.0.0.1', dataFolder, databaseUrl: process.env.NIBQUILL_BENCH_CLUSTER!.replace(/\/postgres$/, `/${database}`),
-    publicUrl: 'http://nibquill.example', clientFolder: null, trustProxy: false, logLevel: 'error',
+    publicUrl: 'http://nibquill.example', clientFolder: null, trustProxy: false, smtpUrl: null, mailFrom: 'bench', logLevel: 'error',
   } // prettier-ignore
   return { config, stop: () => rm(dataFolder, { recursive: true, force: true }) }
 }

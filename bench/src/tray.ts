@@ -55,17 +55,20 @@ type Query = (sql: string, parameters?: unknown[]) => Promise<unknown>
 async function fill(query: Query, teacherId: string, pieces: number): Promise<void> {
   const [year, folder, media] = [newId(), newId(), newId()]
   await query(`insert into school_year select $1, id, '2026/27', '2026-09-01', '2027-08-31' from school`, [year])
-  await query(`insert into class select gen_random_uuid(), $1, 'class ' || n, 'Year 3', 10, 1 from generate_series(1, 60) n`, [
-    year,
-  ])
-  await query(`insert into person (id, school_id, role, first_name, last_name, peg_symbol, peg_colour, created_at)
-    select gen_random_uuid(), s.id, 'pupil', 'pupil ' || n, 'A.', 'fish', 'sea', now() from school s, generate_series(1, 1500) n`)
+  await query(
+    `insert into class select gen_random_uuid(), $1, 'class ' || n, 'Year 3', 10, 1, false, null from generate_series(1, 60) n`,
+    [year],
+  )
+  await query(`insert into person (id, school_id, role, first_name, last_name, peg_symbol, peg_colour, leads, created_at)
+    select gen_random_uuid(), s.id, 'pupil', 'pupil ' || n, 'A.', 'fish', 'sea', false, now() from school s, generate_series(1, 1500) n`)
   await query(`insert into enrolment select c.id, p.id from (select id, row_number() over () as n from person where role = 'pupil') p
     join (select id, row_number() over (order by name) as n from class) c on c.n = p.n % 60 + 1`)
   await query(`insert into enrolment select id, $1 from class where name = 'class 1'`, [teacherId])
-  await query(`insert into folder select $1, id, null, null, 'Rock pools', 'waves', 'sea', true, true, 0, null from school`, [
-    folder,
-  ])
+  await query(
+    `insert into folder (id, school_id, whole_school, name, symbol, colour, parents_see, pupils_file, position, version)
+    select $1, id, true, 'Rock pools', 'waves', 'sea', true, true, 0, 1 from school`,
+    [folder],
+  )
   await query(`insert into media values ($1, $2, 'photo', 'image/jpeg', 1000, 4000, 3000, 'a', 'a', 'ready', now())`, [
     media,
     teacherId,

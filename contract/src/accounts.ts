@@ -1,8 +1,7 @@
 import { CARD_CODE_LENGTH } from '@nibquill/core'
 import * as v from 'valibot'
-import { Id, Peg, text, words } from './common.ts'
+import { Email, Id, Peg, text, words } from './common.ts'
 
-const Email = v.pipe(v.string(), v.trim(), v.toLowerCase(), v.maxLength(254), v.email('is not an e-mail address'))
 /** Length is what makes a password hard to guess. @see NIST SP 800-63B, section 5.1.1.2 */
 export const MIN_PASSWORD_LENGTH = 10
 const NewPassword = v.pipe(
@@ -38,6 +37,8 @@ export const Session = v.object({
       firstName: v.string(),
       lastName: v.string(),
       peg: v.nullable(Peg),
+      /** Sets up and oversees the whole school. */
+      leads: v.boolean(),
       className: v.nullable(v.string()),
       /** After this many minutes without a touch a shared tablet signs the pupil out; null: it does not. */
       idleMinutes: v.nullable(v.number()),
@@ -57,3 +58,8 @@ export const FirstRun = v.strictObject({
   password: NewPassword,
 })
 export type FirstRun = v.InferOutput<typeof FirstRun>
+
+/** GET /api/accounts/password-links/:token: who may choose a password here. POST chooses it and signs in. */
+export const PasswordLink = v.object({ firstName: v.string(), email: v.string(), schoolName: v.string() })
+export const ChoosePassword = v.strictObject({ password: NewPassword })
+export type ChoosePassword = v.InferOutput<typeof ChoosePassword>

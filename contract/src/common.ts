@@ -25,6 +25,8 @@ export const text = (max: number) =>
 /** As `text`, and something must stand there. */
 export const words = (max: number) => v.pipe(text(max), v.minLength(1, 'is empty'))
 
+export const Email = v.pipe(v.string(), v.trim(), v.toLowerCase(), v.maxLength(254), v.email('is not an e-mail address'))
+
 export const Peg = v.object({ symbol: v.picklist(PEG_SYMBOLS), colour: v.picklist(COLOURS) })
 export type Peg = v.InferOutput<typeof Peg>
 

@@ -1,5 +1,6 @@
 import * as v from 'valibot'
-import { Id } from './common.ts'
+import { Id, text } from './common.ts'
+import { Attachment } from './tasks.ts'
 
 /** GET /api/notices/news: what happened to my work, newest first, at most twenty. */
 export const NewsItem = v.object({
@@ -15,3 +16,38 @@ export const NewsItem = v.object({
 })
 export const News = v.array(NewsItem)
 export type NewsItem = v.InferOutput<typeof NewsItem>
+
+/** GET /api/notices: what a class or its parents were told, newest first; `seen` is the asking person's own. */
+export const Notice = v.object({
+  id: Id,
+  classId: Id,
+  className: v.string(),
+  audience: v.picklist(['class', 'parents']),
+  words: v.string(),
+  media: v.array(Attachment),
+  from: v.string(),
+  createdAt: v.string(),
+  seen: v.boolean(),
+  /** How many of those it is for have seen it; null for those it is for. */
+  seenBy: v.nullable(v.object({ seen: v.number(), of: v.number() })),
+})
+export const Notices = v.array(Notice)
+export type Notice = v.InferOutput<typeof Notice>
+
+/** PUT /api/notices/:id: tells it; the same id again changes nothing. Words or something to see or hear must be there. */
+export const MakeNotice = v.pipe(
+  v.strictObject({
+    classId: Id,
+    audience: v.picklist(['class', 'parents']),
+    words: text(2000),
+    mediaIds: v.pipe(v.array(Id), v.maxLength(6, 'holds more than six files')),
+  }),
+  v.forward(
+    v.check(({ words, mediaIds }) => words !== '' || mediaIds.length > 0, 'says nothing yet'),
+    ['words'],
+  ),
+)
+export type MakeNotice = v.InferOutput<typeof MakeNotice>
+/** GET /api/notices/:id/readers: who has seen it and who has not. */
+export const Readers = v.array(v.object({ id: Id, name: v.string(), seenAt: v.nullable(v.string()) }))
+export type Readers = v.InferOutput<typeof Readers>

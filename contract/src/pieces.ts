@@ -1,6 +1,6 @@
 import { MAX_PARTS, MAX_REFLECTION_LENGTH, MAX_TITLE_LENGTH, PIECE_STATES, PIECE_STEPS } from '@nibquill/core'
 import * as v from 'valibot'
-import { FolderLook, Id, PupilName, SeenVersion, Term, text } from './common.ts'
+import { FolderLook, Id, PupilName, SeenVersion, Term, text, words } from './common.ts'
 
 /**
  * One photo of a piece. Reads at `/api/media/<mediaId>/<size>`: 320, 960, 2048 or `full`.
@@ -61,6 +61,8 @@ export const Piece = v.object({
   reflection: v.string(),
   step: v.picklist(PIECE_STEPS),
   task: v.nullable(v.object({ id: Id, title: v.string(), folderChangeable: v.boolean() })),
+  /** Started by the teacher for everyone; closed ones cannot be changed. */
+  classPiece: v.nullable(v.object({ id: Id, title: v.string(), instructions: v.string(), closed: v.boolean() })),
   makers: v.array(PupilName),
   suggestedTitle: v.string(),
   parts: v.array(Part),
@@ -99,3 +101,27 @@ export { MAX_PARTS }
 /** POST /api/pieces/:id/{hand-in,withdraw,another-go} */
 export const MoveRequest = v.strictObject({ seenVersion: SeenVersion })
 export type MoveRequest = v.InferOutput<typeof MoveRequest>
+
+/** PUT /api/pieces/for-everyone/:id: starts the same piece for every pupil of a class; the same id again changes nothing. */
+export const StartForEveryone = v.strictObject({
+  classId: Id,
+  folderId: Id,
+  title: words(MAX_TITLE_LENGTH),
+  instructions: text(2000),
+})
+export type StartForEveryone = v.InferOutput<typeof StartForEveryone>
+/** GET /api/pieces/for-everyone: of a teacher's classes, newest first. POST …/:id/{close,open}: closing hands in what has something in it. */
+export const ClassPiece = v.object({
+  id: Id,
+  title: v.string(),
+  instructions: v.string(),
+  className: v.string(),
+  folder: FolderLook,
+  createdAt: v.string(),
+  closed: v.boolean(),
+  /** Pupils who have put something in, of all. */
+  begun: v.number(),
+  pupils: v.number(),
+})
+export const ClassPieces = v.array(ClassPiece)
+export type ClassPiece = v.InferOutput<typeof ClassPiece>

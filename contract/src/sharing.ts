@@ -1,5 +1,5 @@
 import * as v from 'valibot'
-import { Id, PupilName, Term } from './common.ts'
+import { Email, Id, PupilName, Term, text, words } from './common.ts'
 import { SharedPiece } from './portfolio.ts'
 
 /** GET /api/sharing/children: a parent's children. `shared` is false while the sharing consent does not stand. */
@@ -15,10 +15,9 @@ export const ChildWork = v.object({
 })
 export type ChildWork = v.InferOutput<typeof ChildWork>
 
-/** GET /api/sharing/pupils/:id/invitations */
+/** What lets a parent in. */
 export const Invitation = v.object({
   id: Id,
-  parentName: v.string(),
   state: v.picklist(['open', 'withdrawn', 'ended']),
   createdAt: v.string(),
   expiresAt: v.string(),
@@ -26,8 +25,43 @@ export const Invitation = v.object({
   /** Where the parent goes; the address works as long as `state` is open. */
   address: v.nullable(v.string()),
 })
-export const PupilSharing = v.object({ consent: v.boolean(), invitations: v.array(Invitation) })
+export const Guardian = v.object({
+  id: Id,
+  firstName: v.string(),
+  lastName: v.string(),
+  email: v.nullable(v.string()),
+  /** Their other children here. */
+  otherChildren: v.array(v.string()),
+  /** The newest. */
+  invitation: v.nullable(Invitation),
+})
+export type Guardian = v.InferOutput<typeof Guardian>
+
+export const CONSENTS = ['photos', 'voice', 'sharing'] as const
+/** `granted` null: nobody has said yet. */
+export const Consent = v.object({
+  kind: v.picklist(CONSENTS),
+  granted: v.nullable(v.boolean()),
+  saidBy: v.nullable(v.string()),
+  saidAt: v.nullable(v.string()),
+})
+export type Consent = v.InferOutput<typeof Consent>
+
+/** GET /api/sharing/pupils/:id: who outside the school sees this pupil's work, and what their parents agreed to. */
+export const PupilSharing = v.object({ consents: v.array(Consent), guardians: v.array(Guardian) })
 export type PupilSharing = v.InferOutput<typeof PupilSharing>
+
+/** PUT /api/sharing/pupils/:id/parents/:parentId: invites a parent; one with this e-mail address who is here already gets this child as well. */
+export const AddParent = v.strictObject({ firstName: words(60), lastName: text(60), email: v.nullable(Email) })
+export type AddParent = v.InferOutput<typeof AddParent>
+export const ParentParams = v.object({ id: Id, parentId: Id })
+
+/** PUT /api/sharing/pupils/:id/consents/:kind */
+export const PutConsent = v.strictObject({ granted: v.boolean() })
+export const ConsentParams = v.object({ id: Id, kind: v.picklist(CONSENTS) })
+
+/** GET /api/sharing/letters?classId=&pupilId=: a printed letter with a QR code for each parent who is invited and has not come yet. */
+export const LettersQuery = v.object({ classId: v.optional(Id), pupilId: v.optional(Id) })
 
 /** GET /api/sharing/links/:token: the piece behind a printed page's QR code. */
 export const LinkParams = v.object({ token: v.pipe(v.string(), v.minLength(10), v.maxLength(100)) })

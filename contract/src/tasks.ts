@@ -1,22 +1,136 @@
+import { ASKABLE_PARTS, PIECE_STEPS, TASK_MEDIA_ROLES } from '@nibquill/core'
 import * as v from 'valibot'
-import { FolderLook, Id } from './common.ts'
+import { Day, FolderLook, Id, PupilName, SeenVersion, text, words } from './common.ts'
 
-/** GET /api/tasks: a pupil's open tasks by due moment, or a teacher's with counts. */
+/** A picture, a paper or a recording that hangs on a task or a notice; reads at `/api/media/<mediaId>/full` (pictures in sizes as well). */
+export const Attachment = v.object({
+  mediaId: Id,
+  kind: v.picklist(['picture', 'voice', 'paper']),
+  name: v.string(),
+  width: v.number(),
+  height: v.number(),
+  sizeBytes: v.number(),
+  state: v.picklist(['arrived', 'ready', 'damaged']),
+})
+export type Attachment = v.InferOutput<typeof Attachment>
+export const TaskMedia = v.object({ ...Attachment.entries, role: v.picklist(TASK_MEDIA_ROLES) })
+export type TaskMedia = v.InferOutput<typeof TaskMedia>
+
+export const PartAsked = v.object({
+  kind: v.picklist(ASKABLE_PARTS),
+  count: v.pipe(
+    v.number(),
+    v.integer(),
+    v.minValue(1, 'asks for less than one part'),
+    v.maxValue(30, 'asks for more than thirty parts'),
+  ),
+})
+
+/** GET /api/tasks: a pupil's open tasks by due moment, or a teacher's with counts; a teacher's `?closed=1` adds those that are closed. */
 export const Task = v.object({
   id: Id,
   title: v.string(),
   instructions: v.string(),
+  media: v.array(TaskMedia),
+  steps: v.array(v.picklist(PIECE_STEPS)),
+  asks: v.array(PartAsked),
+  /** Before this moment pupils do not see it. */
+  opensAt: v.nullable(v.string()),
   dueAt: v.nullable(v.string()),
+  closed: v.boolean(),
   folder: FolderLook,
+  strandId: v.nullable(Id),
   /** Whether the pupil may file the work somewhere else. */
   folderChangeable: v.boolean(),
+  classId: Id,
   className: v.string(),
+  unit: v.nullable(v.object({ id: Id, title: v.string() })),
+  /** Pupils it is for; null: all of the class. Teachers only. */
+  pupilIds: v.nullable(v.array(Id)),
   /** A pupil's own pieces for this task, newest first. Empty for teachers. */
   myPieces: v.array(v.object({ id: Id, state: v.picklist(['draft', 'submitted', 'approved', 'returned']) })),
+  /** A pupil ticked it as done elsewhere. */
+  ticked: v.boolean(),
+  /** The teacher asked this pupil for it again, when. */
+  nudgedAt: v.nullable(v.string()),
   /** How many pupils stand where; null for pupils. */
   counts: v.nullable(
-    v.object({ pupils: v.number(), draft: v.number(), submitted: v.number(), returned: v.number(), approved: v.number() }),
+    v.object({
+      pupils: v.number(), ticked: v.number(), draft: v.number(), submitted: v.number(), returned: v.number(), approved: v.number(),
+    }), // prettier-ignore
   ),
+  version: SeenVersion,
 })
 export const Tasks = v.array(Task)
 export type Task = v.InferOutput<typeof Task>
+export const TasksQuery = v.object({ closed: v.optional(v.string()) })
+
+/** GET /api/tasks/:id/standings: who stands where, for the teacher. */
+export const Standing = v.object({
+  pupil: PupilName,
+  standing: v.picklist(['none', 'ticked', 'draft', 'submitted', 'returned', 'approved']),
+  pieceId: v.nullable(Id),
+  nudgedAt: v.nullable(v.string()),
+})
+export const Standings = v.array(Standing)
+export type Standing = v.InferOutput<typeof Standing>
+
+const Time = v.pipe(v.string(), v.regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'is not a time like 15:00'))
+/** A day and a time on the school's own clock. */
+export const SchoolMoment = v.object({ day: Day, time: Time })
+
+const TASK = {
+  folderId: Id,
+  unitId: v.nullable(Id),
+  strandId: v.nullable(Id),
+  title: words(120),
+  instructions: text(4000),
+  media: v.pipe(
+    v.array(v.strictObject({ mediaId: Id, role: v.picklist(TASK_MEDIA_ROLES) })),
+    v.maxLength(20, 'holds more than twenty files'),
+  ),
+  steps: v.pipe(v.array(v.picklist(PIECE_STEPS)), v.minLength(1, 'asks for no step')),
+  asks: v.pipe(v.array(PartAsked), v.maxLength(5)),
+  opens: v.nullable(SchoolMoment),
+  due: v.nullable(SchoolMoment),
+  folderChangeable: v.boolean(),
+  /** Null: for all of the class, also those who come later. */
+  pupilIds: v.nullable(v.pipe(v.array(Id), v.minLength(1, 'is for no pupil'))),
+}
+/** PUT /api/tasks/:id: sets a task; the same id again changes nothing. */
+export const MakeTask = v.strictObject({ classId: Id, ...TASK })
+export type MakeTask = v.InferOutput<typeof MakeTask>
+/** PATCH /api/tasks/:id: the whole task as it shall be. */
+export const ChangeTask = v.strictObject({ ...TASK, seenVersion: SeenVersion })
+export type ChangeTask = v.InferOutput<typeof ChangeTask>
+
+/** What a due day means: shown while a task is written. GET /api/tasks/due?classId=&day=&time= */
+export const DueQuery = v.object({ classId: Id, day: Day, time: Time })
+export const DueAdvice = v.object({
+  at: v.string(),
+  /** A sentence to look at: the school is closed then, or the clocks change that night. Null: nothing to mind. */
+  warning: v.nullable(v.string()),
+})
+export type DueAdvice = v.InferOutput<typeof DueAdvice>
+
+/** POST /api/tasks/:id/{close,open,duplicate}; duplicate answers with the copy. POST and DELETE /api/tasks/:id/tick for pupils. */
+export const Nudge = v.strictObject({ pupilIds: v.pipe(v.array(Id), v.minLength(1), v.maxLength(200)) })
+
+/** GET /api/tasks/units: of classes one teaches or leads, this year's and earlier. */
+export const Unit = v.object({
+  id: Id,
+  title: v.string(),
+  classId: Id,
+  className: v.string(),
+  yearName: v.string(),
+  running: v.boolean(),
+  taskCount: v.number(),
+})
+export const Units = v.array(Unit)
+export type Unit = v.InferOutput<typeof Unit>
+/** PUT /api/tasks/units/:id */
+export const PutUnit = v.strictObject({ classId: Id, title: words(120) })
+export type PutUnit = v.InferOutput<typeof PutUnit>
+/** POST /api/tasks/units/:id/reuse: the unit's tasks again for a class, dates shifted by school weeks; opens later unless told. */
+export const ReuseUnit = v.strictObject({ unitId: Id, classId: Id })
+export type ReuseUnit = v.InferOutput<typeof ReuseUnit>

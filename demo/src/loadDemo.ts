@@ -1,7 +1,7 @@
 import { COLOURS, PEG_SYMBOLS, schoolDay, type PieceState } from '@nibquill/core'
 import type { RunningServer, SetClock } from '@nibquill/server'
 import { PersonRow } from '@nibquill/server/accounts/rows'
-import { FolderRow, StrandRow } from '@nibquill/server/folders/rows'
+import { FolderClassRow, FolderRow, StrandRow } from '@nibquill/server/folders/rows'
 import type { SignedIn } from '@nibquill/server/platform/routes'
 import { ClassRow, ConsentRow, EnrolmentRow, SchoolRow, SchoolYearRow, TermRow } from '@nibquill/server/school/rows'
 import { TaskRow } from '@nibquill/server/tasks/rows'
@@ -101,7 +101,7 @@ class Loader {
     const second = newId()
     await this.#manager.insert(PersonRow, {
       id: second, schoolId: school.id, role: 'teacher', firstName: 'Mrs', lastName: 'Okafor', email: DEMO_STAFF.plover,
-      passwordHash: await accounts.hashPassword(DEMO_PASSWORD), createdAt: this.#now,
+      passwordHash: await accounts.hashPassword(DEMO_PASSWORD), leads: false, createdAt: this.#now,
     }) // prettier-ignore
     this.#teachers.set('Plover', this.#asViewer(second, 'teacher'))
     const startYear = this.#schoolYearStart()
@@ -125,13 +125,21 @@ class Loader {
     const classId = newId()
     const earlierId = newId()
     const earlier = name === 'Heron' ? { name: 'Sandpiper', yearGroup: 'Year 2' } : { name: 'Dunlin', yearGroup: 'Reception' }
-    await this.#manager.insert(ClassRow, { id: earlierId, schoolYearId: years.earlier, ...earlier, idleMinutes: 10, version: 1 })
+    await this.#manager.insert(ClassRow, {
+      id: earlierId,
+      schoolYearId: years.earlier,
+      ...earlier,
+      idleMinutes: 10,
+      pupilsPropose: false,
+      version: 1,
+    })
     await this.#manager.insert(ClassRow, {
       id: classId,
       schoolYearId: years.current,
       name,
       yearGroup,
       idleMinutes: 10,
+      pupilsPropose: true,
       version: 1,
     })
     const teacher = this.#teachers.get(name)!
@@ -142,7 +150,7 @@ class Loader {
       const id = newId()
       await this.#manager.insert(PersonRow, {
         id, schoolId: this.#schoolId, role: 'pupil', firstName, lastName: `${initial}.`, pegSymbol: PEG_SYMBOLS[(i + (name === 'Plover' ? 24 : 0)) % PEG_SYMBOLS.length],
-        pegColour: COLOURS[(i * 3) % COLOURS.length], createdAt: this.#now,
+        pegColour: COLOURS[(i * 3) % COLOURS.length], leads: false, createdAt: this.#now,
       }) // prettier-ignore
       await this.#manager.insert(EnrolmentRow, [classId, earlierId].map((enrolled) => ({ classId: enrolled, personId: id }))) // prettier-ignore
       const code = DEMO_CARDS[firstName as keyof typeof DEMO_CARDS]
@@ -171,10 +179,12 @@ class Loader {
       const homes = wholeSchool ? ([null] as const) : (['Heron', 'Plover'] as const)
       for (const home of homes) {
         const row: FolderRow = {
-          id: newId(), schoolId: this.#schoolId, classId: home && pupils.find(({ className }) => className === home)!.classId,
-          strandId: strands.get(strand)!, ...folder, pupilsFile: true, position, putAwayAt: null,
+          id: newId(), schoolId: this.#schoolId, wholeSchool: home === null, ownerId: null, agreedAt: null,
+          strandId: strands.get(strand)!, ...folder, pupilsFile: true, position, putAwayAt: null, version: 1,
         } // prettier-ignore
         await this.#manager.insert(FolderRow, row)
+        const classId = home && pupils.find(({ className }) => className === home)!.classId
+        if (classId) await this.#manager.insert(FolderClassRow, { folderId: row.id, classId })
         for (const name of home ? [home] : (['Heron', 'Plover'] as const)) byClass.get(name)!.set(folder.name, row)
       }
     }
@@ -187,7 +197,8 @@ class Loader {
       for (const { folder, dueInDays, dueHour, ...task } of TASKS[name]) {
         tasks.push({
           id: newId(), classId: pupils.find(({ className }) => className === name)!.classId, folderId: folders.get(name)!.get(folder)!.id,
-          ...task, dueAt: this.#at(dueInDays, dueHour), createdAt: this.#at(-9, 8), closedAt: null,
+          ...task, unitId: null, strandId: folders.get(name)!.get(folder)!.strandId, steps: ['finished'], asks: [], opensAt: null,
+          dueAt: this.#at(dueInDays, dueHour), forAll: true, position: 0, version: 1, createdAt: this.#at(-9, 8), closedAt: null,
         }) // prettier-ignore
       }
     }
@@ -211,7 +222,7 @@ class Loader {
 
   #planWork(pupil: Pupil, i: number, home: Folders, tasks: TaskRow[]): Plan[] {
     const first = pupil.firstName === 'Wren'
-    const whole = [...home.values()].filter(({ classId }) => classId === null)
+    const whole = [...home.values()].filter(({ wholeSchool }) => wholeSchool)
     const make = (folder: FolderRow, task: TaskRow | null, dayOffset: number, to: PieceState): Plan => {
       const chance = this.#chance
       return {
@@ -269,7 +280,7 @@ class Loader {
     let piece = await pieces.start(viewer, pieceId, { taskId: task?.id ?? null })
     for (const [shot, photo] of photos.entries()) {
       const mediaId = newId()
-      await media.arrive({ mediaId, ownerId: pupil.id, name: `photo ${shot + 1}`, sha256: null }, photo)
+      await media.arrive({ mediaId, ownerId: pupil.id, name: `photo ${shot + 1}`, sha256: null, takes: 'pictures' }, photo)
       await media.makeSizes(mediaId)
       piece = await pieces.addPart(viewer, pieceId, newId(), { mediaId, name: `photo ${shot + 1}` })
     }
@@ -304,7 +315,7 @@ class Loader {
   }
 
   #asViewer(personId: string, role: SignedIn['role']): SignedIn {
-    return { sessionId: newId(), personId, role, schoolId: this.#schoolId }
+    return { sessionId: newId(), personId, role, schoolId: this.#schoolId, leads: false }
   }
 
   #at(days: number, hour: number, minute = 0): Date {

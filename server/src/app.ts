@@ -8,6 +8,7 @@ import { accountsRoutes, originMiddleware, sessionMiddleware } from './accounts/
 import { bookRoutes } from './book/bookRoutes.ts'
 import type { Capabilities } from './capabilities.ts'
 import { foldersRoutes } from './folders/foldersRoutes.ts'
+import { mailRoutes } from './mail/mailRoutes.ts'
 import { mediaRoutes } from './media/mediaRoutes.ts'
 import { openUploads, UPLOADS_PATH } from './media/uploads.ts'
 import { noticesRoutes } from './notices/noticesRoutes.ts'
@@ -27,7 +28,23 @@ export async function openApp(
   platform: Platform,
   capabilities: Capabilities,
 ): Promise<{ app: Express; cleanUpUploads: () => Promise<unknown> }> {
-  const { guard, accounts, school, folders, tasks, pieces, media, review, notices, portfolio, sharing, book } = capabilities
+  const {
+    guard,
+    accounts,
+    school,
+    folders,
+    tasks,
+    units,
+    pieces,
+    classPieces,
+    media,
+    review,
+    notices,
+    portfolio,
+    sharing,
+    book,
+    mail,
+  } = capabilities
   const uploads = await openUploads(platform, media)
   const app = express()
   app.set('trust proxy', platform.config.trustProxy)
@@ -49,15 +66,16 @@ export async function openApp(
   app.all(`${UPLOADS_PATH}{/*rest}`, (request, response) => uploads.handle(request, response))
   app.use('/api', compression(), express.json({ limit: '200kb' }), noStore)
   app.use('/api/accounts', accountsRoutes(accounts))
-  app.use('/api/school', schoolRoutes(guard, school))
+  app.use('/api/school', schoolRoutes(capabilities))
   app.use('/api/folders', foldersRoutes(guard, folders))
-  app.use('/api/tasks', tasksRoutes(tasks))
-  app.use('/api/pieces', piecesRoutes(guard, pieces))
+  app.use('/api/tasks', tasksRoutes(guard, tasks, units))
+  app.use('/api/pieces', piecesRoutes(guard, pieces, classPieces))
   app.use('/api/media', mediaRoutes(platform, guard, media))
   app.use('/api/review', reviewRoutes(guard, review))
   app.use('/api/notices', noticesRoutes(guard, notices))
   app.use('/api/portfolio', portfolioRoutes(guard, portfolio))
-  app.use('/api/sharing', sharingRoutes(guard, sharing))
+  app.use('/api/sharing', sharingRoutes(guard, sharing, school))
+  app.use('/api/mail', mailRoutes(guard, mail))
   app.use('/api/book', bookRoutes(platform, guard, book, sharing))
   app.use('/api', () => {
     throw new DomainError('request/not-found')
@@ -96,7 +114,9 @@ function logRequests(platform: Platform): express.RequestHandler {
   return (request, response, next) => {
     const started = performance.now()
     response.on('finish', () => {
-      const route = request.path.replace(/\/[0-9a-f-]{36}/g, '/:id').replace(/\/(p|links|invitation)\/[^/]+/g, '/$1/:token')
+      const route = request.path
+        .replace(/\/[0-9a-f-]{36}/g, '/:id')
+        .replace(/\/(p|links|invitation|password-links|password)\/[^/]+/g, '/$1/:token')
       platform.log.debug(
         { method: request.method, route, status: response.statusCode, ms: Math.round(performance.now() - started) },
         'request',

@@ -1,33 +1,47 @@
+import type { Pool } from 'pg'
 import { Guard } from './access/guard.ts'
 import { Accounts } from './accounts/accounts.ts'
 import { SignInLimits } from './accounts/signInLimits.ts'
 import { Book } from './book/book.ts'
 import { Folders } from './folders/folders.ts'
+import { Mail } from './mail/mail.ts'
 import { Media } from './media/media.ts'
 import { Notices } from './notices/notices.ts'
+import { ClassPieces } from './pieces/classPieces.ts'
 import { Pieces } from './pieces/pieces.ts'
 import type { Platform } from './platform/platform.ts'
 import { Portfolio } from './portfolio/portfolio.ts'
 import { Review } from './review/review.ts'
+import { ClassLists } from './school/classLists.ts'
+import { RollOver } from './school/rollOver.ts'
 import { School } from './school/school.ts'
+import { Staff } from './school/staff.ts'
 import { Sharing } from './sharing/sharing.ts'
 import { Tasks } from './tasks/tasks.ts'
-import type { Pool } from 'pg'
+import { Units } from './tasks/units.ts'
 
 /** What Nibquill can do, put together once. */
 export function openCapabilities(platform: Platform, pool: Pool) {
   const guard = new Guard(platform)
+  const mail = new Mail(platform)
   const school = new School(platform)
+  const accounts = new Accounts(platform, new SignInLimits(pool))
   const pieces = new Pieces(platform, guard, school)
-  const sharing = new Sharing(platform, guard)
+  const sharing = new Sharing(platform, guard, mail)
   return {
     guard,
+    mail,
     school,
+    accounts,
     pieces,
     sharing,
-    accounts: new Accounts(platform, new SignInLimits(pool)),
+    staffList: new Staff(platform, accounts, mail),
+    classLists: new ClassLists(platform, school),
+    rollOver: new RollOver(platform, school),
+    classPieces: new ClassPieces(platform, pieces),
     folders: new Folders(platform),
-    tasks: new Tasks(platform),
+    tasks: new Tasks(platform, school),
+    units: new Units(platform),
     media: new Media(platform),
     review: new Review(platform, guard, pieces),
     notices: new Notices(platform),

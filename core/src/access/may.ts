@@ -12,18 +12,34 @@ export type Role = Viewer['role']
 /**
  * How the viewer stands to the thing looked at.
  * `maker`: a pupil who made it (or is it); `class-teacher`: teaches the class it belongs to; `guardian`: of its pupil;
- * `classmate`: belongs to the class it is for; `holder`: came by the link to it; `same-school`; `none`.
+ * `classmate`: belongs to the class it is for; `holder`: came by the link to it; `school-lead`: oversees the school it belongs to; `none`.
  */
-export const RELATIONS = ['maker', 'class-teacher', 'guardian', 'classmate', 'holder', 'same-school', 'none'] as const
+export const RELATIONS = ['maker', 'class-teacher', 'guardian', 'classmate', 'holder', 'school-lead', 'none'] as const
 export type Relation = (typeof RELATIONS)[number]
 
 export const ACTIONS = [
+  'school.change',
+  'staff.change',
+  'roll-over.do',
+  'post-box.read',
   'class.read',
   'class.change',
+  'class.enrol',
   'pupil.read',
+  'pupil.change',
   'folder.read',
   'folder.file-into',
+  'folder.make',
+  'folder.change',
+  'folder.propose',
   'task.read',
+  'task.make',
+  'task.change',
+  'task.tick',
+  'notice.make',
+  'notice.read',
+  'notice.change',
+  'piece.start-for-everyone',
   'piece.make',
   'piece.read',
   'piece.read-approved',
@@ -36,6 +52,8 @@ export const ACTIONS = [
   'portfolio.pick',
   'book.make',
   'book.read',
+  'parent.read',
+  'consent.change',
   'invitation.make',
   'invitation.withdraw',
   'link.withdraw',
@@ -44,7 +62,15 @@ export const ACTIONS = [
 export type Action = (typeof ACTIONS)[number]
 
 /** Facts that narrow an entry: all those an entry names must hold. */
-export const FACTS = ['approved', 'sharing-consent', 'parents-see', 'link-live', 'not-binned', 'pupils-file'] as const
+export const FACTS = [
+  'approved',
+  'sharing-consent',
+  'parents-see',
+  'link-live',
+  'not-binned',
+  'pupils-file',
+  'proposals-open',
+] as const
 export type Fact = (typeof FACTS)[number]
 
 export type Subject = { relations: readonly Relation[]; facts: readonly Fact[] }
@@ -53,6 +79,13 @@ export type Entry = { role: Role; action: Action; relation: Relation; when: read
 /** `approved work of a child whose sharing consent stands, in a folder parents may see`, the school's rule in one place. */
 const SHARED_WITH_PARENTS = ['approved', 'sharing-consent', 'parents-see', 'not-binned'] as const
 const SHARED_BY_LINK = ['approved', 'sharing-consent', 'link-live', 'not-binned'] as const
+
+/** Sets up and oversees, and reads no pupil's work by it. */
+const LEADING = [
+  'school.change', 'staff.change', 'roll-over.do', 'post-box.read', 'class.read', 'class.change', 'class.enrol', 'pupil.read', 'pupil.change',
+  'folder.read', 'folder.make', 'folder.change', 'task.read', 'parent.read', 'consent.change', 'invitation.make', 'invitation.withdraw',
+  'link.withdraw',
+] as const // prettier-ignore
 
 const entries = (role: Role, relation: Relation, actions: readonly Action[], when: readonly Fact[] = []): Entry[] =>
   actions.map((action) => ({ role, action, relation, when }))
@@ -66,16 +99,21 @@ export const ACCESS_TABLE: readonly Entry[] = [
     ['piece.read', 'piece.read-approved', 'piece.change', 'piece.hand-in', 'portfolio.pick'],
     ['not-binned'],
   ),
-  ...entries('pupil', 'classmate', ['folder.read', 'task.read']),
+  ...entries('pupil', 'classmate', ['folder.read', 'task.read', 'task.tick', 'notice.read']),
+  ...entries('pupil', 'classmate', ['folder.propose'], ['proposals-open']),
   ...entries('pupil', 'classmate', ['folder.file-into'], ['pupils-file']),
   ...entries('teacher', 'class-teacher', [
-    'class.read', 'class.change', 'pupil.read', 'folder.read', 'folder.file-into', 'task.read', 'portfolio.read',
-    'portfolio.pick', 'book.make', 'book.read', 'invitation.make', 'invitation.withdraw', 'link.withdraw',
+    'class.read', 'class.change', 'class.enrol', 'pupil.read', 'pupil.change', 'folder.read', 'folder.file-into', 'folder.make',
+    'folder.change', 'task.read', 'task.make', 'task.change', 'notice.make', 'notice.read', 'notice.change', 'piece.start-for-everyone',
+    'portfolio.read', 'portfolio.pick', 'book.make', 'book.read', 'parent.read', 'consent.change', 'invitation.make',
+    'invitation.withdraw', 'link.withdraw',
   ]), // prettier-ignore
   ...entries('teacher', 'class-teacher', ['piece.read', 'piece.read-approved', 'piece.judge'], ['not-binned']),
-  ...entries('office', 'same-school', ['class.read', 'class.change', 'pupil.read', 'folder.read', 'task.read']),
-  ...entries('office', 'same-school', ['invitation.make', 'invitation.withdraw', 'link.withdraw']),
+  ...entries('office', 'school-lead', LEADING),
+  // In a small school a teacher leads as well.
+  ...entries('teacher', 'school-lead', LEADING),
   ...entries('parent', 'guardian', ['pupil.read', 'portfolio.read'], ['sharing-consent']),
+  ...entries('parent', 'guardian', ['notice.read']),
   ...entries('parent', 'guardian', ['piece.read-approved'], SHARED_WITH_PARENTS),
   ...entries('link-holder', 'holder', ['piece.read-approved'], SHARED_BY_LINK),
 ]

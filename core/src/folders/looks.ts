@@ -1,6 +1,11 @@
 /** Symbols a folder may carry; each is drawn by the client under the same name. */
 export const FOLDER_SYMBOLS = [
   'waves', 'bridge', 'pot', 'wind', 'map', 'home-heart', 'leaf', 'book', 'abacus', 'star', 'flask', 'music',
+  'pen', 'magnifier', 'palette', 'scissors', 'ball', 'run', 'globe', 'castle', 'snake', 'rocket', 'robot', 'bug',
+  'fish', 'bird', 'paw', 'flower', 'tree', 'mountain', 'sun', 'moon', 'cloud', 'rain', 'snow', 'fire', 'heart', 'smile',
+  'people', 'chat', 'theatre', 'film', 'camera', 'drum', 'guitar', 'calculator', 'ruler', 'shapes', 'puzzle', 'clock',
+  'calendar', 'coin', 'apple', 'bread', 'house', 'car', 'train', 'boat', 'plane', 'bicycle', 'hammer', 'magnet', 'bulb',
+  'newspaper', 'letter', 'trophy', 'flag', 'key', 'crown', 'hand', 'eye', 'ear', 'atom', 'stethoscope', 'recycle', 'web',
 ] as const // prettier-ignore
 export type FolderSymbol = (typeof FOLDER_SYMBOLS)[number]
 
@@ -16,3 +21,24 @@ export type PegSymbol = (typeof PEG_SYMBOLS)[number]
 /** The pigments pegs and folder spines are painted in. */
 export const COLOURS = ['aubergine', 'ochre', 'verdigris', 'clay', 'sea', 'moss', 'indigo', 'madder'] as const
 export type Colour = (typeof COLOURS)[number]
+
+/** A neutral start: lines of the curriculum every primary school has. */
+export const FIRST_STRANDS = [
+  'Reading and writing',
+  'Numbers',
+  'Science',
+  'Art and making',
+  'Music',
+  'Our world',
+  'Moving',
+  'Being me',
+]
+/** Folders to begin a class with; all can be changed. */
+export const READY_FOLDERS: readonly { name: string; symbol: FolderSymbol; colour: Colour; strand: string }[] = [
+  { name: 'Stories and poems', symbol: 'pen', colour: 'aubergine', strand: 'Reading and writing' },
+  { name: 'Number work', symbol: 'abacus', colour: 'sea', strand: 'Numbers' },
+  { name: 'Looking closely', symbol: 'magnifier', colour: 'moss', strand: 'Science' },
+  { name: 'Made by hand', symbol: 'pot', colour: 'clay', strand: 'Art and making' },
+  { name: 'Songs and sounds', symbol: 'music', colour: 'indigo', strand: 'Music' },
+  { name: 'Out and about', symbol: 'map', colour: 'verdigris', strand: 'Our world' },
+]

@@ -1,3 +1,4 @@
+import type { PupilSharing } from '@nibquill/contract'
 import { v7 as newId } from 'uuid'
 import { type Person, SmallSchool, TestServer, until } from '../testing/testServer.ts'
 
@@ -116,13 +117,10 @@ describe('a parent', () => {
   test('is out at once when the invitation is withdrawn or has ended by itself', async () => {
     const guest = test_.visitor()
     const { sharing } = test_.server.capabilities
-    const [invitation] = (
-      await school.teacher.ask<{ invitations: { id: string; address: string }[] }>(
-        'GET',
-        `/sharing/pupils/${school.ids.wren}/invitations`,
-      )
-    ).body.invitations
-    const token = invitation!.address.split('/').at(-1)!
+    const [invitation] = (await school.teacher.ask<PupilSharing>('GET', `/sharing/pupils/${school.ids.wren}`)).body.guardians.map(
+      (guardian) => guardian.invitation!,
+    )
+    const token = invitation!.address!.split('/').at(-1)!
     expect((await guest.ask('POST', '/accounts/sign-in/invitation', { token })).status).toBe(200)
     expect((await guest.ask('GET', '/sharing/children')).status).toBe(200)
     expect(
@@ -180,7 +178,7 @@ test('everything else of a class, a pupil and a portfolio is for its own people 
     [`/portfolio/${school.ids.wren}`, ['teacher']],
     [`/folders/${school.ids.open}`, ['teacher', 'tomasz']],
     [`/book?pupilId=${school.ids.wren}`, ['teacher']],
-    [`/sharing/pupils/${school.ids.wren}/invitations`, ['teacher']],
+    [`/sharing/pupils/${school.ids.wren}`, ['teacher']],
   ] as const) {
     for (const who of names) {
       const expected = (allowed as readonly string[]).includes(who) ? 200 : who === 'visitor' ? 401 : 404

@@ -65,6 +65,12 @@ export class Guard {
     return row
   }
 
+  /** What concerns the whole school. */
+  school(viewer: SignedIn | null, action: Action): SignedIn {
+    this.#demand(viewer, action, viewer?.leads ? { relations: ['school-lead'], facts: [] } : NOTHING, 'request/not-found')
+    return viewer!
+  }
+
   async pupil(viewer: SignedIn | null, action: Action, pupilId: string, manager = this.#platform.db.manager): Promise<void> {
     let subject = NOTHING
     if (viewer) {
@@ -77,7 +83,7 @@ export class Guard {
          from person p where p.id = $1 and p.role = 'pupil'`,
         [pupilId, viewer.personId, await this.#today(manager), viewer.schoolId],
       )
-      if (row) subject = { relations: relationsOf(row), facts: row.consent ? ['sharing-consent'] : [] }
+      if (row) subject = { relations: relationsOf(viewer, row), facts: row.consent ? ['sharing-consent'] : [] }
     }
     this.#demand(viewer, action, subject, 'request/not-found')
   }
@@ -90,12 +96,14 @@ export class Guard {
   ): Promise<void> {
     let subject = NOTHING
     if (viewer) {
-      const [row] = await manager.query<{ teaches: boolean; school: boolean }[]>(
-        `select exists (select 1 from enrolment e where e.class_id = c.id and e.person_id = $2) as teaches, y.school_id = $3 as school
+      const [row] = await manager.query<{ member: boolean; school: boolean; guards: boolean; proposals: boolean }[]>(
+        `select exists (select 1 from enrolment e where e.class_id = c.id and e.person_id = $2) as member, y.school_id = $3 as school,
+           exists (select 1 from enrolment e join guardian g on g.pupil_id = e.person_id where e.class_id = c.id and g.parent_id = $2) as guards,
+           c.pupils_propose as proposals
          from class c join school_year y on y.id = c.school_year_id where c.id = $1`,
         [classId, viewer.personId, viewer.schoolId],
       )
-      if (row) subject = { relations: relationsOf(row), facts: [] }
+      if (row) subject = { relations: relationsOf(viewer, row), facts: row.proposals ? ['proposals-open'] : [] }
     }
     this.#demand(viewer, action, subject, 'request/not-found')
   }
@@ -103,17 +111,17 @@ export class Guard {
   async folder(viewer: SignedIn | null, action: Action, folderId: string, manager = this.#platform.db.manager): Promise<void> {
     let subject = NOTHING
     if (viewer) {
-      const [row] = await manager.query<{ member: boolean; school: boolean; files: boolean }[]>(
-        `select f.school_id = $3 and (f.class_id is null or exists
-             (select 1 from enrolment e where e.class_id = f.class_id and e.person_id = $2)) as member,
-           f.school_id = $3 as school, f.pupils_file and f.put_away_at is null as files
+      const [row] = await manager.query<{ ofClass: boolean; whole: boolean; school: boolean; files: boolean }[]>(
+        `select exists (select 1 from folder_class h join enrolment e on e.class_id = h.class_id where h.folder_id = f.id and e.person_id = $2)
+             and (f.owner_id is null or f.owner_id = $2 or $4) as "ofClass",
+           f.school_id = $3 and f.whole_school as whole, f.school_id = $3 as school,
+           f.pupils_file and f.put_away_at is null and (f.owner_id is null or f.agreed_at is not null) as files
          from folder f where f.id = $1`,
-        [folderId, viewer.personId, viewer.schoolId],
+        [folderId, viewer.personId, viewer.schoolId, viewer.role === 'teacher'],
       )
-      if (row) {
-        const relations: Relation[] = row.member ? ['classmate', 'class-teacher'] : []
-        subject = { relations: row.school ? [...relations, 'same-school'] : relations, facts: row.files ? ['pupils-file'] : [] }
-      }
+      // A folder of the whole school is everybody's to use, and only the school's lead changes it.
+      const member = row && (row.ofClass || (row.whole && action !== 'folder.change'))
+      if (row) subject = { relations: relationsOf(viewer, { ...row, member }), facts: row.files ? ['pupils-file'] : [] }
     }
     this.#demand(viewer, action, subject, 'folder/not-found')
   }
@@ -121,11 +129,13 @@ export class Guard {
   async task(viewer: SignedIn | null, action: Action, taskId: string, manager = this.#platform.db.manager): Promise<void> {
     let subject = NOTHING
     if (viewer) {
-      const [row] = await manager.query<{ member: boolean }[]>(
-        `select exists (select 1 from enrolment e where e.class_id = t.class_id and e.person_id = $2) as member from task t where t.id = $1`,
-        [taskId, viewer.personId],
+      const [row] = await manager.query<{ member: boolean; school: boolean }[]>(
+        `select exists (select 1 from enrolment e where e.class_id = t.class_id and e.person_id = $2) and ($4 or ${shownTo('$2', '$5')}) as member,
+           y.school_id = $3 as school
+         from task t join class c on c.id = t.class_id join school_year y on y.id = c.school_year_id where t.id = $1`,
+        [taskId, viewer.personId, viewer.schoolId, viewer.role === 'teacher', this.#platform.clock.now()],
       )
-      if (row?.member) subject = { relations: ['classmate', 'class-teacher'], facts: [] }
+      if (row) subject = { relations: relationsOf(viewer, row), facts: [] }
     }
     this.#demand(viewer, action, subject, 'task/not-found')
   }
@@ -135,6 +145,23 @@ export class Guard {
     if (!viewer) throw new DomainError('accounts/signed-out')
     if (viewer.role !== role) throw new DomainError('request/not-found')
     return viewer
+  }
+
+  async notice(viewer: SignedIn | null, action: Action, noticeId: string): Promise<void> {
+    let subject = NOTHING
+    if (viewer) {
+      const [row] = await this.#platform.db.manager.query<{ teaches: boolean; member: boolean; guards: boolean }[]>(
+        `select exists (select 1 from enrolment e where e.class_id = n.class_id and e.person_id = $2) and $3 as teaches,
+           n.audience = 'class' and n.withdrawn_at is null
+             and exists (select 1 from enrolment e where e.class_id = n.class_id and e.person_id = $2) as member,
+           n.audience = 'parents' and n.withdrawn_at is null
+             and exists (select 1 from enrolment e join guardian g on g.pupil_id = e.person_id where e.class_id = n.class_id and g.parent_id = $2) as guards
+         from notice n where n.id = $1`,
+        [noticeId, viewer.personId, viewer.role === 'teacher'],
+      )
+      if (row) subject = { relations: relationsOf(viewer, row), facts: [] }
+    }
+    this.#demand(viewer, action, subject, 'request/not-found')
   }
 
   async #today(manager: EntityManager): Promise<string> {
@@ -180,12 +207,20 @@ function factsOf(row: PieceFacts): Fact[] {
   return facts
 }
 
-function relationsOf(row: { self?: boolean; teaches?: boolean; guards?: boolean; school?: boolean }): Relation[] {
+/** SQL: whether a task `t` is open to a pupil at a moment: published, and for them. */
+export const shownTo = (pupil: string, now: string) =>
+  `((t.opens_at is null or t.opens_at <= ${now}) and (t.for_all or exists
+     (select 1 from task_pupil o where o.task_id = t.id and o.person_id = ${pupil})))`
+
+type Standing = { self?: boolean; member?: boolean; teaches?: boolean; guards?: boolean; school?: boolean }
+/** Members of a class are its pupils and its teachers: which of them, the role says. */
+function relationsOf(viewer: SignedIn, row: Standing): Relation[] {
   const relations: Relation[] = []
   if (row.self) relations.push('maker')
+  if (row.member) relations.push('classmate', 'class-teacher')
   if (row.teaches) relations.push('class-teacher')
   if (row.guards) relations.push('guardian')
-  if (row.school) relations.push('same-school')
+  if (row.school && viewer.leads) relations.push('school-lead')
   return relations
 }
 

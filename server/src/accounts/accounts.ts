@@ -1,5 +1,5 @@
 import { hash, verify } from '@node-rs/argon2'
-import type { CardSignIn, FirstRun, PasswordSignIn, Session } from '@nibquill/contract'
+import type { CardSignIn, ChoosePassword, FirstRun, PasswordSignIn, Session } from '@nibquill/contract'
 import { cardCodePrefix, DomainError, isTimeZone, makeCardCode, readCardCode } from '@nibquill/core'
 import { IsNull, type EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
@@ -7,7 +7,7 @@ import { note } from '../platform/audit.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import { SchoolRow } from '../school/rows.ts'
-import { NameCardRow, PersonRow, SessionRow } from './rows.ts'
+import { NameCardRow, PasswordLinkRow, PersonRow, SessionRow } from './rows.ts'
 import type { SignInLimits } from './signInLimits.ts'
 
 const MINUTE_MS = 60_000
@@ -17,6 +17,8 @@ const LASTS_MS = { pupil: 12 * 60 * MINUTE_MS, teacher: 14 * DAY_MS, office: 14 
 /** The tablet signs out by its own clock; the server waits a little longer, so that work in hand is never cut off first. */
 const IDLE_GRACE_MS = 2 * MINUTE_MS
 const SEEN_EVERY_MS = 20_000
+/** Long enough for somebody who starts after the holidays. */
+const PASSWORD_LINK_LASTS_MS = 30 * DAY_MS
 /** OWASP Password Storage Cheat Sheet: argon2id, 19 MiB, two passes, one lane. */
 const ARGON = { memoryCost: 19_456, timeCost: 2, parallelism: 1 }
 
@@ -53,7 +55,7 @@ export class Accounts {
     await this.#limits.refuseAfterTooMany(keys)
     const person = await this.#platform.db.manager.findOneBy(PersonRow, { email })
     const right = await verify(person?.passwordHash ?? (await this.#nobody), password)
-    if (!person?.passwordHash || !right) {
+    if (!person?.passwordHash || person.leftAt || !right) {
       await this.#limits.countWrongTry(keys)
       throw new DomainError('accounts/password-wrong')
     }
@@ -101,11 +103,11 @@ export class Accounts {
   async findSession(token: string): Promise<SignedIn | null> {
     const now = this.#platform.clock.now()
     const [row] = await this.#platform.db.manager.query<(SignedIn & { seenAt: Date; idleMinutes: number | null })[]>(
-      `select s.id as "sessionId", s.person_id as "personId", p.role, p.school_id as "schoolId", s.seen_at as "seenAt",
+      `select s.id as "sessionId", s.person_id as "personId", p.role, p.school_id as "schoolId", p.leads, s.seen_at as "seenAt",
          case when p.role = 'pupil' then (${IDLE_MINUTES_OF_PERSON}) end as "idleMinutes"
        from session s join person p on p.id = s.person_id
          left join name_card n on n.id = s.name_card_id left join invitation i on i.id = s.invitation_id
-       where s.token_hash = $1 and s.expires_at > $2 and n.revoked_at is null and i.withdrawn_at is null
+       where s.token_hash = $1 and s.expires_at > $2 and p.left_at is null and n.revoked_at is null and i.withdrawn_at is null
          and (i.expires_at is null or i.expires_at > $2)`,
       [this.#platform.secrets.hash('session', token), now],
     )
@@ -113,7 +115,7 @@ export class Accounts {
     const untouchedMs = now.getTime() - row.seenAt.getTime()
     if (row.idleMinutes !== null && untouchedMs > row.idleMinutes * MINUTE_MS + IDLE_GRACE_MS) return null
     if (untouchedMs > SEEN_EVERY_MS) await this.#touch(row, now)
-    return { sessionId: row.sessionId, personId: row.personId, role: row.role, schoolId: row.schoolId }
+    return { sessionId: row.sessionId, personId: row.personId, role: row.role, schoolId: row.schoolId, leads: row.leads }
   }
 
   async #touch(viewer: SignedIn, now: Date): Promise<void> {
@@ -135,8 +137,8 @@ export class Accounts {
     if (!viewer) return { firstRun: false, school: about, person: null }
     const person = await this.#platform.db.manager.findOneByOrFail(PersonRow, { id: viewer.personId })
     const [at] = await this.#platform.db.manager.query<{ name: string; idleMinutes: number }[]>(
-      `select c.name, c.idle_minutes as "idleMinutes" ${CLASS_OF_PERSON}`,
-      [viewer.personId],
+      `select c.name, c.idle_minutes as "idleMinutes" ${classOfPerson()}`,
+      [viewer.personId, this.#platform.clock.now()],
     )
     return {
       firstRun: false,
@@ -147,6 +149,7 @@ export class Accounts {
         firstName: person.firstName,
         lastName: person.lastName,
         peg: person.pegSymbol && person.pegColour ? { symbol: person.pegSymbol, colour: person.pegColour } : null,
+        leads: person.leads,
         className: at?.name ?? null,
         idleMinutes: person.role === 'pupil' ? (at?.idleMinutes ?? null) : null,
       },
@@ -168,11 +171,60 @@ export class Accounts {
       await manager.insert(SchoolRow, school)
       await manager.insert(PersonRow, {
         id: personId, schoolId: school.id, role: 'teacher', firstName: input.firstName, lastName: input.lastName,
-        email: input.email, passwordHash, createdAt: now,
+        email: input.email, passwordHash, leads: true, createdAt: now,
       }) // prettier-ignore
       await note(manager, now, personId, 'school-set-up', school.id)
     })
     return this.#open(personId, 'teacher', {})
+  }
+
+  /** A link that lets a member of staff choose a password, once; earlier ones stop. @returns its address */
+  async makePasswordLink(manager: EntityManager, personId: string): Promise<string> {
+    const now = this.#platform.clock.now()
+    const token = this.#platform.secrets.token()
+    await manager.query('update password_link set used_at = $2 where person_id = $1 and used_at is null', [personId, now])
+    await manager.insert(PasswordLinkRow, {
+      id: newId(), personId, tokenHash: this.#platform.secrets.hash('password-link', token), createdAt: now,
+      expiresAt: new Date(now.getTime() + PASSWORD_LINK_LASTS_MS),
+    }) // prettier-ignore
+    return `${this.#platform.config.publicUrl}/password/${token}`
+  }
+
+  async describePasswordLink(token: string, address: string): Promise<{ firstName: string; email: string; schoolName: string }> {
+    const { person } = await this.#findPasswordLink(token, address)
+    const school = await this.#platform.db.manager.findOneOrFail(SchoolRow, { where: {} })
+    return { firstName: person.firstName, email: person.email ?? '', schoolName: school.name }
+  }
+
+  /** Chooses a password and signs in; everything opened with the old one ends. @throws DomainError `accounts/password-link-over` */
+  async choosePassword(token: string, { password }: ChoosePassword, address: string): Promise<string> {
+    const { link, person } = await this.#findPasswordLink(token, address)
+    const passwordHash = await this.hashPassword(password)
+    const now = this.#platform.clock.now()
+    await this.#platform.db.transaction(async (manager) => {
+      const [, used] = await manager.query<[unknown, number]>(
+        'update password_link set used_at = $2 where id = $1 and used_at is null',
+        [link.id, now],
+      )
+      if (!used) throw new DomainError('accounts/password-link-over')
+      await manager.update(PersonRow, person.id, { passwordHash })
+      await manager.delete(SessionRow, { personId: person.id })
+      await note(manager, now, person.id, 'password-chosen', person.id)
+    })
+    return this.#open(person.id, person.role, {})
+  }
+
+  async #findPasswordLink(token: string, address: string): Promise<{ link: PasswordLinkRow; person: PersonRow }> {
+    const keys = [`address:${address}`]
+    await this.#limits.refuseAfterTooMany(keys)
+    const { manager } = this.#platform.db
+    const link = await manager.findOneBy(PasswordLinkRow, { tokenHash: this.#platform.secrets.hash('password-link', token) })
+    const person = link && (await manager.findOneByOrFail(PersonRow, { id: link.personId }))
+    if (!link || !person || link.usedAt || person.leftAt || link.expiresAt <= this.#platform.clock.now()) {
+      await this.#limits.countWrongTry(keys)
+      throw new DomainError('accounts/password-link-over')
+    }
+    return { link, person }
   }
 
   hashPassword(password: string): Promise<string> {
@@ -193,7 +245,8 @@ export class Accounts {
   }
 }
 
-/** SQL: a person's class of the newest school year. */
-export const CLASS_OF_PERSON = `from enrolment e join class c on c.id = e.class_id join school_year y on y.id = c.school_year_id
-  where e.person_id = $1 order by y.starts_on desc, c.name limit 1`
-const IDLE_MINUTES_OF_PERSON = `select c.idle_minutes ${CLASS_OF_PERSON.replace('$1', 'p.id')}`
+/** SQL: a person's class of the newest school year that has begun, else of the first to come. @param now - A moment, `$2` unless named. */
+export const classOfPerson = (person = '$1', now = '$2') =>
+  `from enrolment e join class c on c.id = e.class_id join school_year y on y.id = c.school_year_id where e.person_id = ${person}
+   order by (y.starts_on <= ${now}::timestamptz::date) desc, case when y.starts_on <= ${now}::timestamptz::date then y.starts_on end desc, y.starts_on, c.name limit 1`
+const IDLE_MINUTES_OF_PERSON = `select c.idle_minutes ${classOfPerson('p.id')}`

@@ -1,4 +1,15 @@
-import { CardSignIn, Done, DONE, FirstRun, InvitationSignIn, PasswordSignIn, Session } from '@nibquill/contract'
+import {
+  CardSignIn,
+  ChoosePassword,
+  Done,
+  DONE,
+  FirstRun,
+  InvitationSignIn,
+  LinkParams,
+  PasswordLink,
+  PasswordSignIn,
+  Session,
+} from '@nibquill/contract'
 import { DomainError } from '@nibquill/core'
 import { parse as parseCookie, serialize as writeCookie } from 'cookie'
 import { Router, type RequestHandler, type Request, type Response } from 'express'
@@ -56,6 +67,14 @@ export function accountsRoutes(accounts: Accounts): Router {
   router.post('/sign-in/invitation', async (request, response) => {
     const { token } = read(InvitationSignIn, request.body)
     await letIn(request, response, await accounts.signInByInvitation(token, addressOf(request)))
+  })
+  router.get('/password-links/:token', async (request, response) => {
+    const { token } = read(LinkParams, request.params)
+    answer(response, PasswordLink, await accounts.describePasswordLink(token, addressOf(request)))
+  })
+  router.post('/password-links/:token', async (request, response) => {
+    const { token } = read(LinkParams, request.params)
+    await letIn(request, response, await accounts.choosePassword(token, read(ChoosePassword, request.body), addressOf(request)))
   })
   router.post('/sign-out', async (request, response) => {
     const viewer = signedIn(request)

@@ -1,5 +1,5 @@
 import type { Colour, PegSymbol } from '@nibquill/core'
-import { id, maybe, moment, refer, row, text } from '../platform/columns.ts'
+import { flag, id, maybe, moment, refer, row, text } from '../platform/columns.ts'
 
 export type RoleName = 'pupil' | 'teacher' | 'parent' | 'office'
 export type PersonRow = {
@@ -12,6 +12,11 @@ export type PersonRow = {
   passwordHash: string | null
   pegSymbol: PegSymbol | null
   pegColour: Colour | null
+  /** Sets up and oversees the whole school: the office lead, and whoever opened the school. */
+  leads: boolean
+  /** The register's own id. */
+  externalId: string | null
+  leftAt: Date | null
   createdAt: Date
   lastSeenAt: Date | null
 }
@@ -19,9 +24,9 @@ export const PersonRow = row<PersonRow>(
   'person',
   {
     id, schoolId: refer('school'), role: text, firstName: text, lastName: text, email: maybe(text), passwordHash: maybe(text),
-    pegSymbol: maybe(text), pegColour: maybe(text), createdAt: moment, lastSeenAt: maybe(moment),
+    pegSymbol: maybe(text), pegColour: maybe(text), leads: flag, externalId: maybe(text), leftAt: maybe(moment), createdAt: moment, lastSeenAt: maybe(moment),
   }, // prettier-ignore
-  { uniques: [{ columns: ['email'] }] },
+  { uniques: [{ columns: ['email'] }], indices: [{ columns: ['schoolId', 'role'] }] },
 )
 
 /** A name card: of its code only the keyed hash is kept. */
@@ -57,4 +62,26 @@ export const AuditRow = row<AuditRow>(
   'audit',
   { id, happenedAt: moment, personId: maybe({ type: 'uuid' }), action: text, subjectId: maybe({ type: 'uuid' }) },
   { indices: [{ columns: ['happenedAt'] }] },
+)
+
+/** Lets one member of staff choose a password, once. */
+export type PasswordLinkRow = {
+  id: string
+  personId: string
+  tokenHash: string
+  createdAt: Date
+  expiresAt: Date
+  usedAt: Date | null
+}
+export const PasswordLinkRow = row<PasswordLinkRow>(
+  'password_link',
+  {
+    id,
+    personId: refer('person', { cascade: true }),
+    tokenHash: text,
+    createdAt: moment,
+    expiresAt: moment,
+    usedAt: maybe(moment),
+  },
+  { uniques: [{ columns: ['tokenHash'] }] },
 )

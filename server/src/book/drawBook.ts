@@ -2,9 +2,20 @@ import { once } from 'node:events'
 import type { Writable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { layOutPhotos, pageOfPiece, planBook, CONTENTS_LINES } from '@nibquill/core'
-import PDFDocument from 'pdfkit'
-import QRCode from 'qrcode'
-import { BookFonts, type Family } from './fonts.ts'
+import {
+  AUBERGINE,
+  drawQr,
+  INK_SOFT,
+  INNER,
+  MARGIN,
+  openDocument,
+  PAGE,
+  Pen,
+  QR_SIZE,
+  RULE,
+  VERDIGRIS,
+  type Section,
+} from '../print/pen.ts'
 import { strings } from './strings.ts'
 
 export type BookPage = {
@@ -32,35 +43,17 @@ export type BookOrder = {
   out: Writable
 }
 
-type Doc = PDFKit.PDFDocument
-type Section = PDFKit.PDFStructureElement
-
-/** A4 in points, margins as a printed book has them. */
-const PAGE = { width: 595.28, height: 841.89 }
-const MARGIN = 68
-const INNER = PAGE.width - 2 * MARGIN
-const INK = '#2B2118'
-const INK_SOFT = '#5E5146'
-const RULE = '#E5DCCB'
-const AUBERGINE = '#54284F'
-const VERDIGRIS = '#2A6F68'
-/** 27 mm: at 300 dpi and at 150 dpi every module is more than three dots wide. */
-const QR_SIZE = 76
 const PHOTO_TOP = 130
 const FOOT = PAGE.height - 58
 
 /** Draws a book page by page: what is drawn goes out before the next page begins, so long books need no more memory than short ones. */
 export async function drawBook(order: BookOrder): Promise<void> {
-  const doc = new PDFDocument({
-    size: 'A4', margin: 0, pdfVersion: '1.7', tagged: true, lang: 'en-GB', displayTitle: true, autoFirstPage: false, font: '',
-    info: { Title: order.title, Author: order.schoolName, Creator: 'Nibquill', Producer: 'Nibquill' },
-  } as unknown as PDFKit.PDFDocumentOptions) // prettier-ignore
+  const doc = openDocument(order.title, order.schoolName)
   const written = pipeline(doc, order.out)
-  const fonts = new BookFonts(doc)
   const book = doc.struct('Document')
   doc.addStructure(book)
   const plan = planBook(order.pages.length)
-  const draw = new Pen(doc, fonts)
+  const draw = new Pen(doc)
   drawCover(draw, book, order)
   drawContents(draw, book, order)
   await order.onPage(plan.coverPages + plan.contentsPages)
@@ -78,71 +71,6 @@ export async function drawBook(order: BookOrder): Promise<void> {
 async function goneOut(out: Writable): Promise<void> {
   await new Promise((resolve) => setImmediate(resolve))
   if (out.writableNeedDrain) await once(out, 'drain')
-}
-
-type TextStyle = {
-  x: number
-  y: number
-  width: number
-  size: number
-  family?: Family
-  colour?: string
-  height?: number
-  align?: 'left' | 'right' | 'center'
-}
-
-/** Writes text in runs of the fonts that have its letters. */
-class Pen {
-  readonly doc: Doc
-  readonly #fonts: BookFonts
-  constructor(doc: Doc, fonts: BookFonts) {
-    this.doc = doc
-    this.#fonts = fonts
-  }
-
-  text(text: string, style: TextStyle): void {
-    const runs = this.#fonts.runs(style.family ?? 'read', text)
-    this.doc.fillColor(style.colour ?? INK).fontSize(style.size)
-    runs.forEach((run, i) => {
-      const last = i === runs.length - 1
-      const options = {
-        width: style.width,
-        lineGap: style.size * 0.22,
-        align: style.align,
-        height: style.height,
-        ellipsis: style.height !== undefined,
-        continued: !last,
-      }
-      this.doc.font(run.font)
-      if (i === 0) this.doc.text(run.text, style.x, style.y, options)
-      else this.doc.text(run.text, options)
-    })
-  }
-
-  /** How high a text would stand. */
-  heightOf(text: string, style: Pick<TextStyle, 'width' | 'size' | 'family'>): number {
-    this.doc.font(this.#fonts.runs(style.family ?? 'read', text || ' ')[0]?.font ?? 'read-0').fontSize(style.size)
-    return this.doc.heightOfString(text, { width: style.width, lineGap: style.size * 0.22 })
-  }
-
-  /** The largest of the sizes at which a text stays inside a height; the smallest otherwise. */
-  sizeFor(text: string, width: number, height: number, sizes: readonly number[], family?: Family): number {
-    return sizes.find((size) => this.heightOf(text, { width, size, family }) <= height) ?? sizes.at(-1)!
-  }
-
-  /** A tagged element around what is drawn. */
-  tag(parent: Section, type: string, draw: () => void, options: { alt?: string } = {}): void {
-    const element = this.doc.struct(type, options, draw)
-    parent.add(element)
-    element.end()
-  }
-
-  /** What a screen reader skips: rules, page numbers, running heads. */
-  aside(draw: () => void): void {
-    this.doc.markContent('Artifact', { type: 'Layout' } as never)
-    draw()
-    this.doc.endMarkedContent()
-  }
 }
 
 function drawCover(pen: Pen, book: Section, order: BookOrder): void {
@@ -247,7 +175,9 @@ async function drawPiece(pen: Pen, book: Section, order: BookOrder, page: BookPa
     )
   }
   const qrLeft = PAGE.width - MARGIN - QR_SIZE
-  pen.tag(section, 'Figure', () => drawQr(doc, page.link, qrLeft, below), { alt: strings.codeAlt(page.link) })
+  pen.tag(section, 'Figure', () => drawQr(doc, page.link, { x: qrLeft, y: below, size: QR_SIZE }), {
+    alt: strings.codeAlt(page.link),
+  })
   pen.aside(() =>
     pen.text(strings.code, {
       x: qrLeft - 14,
@@ -281,21 +211,6 @@ function wordsHeight(pen: Pen, page: BookPage, width: number): Words {
     reason,
     reasonSize,
   }
-}
-
-/** ISO/IEC 18004, level M, with the quiet zone of four modules left white around it. */
-function drawQr(doc: Doc, link: string, x: number, y: number): void {
-  const { modules } = QRCode.create(link, { errorCorrectionLevel: 'M' })
-  const step = QR_SIZE / modules.size
-  for (let row = 0; row < modules.size; row++) {
-    // Dark modules side by side are one bar: half the drawing, and no hairlines between them.
-    for (let column = 0, length = 1; column < modules.size; column += length, length = 1) {
-      if (!modules.get(row, column)) continue
-      while (column + length < modules.size && modules.get(row, column + length)) length++
-      doc.rect(x + column * step, y + row * step, length * step, step + 0.02)
-    }
-  }
-  doc.fill('#000000')
 }
 
 function drawFoot(pen: Pen, left: string, number: number): void {

@@ -1,46 +1,244 @@
-import type { Folder, FolderDetail } from '@nibquill/contract'
-import { DomainError } from '@nibquill/core'
+import type { ChangeFolder, Folder, FolderDetail, MakeFolder, ProposeFolder, Strand } from '@nibquill/contract'
+import { DomainError, FIRST_STRANDS, READY_FOLDERS } from '@nibquill/core'
+import type { EntityManager } from 'typeorm'
+import { v7 as newId } from 'uuid'
+import { taughtNow } from '../access/guard.ts'
+import { classOfPerson } from '../accounts/accounts.ts'
+import { note } from '../platform/audit.ts'
 import { readCursor, writeCursor } from '../platform/cursor.ts'
+import { tell } from '../platform/live.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import { listPieceLines } from '../pieces/pieceLines.ts'
+import { FolderClassRow, FolderRow, StrandRow } from './rows.ts'
 
 const PAGE = 60
 
-/** Folders and what has been approved into them. */
+/** Folders, what has been approved into them, and the strands they belong to. */
 export class Folders {
   readonly #platform: Platform
   constructor(platform: Platform) {
     this.#platform = platform
   }
 
-  /** A pupil's folders count their own pieces; a teacher's those of their classes. */
-  async list(viewer: SignedIn): Promise<Folder[]> {
+  /** A pupil's folders count their own pieces; a teacher's those of their classes. Proposals are seen by their owner and by teachers. */
+  async list(viewer: SignedIn, options: { away: boolean }): Promise<Folder[]> {
     return this.#platform.db.manager.query(
-      `${COLUMNS(viewer)} where f.school_id = $2 and f.put_away_at is null and (f.class_id is null or exists
-         (select 1 from enrolment e where e.class_id = f.class_id and e.person_id = $1)) order by f.position, f.name, c.name`,
-      [viewer.personId, viewer.schoolId],
+      `${COLUMNS(viewer)} where f.school_id = $2 and (f.put_away_at is not null) = $5 and ${SEEN}
+       order by f.position, f.name, f.id`,
+      [viewer.personId, viewer.schoolId, this.#platform.clock.now(), viewer.leads, options.away],
     )
   }
 
   async describe(viewer: SignedIn, folderId: string, after?: string): Promise<FolderDetail> {
     const manager = this.#platform.db.manager
-    const [folder] = await manager.query<Folder[]>(`${COLUMNS(viewer)} where f.school_id = $2 and f.id = $3`, [
-      viewer.personId,
-      viewer.schoolId,
-      folderId,
-    ])
-    if (!folder) throw new DomainError('folder/not-found')
     const cursor = readCursor(after)
     const pieces = await listPieceLines(
       manager,
       'approved',
-      `where p.approved_folder_id = $2 and p.binned_at is null and ${MINE[roleOf(viewer)]}
+      `join folder home on home.id = p.approved_folder_id
+       where p.approved_folder_id = $2 and p.binned_at is null and ${mine(viewer, 'home', '$5::timestamptz')}
          and ($3::timestamptz is null or (p.approved_at, p.id) < ($3, $4::uuid))
        order by p.approved_at desc, p.id desc limit ${PAGE + 1}`,
-      [viewer.personId, folderId, cursor?.at ?? null, cursor?.id ?? null],
+      [viewer.personId, folderId, cursor?.at ?? null, cursor?.id ?? null, this.#platform.clock.now()],
     )
-    return { ...folder, ...(await this.#page(pieces)) }
+    return { ...(await this.#find(viewer, folderId)), ...(await this.#page(pieces)) }
+  }
+
+  async #find(viewer: SignedIn, folderId: string): Promise<Folder> {
+    const [folder] = await this.#platform.db.manager.query<Folder[]>(`${COLUMNS(viewer)} where f.school_id = $2 and f.id = $5`, [
+      viewer.personId,
+      viewer.schoolId,
+      this.#platform.clock.now(),
+      viewer.leads,
+      folderId,
+    ])
+    if (!folder) throw new DomainError('folder/not-found')
+    return folder
+  }
+
+  /** Again with the same id it answers with the folder that is there. */
+  async make(viewer: SignedIn, folderId: string, input: MakeFolder): Promise<Folder> {
+    const { classIds, ...folder } = input
+    await this.#platform.db.transaction(async (manager) => {
+      if (await manager.existsBy(FolderRow, { id: folderId })) return
+      await this.#insert(manager, viewer, { id: folderId, ...folder }, classIds)
+      await note(manager, this.#platform.clock.now(), viewer.personId, 'folder.make', folderId)
+    })
+    return this.#find(viewer, folderId)
+  }
+
+  async #insert(
+    manager: EntityManager,
+    viewer: SignedIn,
+    folder: Omit<MakeFolder, 'classIds'> & { id: string; ownerId?: string },
+    classIds: readonly string[],
+  ): Promise<void> {
+    const [{ position } = { position: 0 }] = await manager.query<{ position: number }[]>(
+      'select coalesce(max(position), -1) + 1 as position from folder where school_id = $1',
+      [viewer.schoolId],
+    )
+    await manager.insert(FolderRow, {
+      ...folder, schoolId: viewer.schoolId, ownerId: folder.ownerId ?? null, agreedAt: null, position, putAwayAt: null, version: 1,
+    }) // prettier-ignore
+    if (!folder.wholeSchool && classIds.length > 0)
+      await manager.insert(FolderClassRow, classIds.map((classId) => ({ folderId: folder.id, classId }))) // prettier-ignore
+    await this.#tellClasses(manager, folder.id)
+  }
+
+  /** @throws DomainError `folder/stale` when a second teacher changed it first */
+  async change(viewer: SignedIn, folderId: string, { seenVersion, classIds, ...change }: ChangeFolder): Promise<Folder> {
+    await this.#platform.db.transaction(async (manager) => {
+      const { affected } = await manager.update(
+        FolderRow,
+        { id: folderId, version: seenVersion },
+        { ...change, version: seenVersion + 1 },
+      )
+      if (!affected) throw new DomainError('folder/stale')
+      await manager.delete(FolderClassRow, { folderId })
+      if (!change.wholeSchool)
+        await manager.insert(FolderClassRow, classIds.map((classId) => ({ folderId, classId }))) // prettier-ignore
+      await note(manager, this.#platform.clock.now(), viewer.personId, 'folder.change', folderId)
+      await this.#tellClasses(manager, folderId)
+    })
+    return this.#find(viewer, folderId)
+  }
+
+  /** Out of the way, with everything in it kept; or back on the shelf. */
+  async putAway(viewer: SignedIn, folderId: string, options: { back: boolean }): Promise<Folder> {
+    const now = this.#platform.clock.now()
+    await this.#platform.db.transaction(async (manager) => {
+      await manager.query('update folder set put_away_at = $2, version = version + 1 where id = $1', [
+        folderId,
+        options.back ? null : now,
+      ])
+      await note(manager, now, viewer.personId, options.back ? 'folder.take-out' : 'folder.put-away', folderId)
+      await this.#tellClasses(manager, folderId)
+    })
+    return this.#find(viewer, folderId)
+  }
+
+  /** Sets the order of the folders named; those the viewer may not change keep their place among the others. */
+  async order(viewer: SignedIn, ids: readonly string[]): Promise<Folder[]> {
+    await this.#platform.db.transaction(async (manager) => {
+      const own = (await this.list(viewer, { away: false })).map(({ id }) => id)
+      const wanted = ids.filter((id) => own.includes(id))
+      // The places these folders hold are given out anew among them, so that nobody else's folder moves.
+      const places = await manager.query<{ position: number }[]>(
+        'select position from folder where id = any($1) order by position, id for update',
+        [wanted],
+      )
+      let last = -1
+      for (const [i, id] of wanted.entries()) {
+        last = Math.max(last + 1, places[i]!.position)
+        await manager.query('update folder set position = $2 where id = $1', [id, last])
+      }
+    })
+    return this.list(viewer, { away: false })
+  }
+
+  /** Makes the ready folders a class does not have yet, and the first strands when the school has none. */
+  async makeReadySet(viewer: SignedIn, classId: string): Promise<Folder[]> {
+    await this.#platform.db.transaction(async (manager) => {
+      await manager.query('select 1 from class where id = $1 for update', [classId])
+      if ((await manager.count(StrandRow)) === 0) await this.#insertStrands(manager, viewer)
+      const strands = new Map((await manager.find(StrandRow)).map(({ name, id }) => [name, id]))
+      const there = await manager.query<{ name: string }[]>(
+        'select f.name from folder f join folder_class h on h.folder_id = f.id where h.class_id = $1 and f.put_away_at is null',
+        [classId],
+      )
+      for (const { strand, ...look } of READY_FOLDERS.filter(({ name }) => !there.some((folder) => folder.name === name)))
+        await this.#insert(
+          manager,
+          viewer,
+          { id: newId(), ...look, strandId: strands.get(strand) ?? null, wholeSchool: false, parentsSee: true, pupilsFile: true },
+          [classId],
+        )
+    })
+    return this.list(viewer, { away: false })
+  }
+
+  async #insertStrands(manager: EntityManager, viewer: SignedIn): Promise<void> {
+    await manager.insert(
+      StrandRow,
+      FIRST_STRANDS.map((name, position) => ({ id: newId(), schoolId: viewer.schoolId, name, position })),
+    )
+  }
+
+  /** A pupil's idea for a folder of their own; it can be used once a teacher agreed. */
+  async propose(viewer: SignedIn, folderId: string, look: ProposeFolder): Promise<Folder> {
+    await this.#platform.db.transaction(async (manager) => {
+      if (await manager.existsBy(FolderRow, { id: folderId })) return
+      const [home] = await manager.query<{ id: string }[]>(`select c.id ${classOfPerson()}`, [
+        viewer.personId,
+        this.#platform.clock.now(),
+      ])
+      if (!home) throw new DomainError('request/not-found')
+      await this.#insert(
+        manager,
+        viewer,
+        {
+          id: folderId,
+          ...look,
+          strandId: null,
+          wholeSchool: false,
+          parentsSee: true,
+          pupilsFile: true,
+          ownerId: viewer.personId,
+        },
+        [home.id],
+      )
+    })
+    return this.#find(viewer, folderId)
+  }
+
+  /** The class a pupil would propose a folder in, null for none. */
+  async classOf(pupilId: string): Promise<string | null> {
+    const [home] = await this.#platform.db.manager.query<{ id: string }[]>(`select c.id ${classOfPerson()}`, [
+      pupilId,
+      this.#platform.clock.now(),
+    ])
+    return home?.id ?? null
+  }
+
+  /** Agrees to a pupil's folder, or says no: a folder that was never agreed to goes. */
+  async answerProposal(viewer: SignedIn, folderId: string, agreed: boolean): Promise<Folder[]> {
+    const now = this.#platform.clock.now()
+    await this.#platform.db.transaction(async (manager) => {
+      const folder = await manager.findOne(FolderRow, { where: { id: folderId }, lock: { mode: 'pessimistic_write' } })
+      if (!folder?.ownerId || folder.agreedAt) throw new DomainError('folder/not-found')
+      await this.#tellClasses(manager, folderId)
+      if (agreed) await manager.update(FolderRow, folderId, { agreedAt: now, version: folder.version + 1 })
+      else await manager.delete(FolderRow, folderId)
+      await note(manager, now, viewer.personId, agreed ? 'folder.agree' : 'folder.decline', folderId)
+    })
+    return this.list(viewer, { away: false })
+  }
+
+  async listStrands(): Promise<Strand[]> {
+    return this.#platform.db.manager.query('select id, name from strand order by position, name')
+  }
+
+  /** Replaces the list; folders and tasks of a strand that goes stand without one. */
+  async putStrands(viewer: SignedIn, strands: readonly Strand[]): Promise<Strand[]> {
+    await this.#platform.db.transaction(async (manager) => {
+      const ids = strands.map(({ id }) => id)
+      for (const table of ['folder', 'task'])
+        await manager.query(`update ${table} set strand_id = null where strand_id is not null and strand_id <> all($1)`, [ids])
+      await manager.query('delete from strand where school_id = $1 and id <> all($2)', [viewer.schoolId, ids])
+      for (const [position, strand] of strands.entries())
+        await manager.save(StrandRow, { ...strand, schoolId: viewer.schoolId, position })
+      await note(manager, this.#platform.clock.now(), viewer.personId, 'strands', null)
+    })
+    return this.listStrands()
+  }
+
+  async #tellClasses(manager: EntityManager, folderId: string): Promise<void> {
+    const people = await manager.query<{ id: string }[]>(
+      'select distinct e.person_id as id from folder_class h join enrolment e on e.class_id = h.class_id where h.folder_id = $1',
+      [folderId],
+    )
+    await tell(manager, people.map(({ id }) => id), { topic: 'folders' }) // prettier-ignore
   }
 
   async #page(pieces: FolderDetail['pieces']): Promise<Pick<FolderDetail, 'pieces' | 'next'>> {
@@ -53,16 +251,28 @@ export class Folders {
   }
 }
 
-const roleOf = (viewer: SignedIn) => (viewer.role === 'pupil' ? 'pupil' : 'staff')
-/** SQL: the pieces a viewer ($1) has in a folder: their own, or those of classes they teach. */
-const MINE = {
-  pupil: 'exists (select 1 from piece_maker m where m.piece_id = p.id and m.person_id = $1)',
-  staff: 'exists (select 1 from enrolment e where e.class_id = p.class_id and e.person_id = $1)',
-} as const
+/** SQL: the pieces a viewer ($1) has in a folder: their own, or those of classes they teach; in one of the whole school also what their pupils made in earlier years. */
+const mine = (viewer: SignedIn, folder: string, now: string): string =>
+  viewer.role === 'pupil'
+    ? `p.approved_at <= ${now} and exists (select 1 from piece_maker m where m.piece_id = p.id and m.person_id = $1)`
+    : `(exists (select 1 from enrolment e where e.class_id = p.class_id and e.person_id = $1)
+        or ${folder}.whole_school and exists (select 1 from piece_maker m where m.piece_id = p.id and ${taughtNow('m.person_id', '$1', now)}))`
 
+const IN_CLASS =
+  'exists (select 1 from folder_class h join enrolment e on e.class_id = h.class_id where h.folder_id = f.id and e.person_id = $1)'
+/** SQL: folders a viewer ($1) sees; $4 says that they lead the school. */
+const SEEN = `(f.whole_school or $4 or ${IN_CLASS})
+  and (f.owner_id is null or f.owner_id = $1 or (select role from person where id = $1) <> 'pupil')`
+
+/** $1 the viewer, $2 the school, $3 now, $4 whether the viewer leads. */
 const COLUMNS = (
   viewer: SignedIn,
-) => `select f.id, f.name, f.symbol, f.colour, s.name as strand, f.parents_see as "parentsSee", f.pupils_file as "pupilsFile",
-    c.name as "className",
-    (select count(*)::int from piece p where p.approved_folder_id = f.id and p.binned_at is null and ${MINE[roleOf(viewer)]}) as "pieceCount"
-  from folder f left join strand s on s.id = f.strand_id left join class c on c.id = f.class_id`
+) => `select f.id, f.name, f.symbol, f.colour, s.name as strand, f.strand_id as "strandId", f.parents_see as "parentsSee",
+    f.pupils_file as "pupilsFile", f.whole_school as "wholeSchool", f.put_away_at is not null as "putAway", f.version,
+    ${viewer.role === 'pupil' ? 'false' : `($4 or (not f.whole_school and ${IN_CLASS}))`} as "mayChange",
+    coalesce((select json_agg(h.class_id) from folder_class h where h.folder_id = f.id), '[]') as "classIds",
+    (select string_agg(c.name, ', ' order by c.name) from folder_class h join class c on c.id = h.class_id where h.folder_id = f.id) as "className",
+    case when f.owner_id is not null then json_build_object('id', f.owner_id, 'agreed', f.agreed_at is not null,
+      'name', (select trim(o.first_name || ' ' || o.last_name) from person o where o.id = f.owner_id)) end as owner,
+    (select count(*)::int from piece p where p.approved_folder_id = f.id and p.binned_at is null and ${mine(viewer, 'f', '$3::timestamptz')}) as "pieceCount"
+  from folder f left join strand s on s.id = f.strand_id`

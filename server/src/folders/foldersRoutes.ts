@@ -1,17 +1,77 @@
-import { Folders as FoldersAnswer, FolderDetail, IdParams, PageQuery } from '@nibquill/contract'
+import {
+  ChangeFolder, Folder, FolderDetail, Folders as FoldersAnswer, FoldersQuery, IdParams, MakeFolder, OrderFolders, PageQuery, ProposeFolder,
+  ReadySet, Strands,
+} from '@nibquill/contract' // prettier-ignore
 import { DomainError } from '@nibquill/core'
 import { Router, type Request } from 'express'
 import type { Guard } from '../access/guard.ts'
-import { answer, read, signedIn, type SignedIn } from '../platform/routes.ts'
+import { answer, read, signedIn, staff, type SignedIn } from '../platform/routes.ts'
 import type { Folders } from './folders.ts'
 
 export function foldersRoutes(guard: Guard, folders: Folders): Router {
   const router = Router()
-  router.get('/', async (request, response) => answer(response, FoldersAnswer, await folders.list(atSchool(request))))
+  /** A folder of the whole school is the lead's to make; one for classes that of their teachers. */
+  const allowHome = async (request: Request, home: { wholeSchool: boolean; classIds: string[] }) => {
+    if (home.wholeSchool) guard.school(signedIn(request), 'folder.make')
+    else for (const classId of home.classIds) await guard.schoolClass(signedIn(request), 'folder.make', classId)
+  }
+
+  router.get('/', async (request, response) => {
+    const { away } = read(FoldersQuery, request.query)
+    answer(response, FoldersAnswer, await folders.list(atSchool(request), { away: away !== undefined }))
+  })
+  router.get('/strands', async (request, response) => {
+    staff(request)
+    answer(response, Strands, await folders.listStrands())
+  })
+  router.put('/strands', async (request, response) => {
+    const viewer = guard.school(signedIn(request), 'school.change')
+    answer(response, Strands, await folders.putStrands(viewer, read(Strands, request.body)))
+  })
+  router.post('/order', async (request, response) => {
+    answer(response, FoldersAnswer, await folders.order(staff(request), read(OrderFolders, request.body).ids))
+  })
+  router.post('/ready-set', async (request, response) => {
+    const { classId } = read(ReadySet, request.body)
+    await guard.schoolClass(signedIn(request), 'folder.make', classId)
+    answer(response, FoldersAnswer, await folders.makeReadySet(staff(request), classId))
+  })
+  router.put('/proposals/:id', async (request, response) => {
+    const { id } = read(IdParams, request.params)
+    const viewer = guard.own(signedIn(request), 'pupil')
+    const classId = await folders.classOf(viewer.personId)
+    if (!classId) throw new DomainError('request/not-found')
+    await guard.schoolClass(viewer, 'folder.propose', classId)
+    answer(response, Folder, await folders.propose(viewer, id, read(ProposeFolder, request.body)))
+  })
+  for (const move of ['agree', 'decline'] as const)
+    router.post(`/:id/${move}`, async (request, response) => {
+      const { id } = read(IdParams, request.params)
+      await guard.folder(signedIn(request), 'folder.change', id)
+      answer(response, FoldersAnswer, await folders.answerProposal(staff(request), id, move === 'agree'))
+    })
+  for (const move of ['put-away', 'take-out'] as const)
+    router.post(`/:id/${move}`, async (request, response) => {
+      const { id } = read(IdParams, request.params)
+      await guard.folder(signedIn(request), 'folder.change', id)
+      answer(response, Folder, await folders.putAway(staff(request), id, { back: move === 'take-out' }))
+    })
   router.get('/:id', async (request, response) => {
     const { id } = read(IdParams, request.params)
     await guard.folder(signedIn(request), 'folder.read', id)
     answer(response, FolderDetail, await folders.describe(atSchool(request), id, read(PageQuery, request.query).after))
+  })
+  router.put('/:id', async (request, response) => {
+    const input = read(MakeFolder, request.body)
+    await allowHome(request, input)
+    answer(response, Folder, await folders.make(staff(request), read(IdParams, request.params).id, input))
+  })
+  router.patch('/:id', async (request, response) => {
+    const { id } = read(IdParams, request.params)
+    const change = read(ChangeFolder, request.body)
+    await guard.folder(signedIn(request), 'folder.change', id)
+    await allowHome(request, change)
+    answer(response, Folder, await folders.change(staff(request), id, change))
   })
   return router
 }

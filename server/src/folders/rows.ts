@@ -4,11 +4,16 @@ import { flag, id, integer, maybe, moment, refer, row, text } from '../platform/
 export type StrandRow = { id: string; schoolId: string; name: string; position: number }
 export const StrandRow = row<StrandRow>('strand', { id, schoolId: refer('school'), name: text, position: integer })
 
-/** `classId` null: a folder of the whole school, which runs on from year to year. */
+/**
+ * A folder for some classes (`FolderClassRow`) or for the whole school, which then runs on from year to year.
+ * One with an owner is a pupil's own: proposed until a teacher agreed.
+ */
 export type FolderRow = {
   id: string
   schoolId: string
-  classId: string | null
+  wholeSchool: boolean
+  ownerId: string | null
+  agreedAt: Date | null
   strandId: string | null
   name: string
   symbol: FolderSymbol
@@ -17,12 +22,20 @@ export type FolderRow = {
   pupilsFile: boolean
   position: number
   putAwayAt: Date | null
+  version: number
 }
 export const FolderRow = row<FolderRow>(
   'folder',
   {
-    id, schoolId: refer('school'), classId: maybe(refer('class')), strandId: maybe(refer('strand')), name: text, symbol: text,
-    colour: text, parentsSee: flag, pupilsFile: flag, position: integer, putAwayAt: maybe(moment),
+    id, schoolId: refer('school'), wholeSchool: flag, ownerId: maybe(refer('person')), agreedAt: maybe(moment), strandId: maybe(refer('strand')), name: text, symbol: text,
+    colour: text, parentsSee: flag, pupilsFile: flag, position: integer, putAwayAt: maybe(moment), version: integer,
   }, // prettier-ignore
   { indices: [{ columns: ['schoolId'] }] },
+)
+
+export type FolderClassRow = { folderId: string; classId: string }
+export const FolderClassRow = row<FolderClassRow>(
+  'folder_class',
+  { folderId: refer('folder', { key: true, cascade: true }), classId: refer('class', { key: true }) },
+  { indices: [{ columns: ['classId'] }] },
 )

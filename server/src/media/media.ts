@@ -7,12 +7,17 @@ import type { Platform } from '../platform/platform.ts'
 import { addJob } from '../platform/queue.ts'
 import { everyoneOf } from '../pieces/pieces.ts'
 import { makeSizes } from './makeSizes.ts'
+import { readMaterial } from './readMaterial.ts'
 import { readPicture } from './readPicture.ts'
 import { MediaRow } from './rows.ts'
 
-export type Sent = { mediaId: string; ownerId: string; name: string; sha256: string | null }
+/** `materials`: recordings and papers as well, which hang on tasks and notices. */
+export type Sent = { mediaId: string; ownerId: string; name: string; sha256: string | null; takes: 'pictures' | 'materials' }
 
-const ENDING = { 'image/jpeg': 'jpg', 'image/png': 'png', 'image/webp': 'webp', 'image/gif': 'gif' } as const
+const ENDING = {
+  'image/jpeg': 'jpg', 'image/png': 'png', 'image/webp': 'webp', 'image/gif': 'gif', 'audio/webm': 'webm', 'audio/ogg': 'ogg', 'audio/mp4': 'm4a',
+  'application/pdf': 'pdf',
+} as const // prettier-ignore
 const sha256 = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex')
 export const fullKey = (media: Pick<MediaRow, 'keptSha256' | 'type'>) => `${media.keptSha256}.${ENDING[media.type]}`
 export const sizeKey = (media: Pick<MediaRow, 'keptSha256'>, size: number) => `${media.keptSha256}-${size}.jpg`
@@ -36,16 +41,17 @@ export class Media {
     if (sent.sha256 && sent.sha256 !== sentSha256) throw new DomainError('media/differs')
     const there = await this.#platform.db.manager.findOneBy(MediaRow, { id: sent.mediaId })
     if (there) return arrivedAgain(there, sent, sentSha256)
-    const picture = await readPicture(bytes)
+    const picture = (sent.takes === 'materials' && (await readMaterial(bytes))) || (await readPicture(bytes))
+    const isPicture = picture.width > 0
     const row: MediaRow = {
       id: sent.mediaId, ownerId: sent.ownerId, name: sent.name, type: picture.type, sizeBytes: picture.bytes.length,
-      width: picture.width, height: picture.height, sentSha256, keptSha256: sha256(picture.bytes), state: 'arrived',
+      width: picture.width, height: picture.height, sentSha256, keptSha256: sha256(picture.bytes), state: isPicture ? 'arrived' : 'ready',
       arrivedAt: this.#platform.clock.now(),
     } // prettier-ignore
     if (!(await this.#platform.storage.has(fullKey(row)))) await this.#platform.storage.put(fullKey(row), picture.bytes)
     await this.#platform.db.transaction(async (manager) => {
       await manager.createQueryBuilder().insert().into(MediaRow).values(row).orIgnore().execute()
-      await addJob(manager, 'media.make-sizes', { mediaId: row.id }, row.id)
+      if (isPicture) await addJob(manager, 'media.make-sizes', { mediaId: row.id }, row.id)
     })
     return arrived(row)
   }
@@ -89,7 +95,7 @@ export class Media {
   async locate(mediaId: string, size: string): Promise<{ key: string; type: string; name: string }> {
     const row = await this.#platform.db.manager.findOneBy(MediaRow, { id: mediaId })
     if (!row) throw new DomainError('media/not-found')
-    if (size === 'full' || row.state !== 'ready') return { key: fullKey(row), type: row.type, name: row.name }
+    if (size === 'full' || row.state !== 'ready' || row.width === 0) return { key: fullKey(row), type: row.type, name: row.name }
     return { key: sizeKey(row, Number(size)), type: 'image/jpeg', name: row.name }
   }
 
@@ -100,6 +106,16 @@ export class Media {
          where w.part_id = t.id) as approved from part t where t.media_id = $1`,
       [mediaId],
     )
+  }
+
+  /** Tasks and notices a file hangs on. */
+  async findHangers(mediaId: string): Promise<{ tasks: string[]; notices: string[] }> {
+    const manager = this.#platform.db.manager
+    const tasks = await manager.query<{ id: string }[]>('select task_id as id from task_media where media_id = $1', [mediaId])
+    const notices = await manager.query<{ id: string }[]>('select notice_id as id from notice_media where media_id = $1', [
+      mediaId,
+    ])
+    return { tasks: tasks.map(({ id }) => id), notices: notices.map(({ id }) => id) }
   }
 
   async ownerOf(mediaId: string): Promise<string | null> {

@@ -3,14 +3,14 @@ import { DomainError } from '@nibquill/core'
 import { Router, type Request } from 'express'
 import type { Guard } from '../access/guard.ts'
 import type { Platform } from '../platform/platform.ts'
-import { answer, read, signedIn } from '../platform/routes.ts'
+import { answer, read, signedIn, type SignedIn } from '../platform/routes.ts'
 import type { Media } from './media.ts'
 
 export function mediaRoutes(platform: Platform, guard: Guard, media: Media): Router {
   const router = Router()
   router.get('/:id', async (request, response) => {
     const { id } = read(IdParams, request.params)
-    answer(response, Arrived, await media.findArrived(guard.own(signedIn(request), 'pupil').personId, id))
+    answer(response, Arrived, await media.findArrived(sender(request).personId, id))
   })
   router.get('/:id/:size', async (request, response) => {
     const { id, size } = read(MediaParams, request.params)
@@ -48,13 +48,24 @@ async function allowReading(
     throw new DomainError('media/not-found')
   }
   if (!viewer) throw new DomainError('accounts/signed-out')
-  if (viewer.role === 'pupil' && (await media.ownerOf(mediaId)) === viewer.personId) return
+  if (viewer.role !== 'parent' && (await media.ownerOf(mediaId)) === viewer.personId) return
   for (const { pieceId, approved } of pieces) {
     const action = viewer.role === 'parent' ? (approved ? 'piece.read-approved' : null) : 'piece.read'
     const allowed = action && (await guard.piece(viewer, action, pieceId).then(() => true, isRefusal))
     if (allowed) return
   }
+  const { tasks, notices } = await media.findHangers(mediaId)
+  for (const id of tasks) if (await guard.task(viewer, 'task.read', id).then(() => true, isRefusal)) return
+  for (const id of notices) if (await guard.notice(viewer, 'notice.read', id).then(() => true, isRefusal)) return
   throw new DomainError('media/not-found')
+}
+
+/** Those who send files. */
+function sender(request: Request): SignedIn {
+  const viewer = signedIn(request)
+  if (!viewer) throw new DomainError('accounts/signed-out')
+  if (viewer.role !== 'pupil' && viewer.role !== 'teacher') throw new DomainError('media/not-found')
+  return viewer
 }
 
 function isRefusal(error: unknown): false {

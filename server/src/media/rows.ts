@@ -2,13 +2,13 @@ import { id, integer, moment, refer, row, text } from '../platform/columns.ts'
 
 /**
  * A file as it arrived. The bytes lie in storage under `keptSha256`, once however many rows point there.
- * `width` and `height` are upright; `state` says whether its sizes are made.
+ * `width` and `height` are upright, and 0 for what is no picture; `state` says whether its sizes are made.
  */
 export type MediaRow = {
   id: string
   ownerId: string
   name: string
-  type: 'image/jpeg' | 'image/png' | 'image/webp' | 'image/gif'
+  type: 'image/jpeg' | 'image/png' | 'image/webp' | 'image/gif' | 'audio/webm' | 'audio/ogg' | 'audio/mp4' | 'application/pdf'
   sizeBytes: number
   width: number
   height: number

@@ -9,7 +9,7 @@ import type { Request, Response } from 'express'
 import * as v from 'valibot'
 import type { Platform } from '../platform/platform.ts'
 import { problemOf } from '../platform/problem.ts'
-import { signedIn } from '../platform/routes.ts'
+import { signedIn, type SignedIn } from '../platform/routes.ts'
 import type { Media } from './media.ts'
 
 export const UPLOADS_PATH = '/api/media/uploads'
@@ -32,7 +32,7 @@ export async function openUploads(
   const store = new FileStore({ directory: folder, expirationPeriodInMilliseconds: WAITS_MS })
 
   /** Carries the signed-in person past the upload library, which sees plain requests only. */
-  const sender = new AsyncLocalStorage<string>()
+  const sender = new AsyncLocalStorage<SignedIn>()
 
   const finish = async (upload: Upload) => {
     const { mediaId, filename, sha256 } = v.parse(Metadata, upload.metadata)
@@ -40,7 +40,10 @@ export async function openUploads(
     try {
       const ownerId = upload.metadata?.ownerId ?? ''
       const done = await media.arrive(
-        { mediaId, ownerId, name: filename.toWellFormed().slice(0, 200), sha256: sha256 ?? null },
+        {
+          mediaId, ownerId, name: filename.toWellFormed().slice(0, 200), sha256: sha256 ?? null,
+          takes: upload.metadata?.takes === 'materials' ? 'materials' : 'pictures',
+        }, // prettier-ignore
         { file },
       )
       return { status_code: 200, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(done) }
@@ -63,12 +66,13 @@ export async function openUploads(
       const parsed = v.safeParse(Metadata, upload.metadata)
       if (!parsed.success) throw tusError(new v.ValiError(parsed.issues))
       if (upload.size === 0) throw tusError(new DomainError('media/empty'))
-      return { metadata: { ...upload.metadata, ownerId: sender.getStore() ?? '' } }
+      const { personId = '', role } = sender.getStore() ?? {}
+      return { metadata: { ...upload.metadata, ownerId: personId, takes: role === 'pupil' ? 'pictures' : 'materials' } }
     },
     onIncomingRequest: async (request, uploadId) => {
       if (request.method === 'POST') return
       const upload = await store.getUpload(uploadId).catch(() => null)
-      if (upload && upload.metadata?.ownerId !== sender.getStore()) throw tusError(new DomainError('media/not-found'))
+      if (upload && upload.metadata?.ownerId !== sender.getStore()?.personId) throw tusError(new DomainError('media/not-found'))
     },
     onUploadFinish: async (_request, upload) => finish(upload),
   })
@@ -77,8 +81,8 @@ export async function openUploads(
     handle: async (request, response) => {
       const viewer = signedIn(request)
       if (!viewer) throw new DomainError('accounts/signed-out')
-      if (viewer.role !== 'pupil') throw new DomainError('request/not-found')
-      await sender.run(viewer.personId, () => server.handle(request, response))
+      if (viewer.role !== 'pupil' && viewer.role !== 'teacher') throw new DomainError('request/not-found')
+      await sender.run(viewer, () => server.handle(request, response))
     },
     cleanUp: () => server.cleanUpExpiredUploads(),
   }

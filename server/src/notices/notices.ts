@@ -1,8 +1,15 @@
-import type { NewsItem } from '@nibquill/contract'
+import type { MakeNotice, NewsItem, Notice, Readers } from '@nibquill/contract'
+import type { EntityManager } from 'typeorm'
+import { ATTACHMENT_JSON, refuseForeign } from '../media/attachments.ts'
+import { note } from '../platform/audit.ts'
+import { tell } from '../platform/live.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
+import { NoticeMediaRow, NoticeRow } from './rows.ts'
 
-/** What people are told about their work. */
+const SHOWN = 100
+
+/** What people are told: about their work, and by their teacher. */
 export class Notices {
   readonly #platform: Platform
   constructor(platform: Platform) {
@@ -28,4 +35,89 @@ export class Notices {
       this.#platform.clock.now(),
     ])
   }
+
+  /** Newest first: those of a teacher's classes with how many have seen them; a pupil's or parent's with whether they have. */
+  async list(viewer: SignedIn): Promise<Notice[]> {
+    const teaches = viewer.role === 'teacher'
+    const rows = await this.#platform.db.manager.query<(Omit<Notice, 'createdAt'> & { createdAt: Date })[]>(
+      `select n.id, n.class_id as "classId", c.name as "className", n.audience, n.words, trim(u.first_name || ' ' || u.last_name) as "from",
+         n.created_at as "createdAt", exists (select 1 from notice_seen s where s.notice_id = n.id and s.person_id = $1) as seen,
+         coalesce((select json_agg(json_build_object(${ATTACHMENT_JSON}) order by k.position) from notice_media k join media m on m.id = k.media_id
+           where k.notice_id = n.id), '[]') as media,
+         ${teaches ? `(select json_build_object('of', count(*), 'seen', count(s.person_id)) from (${AUDIENCE}) a left join notice_seen s on s.notice_id = n.id and s.person_id = a.id)` : 'null'} as "seenBy"
+       from notice n join class c on c.id = n.class_id join school_year y on y.id = c.school_year_id join person u on u.id = n.created_by
+       where n.withdrawn_at is null and y.ends_on >= $2::timestamptz::date and ${FOR[viewer.role === 'parent' ? 'parent' : teaches ? 'teacher' : 'pupil']}
+       order by n.created_at desc, n.id desc limit ${SHOWN}`,
+      [viewer.personId, this.#platform.clock.now()],
+    )
+    return rows.map((row) => ({ ...row, createdAt: row.createdAt.toISOString() }))
+  }
+
+  /** Again with the same id it changes nothing. */
+  async make(viewer: SignedIn, noticeId: string, { classId, audience, words, mediaIds }: MakeNotice): Promise<Notice[]> {
+    const now = this.#platform.clock.now()
+    await this.#platform.db.transaction(async (manager) => {
+      if (await manager.existsBy(NoticeRow, { id: noticeId })) return
+      await refuseForeign(manager, viewer.personId, mediaIds)
+      await manager.insert(NoticeRow, {
+        id: noticeId, classId, audience, words, createdBy: viewer.personId, createdAt: now, withdrawnAt: null,
+      }) // prettier-ignore
+      if (mediaIds.length > 0)
+        await manager.insert(NoticeMediaRow, mediaIds.map((mediaId, position) => ({ noticeId, mediaId, position }))) // prettier-ignore
+      await note(manager, now, viewer.personId, 'notice.make', noticeId)
+      await this.#tellAudience(manager, noticeId)
+    })
+    return this.list(viewer)
+  }
+
+  async withdraw(viewer: SignedIn, noticeId: string, options: { back: boolean }): Promise<Notice[]> {
+    const now = this.#platform.clock.now()
+    await this.#platform.db.transaction(async (manager) => {
+      await manager.update(NoticeRow, noticeId, { withdrawnAt: options.back ? null : now })
+      await note(manager, now, viewer.personId, options.back ? 'notice.restore' : 'notice.withdraw', noticeId)
+      await this.#tellAudience(manager, noticeId)
+    })
+    return this.list(viewer)
+  }
+
+  async read(viewer: SignedIn, noticeId: string): Promise<void> {
+    await this.#platform.db.manager.query(
+      'insert into notice_seen (notice_id, person_id, seen_at) values ($1, $2, $3) on conflict (notice_id, person_id) do nothing',
+      [noticeId, viewer.personId, this.#platform.clock.now()],
+    )
+  }
+
+  /** Who has seen it, and who has not yet: those first. */
+  async listReaders(noticeId: string): Promise<Readers> {
+    const rows = await this.#platform.db.manager.query<{ id: string; name: string; seenAt: Date | null }[]>(
+      `select a.id, a.name, s.seen_at as "seenAt" from notice n join lateral (${AUDIENCE}) a on true
+         left join notice_seen s on s.notice_id = n.id and s.person_id = a.id
+       where n.id = $1 order by s.seen_at is not null, a.name, a.id`,
+      [noticeId],
+    )
+    return rows.map((row) => ({ ...row, seenAt: row.seenAt?.toISOString() ?? null }))
+  }
+
+  async #tellAudience(manager: EntityManager, noticeId: string): Promise<void> {
+    const people = await manager.query<{ id: string }[]>(
+      `select a.id from notice n join lateral (${AUDIENCE}) a on true where n.id = $1`,
+      [noticeId],
+    )
+    await tell(manager, people.map(({ id }) => id), { topic: 'notices' }) // prettier-ignore
+  }
 }
+
+/** SQL: the people a notice `n` is for. */
+const AUDIENCE = `select p.id, trim(p.first_name || ' ' || p.last_name) as name from enrolment e join person p on p.id = e.person_id
+    where n.audience = 'class' and e.class_id = n.class_id and p.role = 'pupil' and p.left_at is null
+  union select p.id, trim(p.first_name || ' ' || p.last_name) from enrolment e join person u on u.id = e.person_id and u.left_at is null
+    join guardian g on g.pupil_id = e.person_id join person p on p.id = g.parent_id where n.audience = 'parents' and e.class_id = n.class_id`
+
+const IN_CLASS = 'exists (select 1 from enrolment e where e.class_id = n.class_id and e.person_id = $1)'
+/** SQL: the notices somebody ($1) is shown. */
+const FOR = {
+  teacher: IN_CLASS,
+  pupil: `n.audience = 'class' and ${IN_CLASS}`,
+  parent: `n.audience = 'parents' and exists (select 1 from enrolment e join guardian g on g.pupil_id = e.person_id
+    where e.class_id = n.class_id and g.parent_id = $1)`,
+} as const

@@ -1,4 +1,4 @@
-import { id, maybe, moment, refer, row } from '../platform/columns.ts'
+import { id, integer, maybe, moment, refer, row, text } from '../platform/columns.ts'
 
 /** One line of news to one person: what happened follows from the decision. */
 export type NewsRow = { id: string; personId: string; decisionId: string; happenedAt: Date; seenAt: Date | null }
@@ -13,3 +13,35 @@ export const NewsRow = row<NewsRow>(
   },
   { uniques: [{ columns: ['personId', 'decisionId'] }], indices: [{ columns: ['personId', 'happenedAt'] }] },
 )
+
+/** Something the teacher tells a class or its parents. */
+export type NoticeRow = {
+  id: string
+  classId: string
+  audience: 'class' | 'parents'
+  words: string
+  createdBy: string
+  createdAt: Date
+  withdrawnAt: Date | null
+}
+export const NoticeRow = row<NoticeRow>(
+  'notice',
+  {
+    id, classId: refer('class'), audience: text, words: text, createdBy: refer('person'), createdAt: moment, withdrawnAt: maybe(moment),
+  }, // prettier-ignore
+  { indices: [{ columns: ['classId', 'createdAt'] }] },
+)
+
+export type NoticeMediaRow = { noticeId: string; mediaId: string; position: number }
+export const NoticeMediaRow = row<NoticeMediaRow>(
+  'notice_media',
+  { noticeId: refer('notice', { key: true, cascade: true }), mediaId: refer('media', { key: true }), position: integer },
+  { indices: [{ columns: ['mediaId'] }] },
+)
+
+export type NoticeSeenRow = { noticeId: string; personId: string; seenAt: Date }
+export const NoticeSeenRow = row<NoticeSeenRow>('notice_seen', {
+  noticeId: refer('notice', { key: true, cascade: true }),
+  personId: refer('person', { key: true, cascade: true }),
+  seenAt: moment,
+})

@@ -2,8 +2,9 @@ import type { AddPart, ChangePiece, MyPieces, Piece, StartPiece, Version } from 
 import { DomainError, isOpen, MAX_PARTS, movePiece, suggestTitle, type Move } from '@nibquill/core'
 import { IsNull, type EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
-import { CLASS_OF_PERSON } from '../accounts/accounts.ts'
+import { classOfPerson } from '../accounts/accounts.ts'
 import type { Guard } from '../access/guard.ts'
+import { FolderRow } from '../folders/rows.ts'
 import { MediaRow } from '../media/rows.ts'
 import { note } from '../platform/audit.ts'
 import { tell } from '../platform/live.ts'
@@ -12,7 +13,7 @@ import type { SignedIn } from '../platform/routes.ts'
 import { listTerms, type School } from '../school/school.ts'
 import { TaskRow } from '../tasks/rows.ts'
 import { listPieceLines, part, type FlatPart } from './pieceLines.ts'
-import { PartRow, PieceMakerRow, PieceRow, PieceVersionRow } from './rows.ts'
+import { ClassPieceRow, PartRow, PieceMakerRow, PieceRow, PieceVersionRow } from './rows.ts'
 
 /** A pupil's pieces from the first photo to the tray. */
 export class Pieces {
@@ -31,12 +32,12 @@ export class Pieces {
       // Two tablets sending the same retry: one inserts, the other finds it.
       await manager.query('select pg_advisory_xact_lock(hashtextextended($1, 0))', [pieceId])
       if (await manager.existsBy(PieceRow, { id: pieceId })) return this.#guard.piece(viewer, 'piece.change', pieceId, manager)
+      const now = this.#platform.clock.now()
       if (taskId) await this.#guard.task(viewer, 'task.read', taskId, manager)
       const task = taskId ? await manager.findOneByOrFail(TaskRow, { id: taskId }) : null
-      const [home] = await manager.query<{ id: string }[]>(`select c.id ${CLASS_OF_PERSON}`, [viewer.personId])
+      const [home] = await manager.query<{ id: string }[]>(`select c.id ${classOfPerson()}`, [viewer.personId, now])
       const classId = task?.classId ?? home?.id
       if (!classId) throw new DomainError('request/not-found')
-      const now = this.#platform.clock.now()
       await manager.insert(PieceRow, {
         id: pieceId, pupilId: viewer.personId, classId, taskId, folderId: task?.folderId ?? null, title: '', reflection: '',
         step: 'finished', state: 'draft', version: 1, goes: 0, createdAt: now, changedAt: now,
@@ -71,7 +72,9 @@ export class Pieces {
         return null
       }
       if (!isOpen(piece.state)) throw new DomainError('piece/not-open', { state: piece.state })
-      if (!(await manager.existsBy(MediaRow, { id: mediaId, ownerId: viewer.personId }))) throw new DomainError('media/not-found')
+      const media = await manager.findOneBy(MediaRow, { id: mediaId, ownerId: viewer.personId })
+      if (!media) throw new DomainError('media/not-found')
+      if (!media.type.startsWith('image/')) throw new DomainError('media/not-for-pieces')
       const parts = await manager.findBy(PartRow, { pieceId, removedAt: IsNull() })
       if (parts.length >= MAX_PARTS) throw new DomainError('piece/full')
       const position = Math.max(-1, ...parts.map((other) => other.position)) + 1
@@ -100,6 +103,8 @@ export class Pieces {
     await this.#changing(pieceId, async (piece, manager) => {
       const moved = movePiece(piece, 'hand-in', seenVersion)
       if (!piece.folderId) throw new DomainError('folder/not-found')
+      const folder = await manager.findOneByOrFail(FolderRow, { id: piece.folderId })
+      if (folder.putAwayAt) throw new DomainError('folder/put-away')
       const parts = await manager.find(PartRow, { where: { pieceId, removedAt: IsNull() }, order: { position: 'ASC' } })
       if (parts.length === 0) throw new DomainError('piece/empty')
       const now = this.#platform.clock.now()
@@ -115,7 +120,15 @@ export class Pieces {
         [versionId, pieceId],
       )
       await note(manager, now, viewer.personId, 'piece.hand-in', pieceId)
-      return { ...moved, title, goes: piece.goes + 1, submittedAt: now, termId: piece.termId ?? running?.term.id ?? null }
+      const classId = await this.#currentClass(manager, piece)
+      return {
+        ...moved,
+        title,
+        classId,
+        goes: piece.goes + 1,
+        submittedAt: now,
+        termId: piece.termId ?? running?.term.id ?? null,
+      }
     })
     return this.describe(pieceId)
   }
@@ -171,11 +184,29 @@ export class Pieces {
     await this.#platform.db.transaction(async (manager) => {
       const piece = await manager.findOne(PieceRow, { where: { id: pieceId }, lock: { mode: 'pessimistic_write' } })
       if (!piece) throw new DomainError('piece/not-found')
+      await this.#refuseClosed(piece, manager)
       const change = await decide(piece, manager)
       if (!change) return
       await manager.update(PieceRow, pieceId, { ...change, changedAt: this.#platform.clock.now() })
       await this.#tellEveryone(manager, pieceId)
     })
+  }
+
+  /** What the teacher started for everyone and closed stays as it is; sent back, it is open to its maker again. */
+  async #refuseClosed(piece: PieceRow, manager: EntityManager): Promise<void> {
+    if (!piece.classPieceId || piece.state === 'returned') return
+    const { closedAt } = await manager.findOneByOrFail(ClassPieceRow, { id: piece.classPieceId })
+    if (closedAt) throw new DomainError('piece/closed')
+  }
+
+  /** Work goes to the teachers a pupil has now, also when it was begun in a year that is over. */
+  async #currentClass(manager: EntityManager, piece: PieceRow): Promise<string> {
+    const [row] = await manager.query<{ id: string }[]>(
+      `select case when y.ends_on >= $2::timestamptz::date then c.id else coalesce((select c.id ${classOfPerson()}), c.id) end as id
+       from class c join school_year y on y.id = c.school_year_id where c.id = $3`,
+      [piece.pupilId, this.#platform.clock.now(), piece.classId],
+    )
+    return row?.id ?? piece.classId
   }
 
   #tellEveryone = async (manager: EntityManager, pieceId: string): Promise<void> =>
@@ -208,6 +239,7 @@ export class Pieces {
     const piece = await manager.findOneBy(PieceRow, { id: pieceId })
     if (!line || !piece) throw new DomainError('piece/not-found')
     const task = piece.taskId ? await manager.findOneBy(TaskRow, { id: piece.taskId }) : null
+    const started = piece.classPieceId ? await manager.findOneBy(ClassPieceRow, { id: piece.classPieceId }) : null
     const [{ className } = { className: '' }] = await manager.query<{ className: string }[]>(
       'select name as "className" from class where id = $1',
       [piece.classId],
@@ -229,6 +261,12 @@ export class Pieces {
       reflection: piece.reflection,
       step: piece.step,
       task: task && { id: task.id, title: task.title, folderChangeable: task.folderChangeable },
+      classPiece: started && {
+        id: started.id,
+        title: started.title,
+        instructions: started.instructions,
+        closed: started.closedAt !== null,
+      },
       makers: await this.#makers(manager, pieceId),
       suggestedTitle: await this.#suggestTitle(manager, piece),
       parts: parts.map(part),

@@ -1,6 +1,7 @@
 import {
   AddPart,
   ChangePiece,
+  ClassPieces as ClassPiecesAnswer,
   Done,
   DONE,
   IdParams,
@@ -8,15 +9,18 @@ import {
   MyPieces,
   PartParams,
   Piece,
+  StartForEveryone,
   StartPiece,
 } from '@nibquill/contract'
 import { Router } from 'express'
 import type { Guard } from '../access/guard.ts'
-import { answer, read, signedIn } from '../platform/routes.ts'
+import { answer, read, signedIn, staff } from '../platform/routes.ts'
+import type { ClassPieces } from './classPieces.ts'
 import type { Pieces } from './pieces.ts'
 
-export function piecesRoutes(guard: Guard, pieces: Pieces): Router {
+export function piecesRoutes(guard: Guard, pieces: Pieces, classPieces: ClassPieces): Router {
   const router = Router()
+  router.use('/for-everyone', classPieceRoutes(guard, classPieces))
   router.get('/', async (request, response) =>
     answer(response, MyPieces, await pieces.listMine(guard.own(signedIn(request), 'pupil'))),
   )
@@ -75,5 +79,23 @@ export function piecesRoutes(guard: Guard, pieces: Pieces): Router {
       answer(response, Piece, await move(guard.own(signedIn(request), 'pupil'), id, seenVersion))
     })
   }
+  return router
+}
+
+function classPieceRoutes(guard: Guard, classPieces: ClassPieces): Router {
+  const router = Router()
+  router.get('/', async (request, response) => answer(response, ClassPiecesAnswer, await classPieces.list(staff(request))))
+  router.put('/:id', async (request, response) => {
+    const input = read(StartForEveryone, request.body)
+    await guard.schoolClass(signedIn(request), 'piece.start-for-everyone', input.classId)
+    answer(response, ClassPiecesAnswer, await classPieces.start(staff(request), read(IdParams, request.params).id, input))
+  })
+  for (const move of ['close', 'reopen'] as const)
+    router.post(`/:id/${move}`, async (request, response) => {
+      const { id } = read(IdParams, request.params)
+      const viewer = staff(request)
+      await guard.schoolClass(viewer, 'piece.start-for-everyone', await classPieces.classOf(id))
+      answer(response, ClassPiecesAnswer, await classPieces[move](viewer, id))
+    })
   return router
 }

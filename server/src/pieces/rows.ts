@@ -10,6 +10,7 @@ export type PieceRow = {
   pupilId: string
   classId: string
   taskId: string | null
+  classPieceId: string | null
   folderId: string | null
   termId: string | null
   title: string
@@ -29,7 +30,7 @@ export type PieceRow = {
 export const PieceRow = row<PieceRow>(
   'piece',
   {
-    id, pupilId: refer('person'), classId: refer('class'), taskId: maybe(refer('task')), folderId: maybe(refer('folder')),
+    id, pupilId: refer('person'), classId: refer('class'), taskId: maybe(refer('task')), classPieceId: maybe(refer('class_piece')), folderId: maybe(refer('folder')),
     termId: maybe(refer('term')), title: text, reflection: text, step: text, state: text, version: integer, goes: integer,
     createdAt: moment, changedAt: moment, submittedAt: maybe(moment), approvedVersionId: maybe(refer('piece_version')),
     approvedFolderId: maybe(refer('folder')), approvedAt: maybe(moment), binnedAt: maybe(moment),
@@ -41,9 +42,30 @@ export const PieceRow = row<PieceRow>(
       { columns: ['pupilId', 'changedAt'] },
       { columns: ['approvedFolderId', 'approvedAt', 'id'] },
       { columns: ['taskId'] },
+      { columns: ['classPieceId'] },
       { columns: ['classId', 'state'] },
     ],
   },
+)
+
+/** A piece the teacher started for everyone: each pupil has their own until it is closed. */
+export type ClassPieceRow = {
+  id: string
+  classId: string
+  folderId: string
+  title: string
+  instructions: string
+  createdBy: string
+  createdAt: Date
+  closedAt: Date | null
+}
+export const ClassPieceRow = row<ClassPieceRow>(
+  'class_piece',
+  {
+    id, classId: refer('class'), folderId: refer('folder'), title: text, instructions: text, createdBy: refer('person'), createdAt: moment,
+    closedAt: maybe(moment),
+  }, // prettier-ignore
+  { indices: [{ columns: ['classId'] }] },
 )
 
 /** Everyone who made it; the first is also `piece.pupilId`. */

@@ -13,6 +13,9 @@ export type Config = {
   clientFolder: string | null
   /** Trusted reverse proxies in front (Express "trust proxy"). */
   trustProxy: string | false
+  /** Mail server (`smtp://…`); null: letters stay in the post box. */
+  smtpUrl: string | null
+  mailFrom: string
   logLevel: string
 }
 
@@ -29,6 +32,8 @@ export function readConfig(env: NodeJS.ProcessEnv, databaseUrl: string): Config 
     publicUrl: (env.NIBQUILL_URL ?? `http://localhost:${port}`).replace(/\/+$/, ''),
     clientFolder: path.join(ROOT, 'client/dist'),
     trustProxy: env.NIBQUILL_TRUST_PROXY ?? false,
+    smtpUrl: env.NIBQUILL_SMTP ?? null,
+    mailFrom: env.NIBQUILL_MAIL_FROM ?? 'Nibquill <nibquill@localhost>',
     logLevel: env.NIBQUILL_LOG ?? 'info',
   }
 }

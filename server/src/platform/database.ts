@@ -1,6 +1,7 @@
 import { DataSource, DefaultNamingStrategy, type NamingStrategyInterface, type Table } from 'typeorm'
 import { ROWS } from './rows.ts'
 import { FirstRoad1700000000000 } from './migrations/firstRoad.ts'
+import { SettingUp1700000000001 } from './migrations/settingUp.ts'
 
 const snake = (name: string) => name.replace(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`)
 const tableOf = (table: Table | string | { name: string }) => (typeof table === 'string' ? table : table.name).split('.').at(-1)!
@@ -20,7 +21,7 @@ export function openDatabase(url: string, onPoolError: (error: Error) => void): 
     type: 'postgres',
     url,
     entities: ROWS,
-    migrations: [FirstRoad1700000000000],
+    migrations: [FirstRoad1700000000000, SettingUp1700000000001],
     migrationsTableName: 'migration',
     namingStrategy: new PlainNames(),
     poolErrorHandler: onPoolError,

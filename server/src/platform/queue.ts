@@ -8,6 +8,8 @@ import { Vouching } from './vouching.ts'
 export type Jobs = {
   'media.make-sizes': { mediaId: string }
   'book.make': { bookId: string }
+  'mail.send': { mailId: string }
+  'school.take-list': { classListId: string }
 }
 export type JobHandlers = { [Name in keyof Jobs]: (payload: Jobs[Name]) => Promise<void> }
 /** Chores by the clock. */

@@ -1,3 +1,4 @@
+import { DomainError } from '@nibquill/core'
 import type { Request, Response } from 'express'
 import * as v from 'valibot'
 
@@ -7,10 +8,19 @@ export type SignedIn = {
   personId: string
   role: 'pupil' | 'teacher' | 'parent' | 'office'
   schoolId: string
+  /** Sets up and oversees the whole school. */
+  leads: boolean
 }
 
 const VIEWERS = new WeakMap<Request, SignedIn>()
 export const rememberViewer = (request: Request, viewer: SignedIn) => void VIEWERS.set(request, viewer)
+/** @throws DomainError `accounts/signed-out`, or `request/not-found` for pupils and parents */
+export function staff(request: Request): SignedIn {
+  const viewer = signedIn(request)
+  if (!viewer) throw new DomainError('accounts/signed-out')
+  if (viewer.role !== 'teacher' && viewer.role !== 'office') throw new DomainError('request/not-found')
+  return viewer
+}
 /** Null when nobody is signed in. */
 export const signedIn = (request: Request): SignedIn | null => VIEWERS.get(request) ?? null
 

@@ -1,18 +1,31 @@
-import { AuditRow, NameCardRow, PersonRow, SessionRow } from '../accounts/rows.ts'
+import { AuditRow, NameCardRow, PasswordLinkRow, PersonRow, SessionRow } from '../accounts/rows.ts'
 import { BookRow } from '../book/rows.ts'
-import { FolderRow, StrandRow } from '../folders/rows.ts'
+import { FolderClassRow, FolderRow, StrandRow } from '../folders/rows.ts'
 import { MediaRow } from '../media/rows.ts'
-import { NewsRow } from '../notices/rows.ts'
-import { PartRow, PieceMakerRow, PieceRow, PieceVersionRow, VersionPartRow } from '../pieces/rows.ts'
+import { MailRow } from '../mail/rows.ts'
+import { NewsRow, NoticeMediaRow, NoticeRow, NoticeSeenRow } from '../notices/rows.ts'
+import { ClassPieceRow, PartRow, PieceMakerRow, PieceRow, PieceVersionRow, VersionPartRow } from '../pieces/rows.ts'
 import { ChapterRow, PickRow } from '../portfolio/rows.ts'
 import { DecisionRow } from '../review/rows.ts'
-import { ClassRow, ConsentRow, EnrolmentRow, GuardianRow, SchoolRow, SchoolYearRow, TermRow } from '../school/rows.ts'
+import {
+  ClassListRow,
+  ClassRow,
+  ClosedDayRow,
+  ConsentRow,
+  EnrolmentRow,
+  GuardianRow,
+  RollOverRow,
+  SchoolRow,
+  SchoolYearRow,
+  TermRow,
+} from '../school/rows.ts'
 import { InvitationRow, PageLinkRow } from '../sharing/rows.ts'
-import { TaskRow } from '../tasks/rows.ts'
+import { NudgeRow, TaskMediaRow, TaskPupilRow, TaskRow, TaskTickRow, UnitRow } from '../tasks/rows.ts'
 
 /** Every table, for the one connection that knows them all. */
 export const ROWS = [
-  AuditRow, BookRow, ChapterRow, ClassRow, ConsentRow, DecisionRow, EnrolmentRow, FolderRow, GuardianRow, InvitationRow, MediaRow,
+  AuditRow, BookRow, ChapterRow, ClassListRow, ClassPieceRow, ClassRow, ClosedDayRow, FolderClassRow, MailRow, NoticeMediaRow, NoticeRow,
+  NoticeSeenRow, NudgeRow, PasswordLinkRow, RollOverRow, TaskMediaRow, TaskPupilRow, TaskTickRow, UnitRow, ConsentRow, DecisionRow, EnrolmentRow, FolderRow, GuardianRow, InvitationRow, MediaRow,
   NameCardRow, NewsRow, PageLinkRow, PartRow, PersonRow, PickRow, PieceMakerRow, PieceRow, PieceVersionRow, SchoolRow,
   SchoolYearRow, SessionRow, StrandRow, TaskRow, TermRow, VersionPartRow,
 ] // prettier-ignore

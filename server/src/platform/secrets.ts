@@ -3,7 +3,7 @@ import { mkdir, readFile, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 
 /** What a secret is for: the same text in two purposes never gives the same hash. */
-export type Purpose = 'card' | 'session' | 'invitation' | 'page-link'
+export type Purpose = 'card' | 'session' | 'invitation' | 'page-link' | 'password-link'
 
 /** Keyed hashes and random tokens. The key stands in the data folder, outside the database. */
 export class Secrets {

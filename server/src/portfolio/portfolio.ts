@@ -1,7 +1,7 @@
 import type { Chapter, Portfolio as PortfolioAnswer, PutPick } from '@nibquill/contract'
 import { DomainError, placePick } from '@nibquill/core'
 import { v7 as newId } from 'uuid'
-import { CLASS_OF_PERSON } from '../accounts/accounts.ts'
+import { classOfPerson } from '../accounts/accounts.ts'
 import { PersonRow } from '../accounts/rows.ts'
 import { note } from '../platform/audit.ts'
 import { tell } from '../platform/live.ts'
@@ -25,7 +25,10 @@ export class Portfolio {
   async describe(pupilId: string): Promise<PortfolioAnswer> {
     const manager = this.#platform.db.manager
     const pupil = await manager.findOneByOrFail(PersonRow, { id: pupilId })
-    const [home] = await manager.query<{ name: string }[]>(`select c.name ${CLASS_OF_PERSON}`, [pupilId])
+    const [home] = await manager.query<{ name: string }[]>(`select c.name ${classOfPerson()}`, [
+      pupilId,
+      this.#platform.clock.now(),
+    ])
     const pieces = await listPieceLines(
       manager,
       'approved',

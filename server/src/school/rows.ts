@@ -1,4 +1,5 @@
-import { day, flag, id, integer, moment, refer, row, text } from '../platform/columns.ts'
+import type { ListPlan, RollOverMove } from '@nibquill/core'
+import { day, flag, id, integer, json, maybe, moment, refer, row, text } from '../platform/columns.ts'
 
 export type SchoolRow = { id: string; name: string; timeZone: string; createdAt: Date }
 export const SchoolRow = row<SchoolRow>('school', { id, name: text, timeZone: text, createdAt: moment })
@@ -15,13 +16,34 @@ export const SchoolYearRow = row<SchoolYearRow>('school_year', {
 export type TermRow = { id: string; schoolYearId: string; name: string; startsOn: string; endsOn: string }
 export const TermRow = row<TermRow>('term', { id, schoolYearId: refer('school_year'), name: text, startsOn: day, endsOn: day })
 
-export type ClassRow = { id: string; schoolYearId: string; name: string; yearGroup: string; idleMinutes: number; version: number }
+/** Days inside terms on which no lessons are held: half-terms, staff days. */
+export type ClosedDayRow = { id: string; schoolYearId: string; name: string; startsOn: string; endsOn: string }
+export const ClosedDayRow = row<ClosedDayRow>(
+  'closed_day',
+  { id, schoolYearId: refer('school_year', { cascade: true }), name: text, startsOn: day, endsOn: day },
+  { indices: [{ columns: ['schoolYearId'] }] },
+)
+
+export type ClassRow = {
+  id: string
+  schoolYearId: string
+  name: string
+  yearGroup: string
+  idleMinutes: number
+  /** Whether pupils may propose folders of their own. */
+  pupilsPropose: boolean
+  /** The register's own id. */
+  externalId: string | null
+  version: number
+}
 export const ClassRow = row<ClassRow>('class', {
   id,
   schoolYearId: refer('school_year'),
   name: text,
   yearGroup: text,
   idleMinutes: integer,
+  pupilsPropose: flag,
+  externalId: maybe(text),
   version: integer,
 })
 
@@ -48,3 +70,38 @@ export const ConsentRow = row<ConsentRow>('consent', {
   saidBy: refer('person'),
   saidAt: moment,
 })
+
+/** A class list on its way in: the plan as it was shown, then how far it is. */
+export type ClassListRow = {
+  id: string
+  schoolId: string
+  askedBy: string
+  plan: ListPlan & { newClasses: { id: string; name: string; yearGroup: string; externalId: string; schoolYearId: string }[] }
+  state: 'shown' | 'running' | 'done' | 'failed'
+  rowsDone: number
+  createdAt: Date
+  finishedAt: Date | null
+}
+export const ClassListRow = row<ClassListRow>(
+  'class_list',
+  {
+    id, schoolId: refer('school'), askedBy: refer('person'), plan: json, state: text, rowsDone: integer, createdAt: moment,
+    finishedAt: maybe(moment),
+  }, // prettier-ignore
+  { indices: [{ columns: ['schoolId'] }] },
+)
+
+/** The year's turn, with everything needed to undo it. */
+export type RollOverRow = {
+  id: string
+  fromYearId: string
+  toYearId: string
+  changes: { moves: RollOverMove[]; putAway: string[] }
+  doneBy: string
+  doneAt: Date
+  undoneAt: Date | null
+}
+export const RollOverRow = row<RollOverRow>('roll_over', {
+  id, fromYearId: refer('school_year'), toYearId: refer('school_year'), changes: json, doneBy: refer('person'), doneAt: moment,
+  undoneAt: maybe(moment),
+}) // prettier-ignore

@@ -1,15 +1,49 @@
-import type { ChangeClass, ClassDetail, PupilDetail, PupilLine, SchoolClass, SchoolYears, Term } from '@nibquill/contract'
-import { DomainError, schoolDay, termOn, weekOfTerm } from '@nibquill/core'
-import type { EntityManager } from 'typeorm'
+import type {
+  ChangeClass,
+  ChangePupil,
+  ChangeSchool,
+  ClassDetail,
+  MakeClass,
+  PupilDetail,
+  PupilLine,
+  PutPeg,
+  PutYear,
+  SchoolClass,
+  SchoolYear,
+  SchoolYears,
+  Term,
+} from '@nibquill/contract'
+import { DomainError, givePegs, schoolDay, termOn, weekOfTerm, type PegLook, type YearDates } from '@nibquill/core'
+import { In, type EntityManager } from 'typeorm'
+import { v7 as newId } from 'uuid'
+import { shownTo } from '../access/guard.ts'
+import { PersonRow } from '../accounts/rows.ts'
+import { classOfPerson } from '../accounts/accounts.ts'
+import { note } from '../platform/audit.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
-import { SchoolRow } from './rows.ts'
+import { ClassRow, ClosedDayRow, EnrolmentRow, SchoolRow, SchoolYearRow, TermRow } from './rows.ts'
 
-/** The school's calendar, classes and people. */
+const FIRST_IDLE_MINUTES = 10
+
+/** The school's calendar, classes and pupils. */
 export class School {
   readonly #platform: Platform
   constructor(platform: Platform) {
     this.#platform = platform
+  }
+
+  async describe(): Promise<{ name: string; timeZone: string }> {
+    const { name, timeZone } = await this.#platform.db.manager.findOneOrFail(SchoolRow, { where: {} })
+    return { name, timeZone }
+  }
+
+  async change(viewer: SignedIn, change: ChangeSchool): Promise<{ name: string; timeZone: string }> {
+    await this.#platform.db.transaction(async (manager) => {
+      await manager.update(SchoolRow, viewer.schoolId, change)
+      await note(manager, this.#platform.clock.now(), viewer.personId, 'school.change', viewer.schoolId)
+    })
+    return change
   }
 
   /** The term that runs now, and its week. Null before any term was set up. */
@@ -23,75 +57,267 @@ export class School {
 
   async listYears(): Promise<SchoolYears> {
     const manager = this.#platform.db.manager
-    const years = await manager.query<{ id: string; name: string }[]>('select id, name from school_year order by starts_on desc')
+    const years = await manager.query<Omit<SchoolYear, 'terms' | 'closedDays'>[]>(
+      `select id, name, starts_on::text as "startsOn", ends_on::text as "endsOn",
+         (select count(*)::int from class c where c.school_year_id = y.id) as "classCount"
+       from school_year y order by starts_on desc`,
+    )
     const terms = await listTerms(manager)
+    const closed = await listClosedDays(manager)
     const running = await this.runningTerm(manager)
+    const of = <T extends { yearId: string }>(spans: T[], id: string) =>
+      spans.filter(({ yearId }) => yearId === id).map(({ yearId: _yearId, ...span }) => span)
     return {
       runningTermId: running?.term.id ?? null,
-      years: years.map((year) => ({
-        ...year,
-        terms: terms
-          .filter((term) => term.yearId === year.id)
-          .map(({ id, name, startsOn, endsOn }) => ({ id, name, startsOn, endsOn })),
-      })),
+      years: years.map((year) => ({ ...year, terms: of(terms, year.id), closedDays: of(closed, year.id) })),
     }
   }
 
-  /** A teacher's classes of years that have not ended; all of them for the office lead. */
+  /** Makes a year or replaces its dates. @throws DomainError `school/years-overlap`, `school/year-in-use` when a term with work in it would go */
+  async putYear(viewer: SignedIn, yearId: string, year: PutYear): Promise<SchoolYears> {
+    await this.#platform.db.transaction(async (manager) => {
+      await manager.query('lock table school_year in exclusive mode')
+      const { name, startsOn, endsOn } = year
+      const others = await manager.query<unknown[]>(
+        'select 1 from school_year where id <> $1 and starts_on <= $3 and ends_on >= $2',
+        [yearId, startsOn, endsOn],
+      )
+      if (others.length > 0) throw new DomainError('school/years-overlap')
+      await manager.save(SchoolYearRow, { id: yearId, schoolId: viewer.schoolId, name, startsOn, endsOn })
+      const known = await manager.findBy(TermRow, { schoolYearId: yearId })
+      const gone = known.filter(({ id }) => !year.terms.some((term) => term.id === id))
+      for (const { id } of gone) await this.#refuseTermInUse(manager, id)
+      await manager.remove(TermRow, gone)
+      for (const term of year.terms) await this.#saveSpan(manager, TermRow, yearId, term)
+      const closed = await manager.findBy(ClosedDayRow, { schoolYearId: yearId })
+      await manager.remove(ClosedDayRow, closed.filter(({ id }) => !year.closedDays.some((span) => span.id === id))) // prettier-ignore
+      for (const span of year.closedDays) await this.#saveSpan(manager, ClosedDayRow, yearId, span)
+      await note(manager, this.#platform.clock.now(), viewer.personId, 'school.year', yearId)
+    })
+    return this.listYears()
+  }
+
+  /** A span's id may come from another year by mistake; then nothing happens to that year. */
+  async #saveSpan(
+    manager: EntityManager,
+    row: typeof TermRow | typeof ClosedDayRow,
+    schoolYearId: string,
+    span: { id: string; name: string; startsOn: string; endsOn: string },
+  ): Promise<void> {
+    const there = await manager.findOneBy(row, { id: span.id })
+    if (there && there.schoolYearId !== schoolYearId) throw new DomainError('request/not-found')
+    await manager.save(row, { ...span, schoolYearId })
+  }
+
+  async #refuseTermInUse(manager: EntityManager, termId: string): Promise<void> {
+    const [used] = await manager.query<{ used: boolean }[]>(
+      `select exists (select 1 from piece where term_id = $1) or exists (select 1 from chapter where term_id = $1)
+         or exists (select 1 from book where term_id = $1) as used`,
+      [termId],
+    )
+    if (used?.used) throw new DomainError('school/year-in-use')
+  }
+
+  /** The dates of the year a class belongs to. */
+  async yearOfClass(manager: EntityManager, classId: string): Promise<YearDates & { id: string }> {
+    const { schoolYearId } = await manager.findOneByOrFail(ClassRow, { id: classId })
+    const year = await manager.findOneByOrFail(SchoolYearRow, { id: schoolYearId })
+    const only = <T extends { yearId: string }>(spans: T[]) => spans.filter(({ yearId }) => yearId === schoolYearId)
+    return {
+      id: schoolYearId, startsOn: year.startsOn, endsOn: year.endsOn, terms: only(await listTerms(manager)),
+      closedDays: only(await listClosedDays(manager)),
+    } // prettier-ignore
+  }
+
+  /** A teacher's classes of years that have not ended; all of them for whoever leads the school, the own ones first. */
   async listClasses(viewer: SignedIn): Promise<SchoolClass[]> {
     return this.#platform.db.manager.query(
-      `${CLASS_COLUMNS} where y.school_id = $1 and y.ends_on >= $3::date and ($2::uuid is null or exists
-         (select 1 from enrolment e where e.class_id = c.id and e.person_id = $2)) order by c.name`,
-      [viewer.schoolId, viewer.role === 'office' ? null : viewer.personId, this.#platform.clock.now()],
+      `${CLASS_COLUMNS} where y.school_id = $3 and y.ends_on >= $2::timestamptz::date and ($4 or ${TEACHES}) order by running desc, mine desc, c.name`,
+      [viewer.personId, this.#platform.clock.now(), viewer.schoolId, viewer.leads],
     )
   }
 
-  async describeClass(classId: string): Promise<ClassDetail> {
-    const [found] = await this.#platform.db.manager.query<SchoolClass[]>(`${CLASS_COLUMNS} where c.id = $1`, [classId])
+  /** Again with the same id it answers with the class that is there. */
+  async makeClass(viewer: SignedIn, classId: string, input: MakeClass): Promise<ClassDetail> {
+    await this.#platform.db.transaction(async (manager) => {
+      if (await manager.existsBy(ClassRow, { id: classId })) return
+      if (!(await manager.existsBy(SchoolYearRow, { id: input.schoolYearId, schoolId: viewer.schoolId })))
+        throw new DomainError('request/not-found')
+      await manager.insert(ClassRow, {
+        id: classId, ...input, idleMinutes: FIRST_IDLE_MINUTES, pupilsPropose: false, externalId: null, version: 1,
+      }) // prettier-ignore
+      // Whoever makes a class and teaches, teaches it, until somebody else is named.
+      if (viewer.role === 'teacher') await manager.insert(EnrolmentRow, { classId, personId: viewer.personId })
+      await note(manager, this.#platform.clock.now(), viewer.personId, 'class.make', classId)
+    })
+    return this.describeClass(viewer, classId)
+  }
+
+  async describeClass(viewer: SignedIn, classId: string): Promise<ClassDetail> {
+    const now = this.#platform.clock.now()
+    const [found] = await this.#platform.db.manager.query<SchoolClass[]>(`${CLASS_COLUMNS} where c.id = $3`, [
+      viewer.personId,
+      now,
+      classId,
+    ])
     if (!found) throw new DomainError('request/not-found')
     const pupils = await this.#platform.db.manager.query<FlatPupil[]>(
-      `${PUPIL_COLUMNS} join enrolment e on e.person_id = p.id where e.class_id = $1 and p.role = 'pupil' order by p.first_name, p.last_name, p.id`,
-      [classId],
+      `${PUPIL_COLUMNS('$2')} join enrolment e on e.person_id = p.id where e.class_id = $1 and p.role = 'pupil' and p.left_at is null
+       order by p.first_name, p.last_name, p.id`,
+      [classId, now],
     )
     return { ...found, pupils: pupils.map(pupilLine) }
   }
 
-  /** @throws DomainError `piece/stale` when a second teacher changed it first */
-  async changeClass(classId: string, change: ChangeClass): Promise<ClassDetail> {
-    const [, changed] = await this.#platform.db.manager.query<[unknown, number]>(
-      'update class set idle_minutes = $2, version = version + 1 where id = $1 and version = $3',
-      [classId, change.idleMinutes, change.seenVersion],
+  /** @throws DomainError `school/stale` when a second teacher changed it first */
+  async changeClass(viewer: SignedIn, classId: string, { seenVersion, ...change }: ChangeClass): Promise<ClassDetail> {
+    const { affected } = await this.#platform.db.manager.update(
+      ClassRow,
+      { id: classId, version: seenVersion },
+      { ...change, version: seenVersion + 1 },
     )
-    if (!changed) throw new DomainError('piece/stale')
-    return this.describeClass(classId)
+    if (!affected) throw new DomainError('school/stale')
+    return this.describeClass(viewer, classId)
   }
 
   async describePupil(pupilId: string): Promise<PupilDetail> {
-    const [row] = await this.#platform.db.manager.query<(FlatPupil & { classId: string; className: string })[]>(
-      `${PUPIL_COLUMNS.replace('from person p', ', k.id as "classId", k.name as "className" from person p')}
-       join lateral (select c.id, c.name from enrolment e join class c on c.id = e.class_id join school_year y on y.id = c.school_year_id
-         where e.person_id = p.id order by y.starts_on desc limit 1) k on true where p.id = $1`,
-      [pupilId],
+    const [row] = await this.#platform.db.manager.query<
+      (FlatPupil & { classId: string; className: string; leftAt: Date | null })[]
+    >(
+      `${PUPIL_COLUMNS('$2').replace('from person p', ', p.left_at as "leftAt", k.id as "classId", k.name as "className" from person p')}
+       join lateral (select c.id, c.name ${classOfPerson('p.id')}) k on true where p.id = $1`,
+      [pupilId, this.#platform.clock.now()],
     )
     if (!row) throw new DomainError('request/not-found')
-    return { ...pupilLine(row), classId: row.classId, className: row.className }
+    return { ...pupilLine(row), classId: row.classId, className: row.className, leftAt: row.leftAt?.toISOString() ?? null }
+  }
+
+  /** Names, class, leaving and coming back. Who left signs in no more; what they made stays. */
+  async changePupil(viewer: SignedIn, pupilId: string, change: ChangePupil): Promise<PupilDetail> {
+    const now = this.#platform.clock.now()
+    await this.#platform.db.transaction(async (manager) => {
+      const { classId, left, ...names } = change
+      if (Object.keys(names).length > 0) await manager.update(PersonRow, pupilId, names)
+      if (left !== undefined) await manager.update(PersonRow, pupilId, { leftAt: left ? now : null })
+      if (classId) await this.movePupil(manager, pupilId, classId)
+      await note(manager, now, viewer.personId, left ? 'pupil.left' : 'pupil.change', pupilId)
+    })
+    return this.describePupil(pupilId)
+  }
+
+  /** Into another class of the same school year; the peg changes only when somebody there has the same. */
+  async movePupil(manager: EntityManager, pupilId: string, classId: string): Promise<void> {
+    const { schoolYearId } = await manager.findOneByOrFail(ClassRow, { id: classId })
+    await manager.query(
+      `delete from enrolment e using class c where c.id = e.class_id and c.school_year_id = $2 and e.person_id = $1 and e.class_id <> $3`,
+      [pupilId, schoolYearId, classId],
+    )
+    await manager.query('insert into enrolment (class_id, person_id) values ($1, $2) on conflict do nothing', [classId, pupilId])
+    await this.hangPegs(manager, classId, [pupilId])
+  }
+
+  /** Gives a peg to each of these pupils who has none, or one that hangs in the class already. @throws DomainError `school/pegs-full` */
+  async hangPegs(manager: EntityManager, classId: string, pupilIds: readonly string[]): Promise<void> {
+    // Two lists at once for one class: the second waits, and sees what the first hung.
+    await manager.query('select 1 from class where id = $1 for update', [classId])
+    const pupils = await manager.query<{ id: string; symbol: PegLook['symbol'] | null; colour: PegLook['colour'] }[]>(
+      `select p.id, p.peg_symbol as symbol, p.peg_colour as colour from enrolment e join person p on p.id = e.person_id
+       where e.class_id = $1 and p.role = 'pupil' and p.left_at is null order by p.created_at, p.id`,
+      [classId],
+    )
+    const key = ({ symbol, colour }: { symbol: string | null; colour: string }) => `${symbol}/${colour}`
+    const fixed = pupils.filter(({ id }) => !pupilIds.includes(id))
+    const hanging = new Set(fixed.map(key))
+    const taken: PegLook[] = fixed.flatMap(({ symbol, colour }) => (symbol ? [{ symbol, colour }] : []))
+    const bare: string[] = []
+    for (const { id, symbol, colour } of pupils.filter((pupil) => pupilIds.includes(pupil.id))) {
+      if (!symbol || hanging.has(key({ symbol, colour }))) bare.push(id)
+      else {
+        hanging.add(key({ symbol, colour }))
+        taken.push({ symbol, colour })
+      }
+    }
+    const given = giveOrRefuse(taken, bare.length)
+    if (bare.length > 0)
+      await manager.query(
+        `update person p set peg_symbol = n.symbol, peg_colour = n.colour
+         from unnest($1::uuid[], $2::text[], $3::text[]) as n(id, symbol, colour) where p.id = n.id`,
+        [bare, given.map(({ symbol }) => symbol), given.map(({ colour }) => colour)],
+      )
+  }
+
+  /** Hangs a peg; who had the same one in the class gets the mover's old peg. */
+  async putPeg(viewer: SignedIn, classId: string, { pupilId, peg }: PutPeg): Promise<ClassDetail> {
+    await this.#platform.db.transaction(async (manager) => {
+      await manager.query('select 1 from class where id = $1 for update', [classId])
+      const ids = (await manager.findBy(EnrolmentRow, { classId })).map(({ personId }) => personId)
+      const pupils = await manager.findBy(PersonRow, { id: In(ids), role: 'pupil' })
+      const mover = pupils.find(({ id }) => id === pupilId)
+      if (!mover) throw new DomainError('request/not-found')
+      const other = pupils.find(
+        ({ id, pegSymbol, pegColour }) => id !== pupilId && pegSymbol === peg.symbol && pegColour === peg.colour,
+      )
+      await manager.update(PersonRow, pupilId, { pegSymbol: peg.symbol, pegColour: peg.colour })
+      if (other) await manager.update(PersonRow, other.id, { pegSymbol: mover.pegSymbol, pegColour: mover.pegColour })
+    })
+    return this.describeClass(viewer, classId)
+  }
+
+  /** One more pupil, with a peg. */
+  async addPupils(manager: EntityManager, schoolId: string, classId: string, pupils: readonly NewPupil[]): Promise<void> {
+    const now = this.#platform.clock.now()
+    const ids = pupils.map(({ id }) => id ?? newId())
+    // One statement for all, so that a long list takes one round trip.
+    await manager.query(
+      `insert into person (id, school_id, role, first_name, last_name, external_id, leads, created_at)
+       select n.id, $1, 'pupil', n.first, n.last, n.number, false, $2 from unnest($3::uuid[], $4::text[], $5::text[], $6::text[]) as n(id, first, last, number)`,
+      [schoolId, now, ids, pupils.map(({ firstName }) => firstName), pupils.map(({ lastName }) => lastName), pupils.map(({ externalId }) => externalId)],
+    ) // prettier-ignore
+    await manager.query('insert into enrolment (class_id, person_id) select $1, unnest($2::uuid[])', [classId, ids])
+    await this.hangPegs(manager, classId, ids)
   }
 }
 
-export async function listTerms(manager: EntityManager): Promise<(Term & { yearId: string })[]> {
-  return manager.query(
-    `select id, name, starts_on::text as "startsOn", ends_on::text as "endsOn", school_year_id as "yearId" from term order by starts_on`,
-  )
+export type NewPupil = { id?: string; firstName: string; lastName: string; externalId: string | null }
+
+function giveOrRefuse(taken: readonly PegLook[], count: number): PegLook[] {
+  try {
+    return givePegs(taken, count)
+  } catch {
+    throw new DomainError('school/pegs-full')
+  }
 }
 
-const CLASS_COLUMNS = `select c.id, c.name, c.year_group as "yearGroup", c.idle_minutes as "idleMinutes", c.version,
-    (select count(*)::int from enrolment e join person p on p.id = e.person_id where e.class_id = c.id and p.role = 'pupil') as "pupilCount"
+type Dated = { id: string; name: string; startsOn: string; endsOn: string; yearId: string }
+export const listTerms = (manager: EntityManager): Promise<Dated[]> => listSpans(manager, 'term')
+export const listClosedDays = (manager: EntityManager): Promise<Dated[]> => listSpans(manager, 'closed_day')
+const listSpans = (manager: EntityManager, table: 'term' | 'closed_day'): Promise<Dated[]> =>
+  manager.query(
+    `select id, name, starts_on::text as "startsOn", ends_on::text as "endsOn", school_year_id as "yearId" from ${table} order by starts_on, name`,
+  )
+
+const TEACHES = `exists (select 1 from enrolment e where e.class_id = c.id and e.person_id = $1)`
+/** $1 the viewer, $2 now. */
+const CLASS_COLUMNS = `select c.id, c.name, c.year_group as "yearGroup", c.idle_minutes as "idleMinutes", c.version, c.pupils_propose as "pupilsPropose",
+    y.id as "schoolYearId", y.name as "yearName", $2::timestamptz::date between y.starts_on and y.ends_on as running, ${TEACHES} as mine,
+    (select count(*)::int from enrolment e join person p on p.id = e.person_id where e.class_id = c.id and p.role = 'pupil' and p.left_at is null) as "pupilCount",
+    coalesce((select json_agg(json_build_object('id', p.id, 'name', trim(p.first_name || ' ' || p.last_name)) order by p.first_name)
+      from enrolment e join person p on p.id = e.person_id where e.class_id = c.id and p.role = 'teacher' and p.left_at is null), '[]') as teachers
   from class c join school_year y on y.id = c.school_year_id`
 
 const COUNT = (state: string) =>
   `(select count(*)::int from piece_maker m join piece x on x.id = m.piece_id where m.person_id = p.id and x.binned_at is null and x.state = '${state}') as ${state}`
-const PUPIL_COLUMNS = `select p.id, p.first_name as "firstName", p.last_name as "lastName", p.peg_symbol as "symbol", p.peg_colour as "colour",
-    p.last_seen_at as "lastSeenAt", ${['draft', 'submitted', 'returned', 'approved'].map(COUNT).join(', ')}
+const TO_DO = (
+  now: string,
+) => `(select count(*)::int from task t join enrolment h on h.class_id = t.class_id and h.person_id = p.id
+    join class hc on hc.id = t.class_id join school_year hy on hy.id = hc.school_year_id
+    where t.closed_at is null and hy.ends_on >= ${now}::timestamptz::date and ${shownTo('p.id', now)}
+      and not exists (select 1 from task_tick k where k.task_id = t.id and k.person_id = p.id)
+      and not exists (select 1 from piece x join piece_maker m on m.piece_id = x.id and m.person_id = p.id where x.task_id = t.id and x.binned_at is null)) as "toDo"`
+const PUPIL_COLUMNS = (
+  now: string,
+) => `select p.id, p.first_name as "firstName", p.last_name as "lastName", p.peg_symbol as "symbol", p.peg_colour as "colour",
+    p.last_seen_at as "lastSeenAt", ${['draft', 'submitted', 'returned', 'approved'].map(COUNT).join(', ')}, ${TO_DO(now)}
   from person p`
 
 type FlatPupil = {
@@ -105,6 +331,7 @@ type FlatPupil = {
   submitted: number
   returned: number
   approved: number
+  toDo: number
 }
 const pupilLine = (row: FlatPupil): PupilLine => ({
   id: row.id,
@@ -112,5 +339,6 @@ const pupilLine = (row: FlatPupil): PupilLine => ({
   lastName: row.lastName,
   peg: { symbol: row.symbol, colour: row.colour },
   counts: { draft: row.draft, submitted: row.submitted, returned: row.returned, approved: row.approved },
+  toDo: row.toDo,
   lastSeenAt: row.lastSeenAt?.toISOString() ?? null,
 })

@@ -1,22 +1,77 @@
-import { ChangeClass, ClassDetail, IdParams, PupilDetail, SchoolClasses, SchoolYears } from '@nibquill/contract'
+import {
+  AddStaff, ChangeClass, ChangePupil, ChangeSchool, ChangeStaff, ClassDetail, ClassList, ClassListQuery, Done, DONE, DoRollOver, ExportQuery,
+  IdParams, LatestRollOver, MakeClass, MAX_CLASS_LIST_BYTES, PupilDetail, PutPeg, PutYear, RollOverPlan, RollOverQuery, SchoolClasses,
+  SchoolFacts, SchoolYears, Staff as StaffAnswer,
+} from '@nibquill/contract' // prettier-ignore
 import { DomainError } from '@nibquill/core'
-import { Router, type Request } from 'express'
+import express, { Router, type Response } from 'express'
 import type { Guard } from '../access/guard.ts'
-import { answer, read, signedIn, type SignedIn } from '../platform/routes.ts'
+import { answer, read, signedIn, staff } from '../platform/routes.ts'
+import type { ClassLists } from './classLists.ts'
+import type { RollOver } from './rollOver.ts'
 import type { School } from './school.ts'
+import type { Staff } from './staff.ts'
 
-export function schoolRoutes(guard: Guard, school: School): Router {
+type Services = { guard: Guard; school: School; staffList: Staff; classLists: ClassLists; rollOver: RollOver }
+
+export function schoolRoutes(services: Services): Router {
+  const router = Router()
+  router.use(
+    calendarRoutes(services),
+    classRoutes(services),
+    listRoutes(services),
+    staffRoutes(services),
+    rollOverRoutes(services),
+  )
+  return router
+}
+
+function calendarRoutes({ guard, school }: Services): Router {
+  const router = Router()
+  router.get('/', async (request, response) => {
+    staff(request)
+    answer(response, SchoolFacts, await school.describe())
+  })
+  router.patch('/', async (request, response) => {
+    const viewer = guard.school(signedIn(request), 'school.change')
+    answer(response, SchoolFacts, await school.change(viewer, read(ChangeSchool, request.body)))
+  })
+  router.get('/years', async (request, response) => {
+    staff(request)
+    answer(response, SchoolYears, await school.listYears())
+  })
+  router.put('/years/:id', async (request, response) => {
+    const viewer = guard.school(signedIn(request), 'school.change')
+    answer(response, SchoolYears, await school.putYear(viewer, read(IdParams, request.params).id, read(PutYear, request.body)))
+  })
+  return router
+}
+
+function classRoutes({ guard, school }: Services): Router {
   const router = Router()
   router.get('/classes', async (request, response) => answer(response, SchoolClasses, await school.listClasses(staff(request))))
   router.get('/classes/:id', async (request, response) => {
     const { id } = read(IdParams, request.params)
     await guard.schoolClass(signedIn(request), 'class.read', id)
-    answer(response, ClassDetail, await school.describeClass(id))
+    answer(response, ClassDetail, await school.describeClass(staff(request), id))
+  })
+  router.put('/classes/:id', async (request, response) => {
+    const viewer = guard.school(signedIn(request), 'school.change')
+    answer(
+      response,
+      ClassDetail,
+      await school.makeClass(viewer, read(IdParams, request.params).id, read(MakeClass, request.body)),
+    )
   })
   router.patch('/classes/:id', async (request, response) => {
     const { id } = read(IdParams, request.params)
     await guard.schoolClass(signedIn(request), 'class.change', id)
-    answer(response, ClassDetail, await school.changeClass(id, read(ChangeClass, request.body)))
+    answer(response, ClassDetail, await school.changeClass(staff(request), id, read(ChangeClass, request.body)))
+  })
+  router.put('/classes/:id/pegs', async (request, response) => {
+    const { id } = read(IdParams, request.params)
+    await guard.schoolClass(signedIn(request), 'class.enrol', id)
+    answer(response, ClassDetail, await school.putPeg(staff(request), id, read(PutPeg, request.body)))
   })
   router.get('/pupils/:id', async (request, response) => {
     const { id } = read(IdParams, request.params)
@@ -24,16 +79,93 @@ export function schoolRoutes(guard: Guard, school: School): Router {
     await guard.pupil(signedIn(request), 'pupil.read', id)
     answer(response, PupilDetail, await school.describePupil(id))
   })
-  router.get('/years', async (request, response) => {
-    staff(request)
-    answer(response, SchoolYears, await school.listYears())
+  router.patch('/pupils/:id', async (request, response) => {
+    const { id } = read(IdParams, request.params)
+    const change = read(ChangePupil, request.body)
+    await guard.pupil(signedIn(request), 'pupil.change', id)
+    if (change.classId) await guard.schoolClass(signedIn(request), 'class.enrol', change.classId)
+    answer(response, PupilDetail, await school.changePupil(staff(request), id, change))
   })
   return router
 }
 
-function staff(request: Request): SignedIn {
-  const viewer = signedIn(request)
-  if (!viewer) throw new DomainError('accounts/signed-out')
-  if (viewer.role !== 'teacher' && viewer.role !== 'office') throw new DomainError('request/not-found')
-  return viewer
+function listRoutes({ guard, classLists }: Services): Router {
+  const router = Router()
+  // Any kind of body: what it is, its bytes say.
+  const body = express.raw({ type: () => true, limit: MAX_CLASS_LIST_BYTES })
+  router.post('/class-lists', body, async (request, response) => {
+    const { classId } = read(ClassListQuery, request.query)
+    const viewer = staff(request)
+    if (classId) await guard.schoolClass(viewer, 'class.enrol', classId)
+    else guard.school(viewer, 'school.change')
+    const bytes = Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0)
+    if (bytes.length === 0) throw new DomainError('school/list-unreadable')
+    answer(response, ClassList, await classLists.show(viewer, bytes, classId ?? null))
+  })
+  router.get('/class-lists/:id', async (request, response) =>
+    answer(response, ClassList, await classLists.describe(staff(request), read(IdParams, request.params).id)),
+  )
+  router.post('/class-lists/:id/confirm', async (request, response) =>
+    answer(response, ClassList, await classLists.confirm(staff(request), read(IdParams, request.params).id), 202),
+  )
+  router.get('/export', async (request, response) => {
+    const { format, classId } = read(ExportQuery, request.query)
+    if (classId) await guard.schoolClass(signedIn(request), 'class.read', classId)
+    else guard.school(signedIn(request), 'school.change')
+    staff(request)
+    if (format === 'csv')
+      return save(response, 'class-list.csv', 'text/csv; charset=utf-8', await classLists.writeCsv(classId ?? null))
+    guard.school(signedIn(request), 'school.change')
+    const version = format === 'oneroster-1.1' ? '1.1' : '1.2'
+    save(response, `${format}.zip`, 'application/zip', Buffer.from(await classLists.writeOneRoster(version)))
+  })
+  return router
+}
+
+function save(response: Response, name: string, type: string, content: string | Buffer): void {
+  response.set({ 'Content-Type': type, 'Content-Disposition': `attachment; filename="${name}"` }).send(content)
+}
+
+function staffRoutes({ guard, staffList }: Services): Router {
+  const router = Router()
+  router.get('/staff', async (request, response) => {
+    guard.school(signedIn(request), 'staff.change')
+    answer(response, StaffAnswer, await staffList.list())
+  })
+  router.put('/staff/:id', async (request, response) => {
+    const viewer = guard.school(signedIn(request), 'staff.change')
+    answer(response, StaffAnswer, await staffList.add(viewer, read(IdParams, request.params).id, read(AddStaff, request.body)))
+  })
+  router.patch('/staff/:id', async (request, response) => {
+    const viewer = guard.school(signedIn(request), 'staff.change')
+    answer(
+      response,
+      StaffAnswer,
+      await staffList.change(viewer, read(IdParams, request.params).id, read(ChangeStaff, request.body)),
+    )
+  })
+  return router
+}
+
+function rollOverRoutes({ guard, rollOver }: Services): Router {
+  const router = Router()
+  router.get('/roll-over', async (request, response) => {
+    guard.school(signedIn(request), 'roll-over.do')
+    const { fromYearId, toYearId } = read(RollOverQuery, request.query)
+    answer(response, RollOverPlan, await rollOver.propose(fromYearId, toYearId))
+  })
+  router.get('/roll-over/latest', async (request, response) => {
+    guard.school(signedIn(request), 'roll-over.do')
+    answer(response, LatestRollOver, await rollOver.latest())
+  })
+  router.post('/roll-over', async (request, response) => {
+    const viewer = guard.school(signedIn(request), 'roll-over.do')
+    answer(response, LatestRollOver, await rollOver.turn(viewer, read(DoRollOver, request.body)))
+  })
+  router.post('/roll-over/:id/undo', async (request, response) => {
+    const viewer = guard.school(signedIn(request), 'roll-over.do')
+    await rollOver.undo(viewer, read(IdParams, request.params).id)
+    answer(response, Done, DONE)
+  })
+  return router
 }

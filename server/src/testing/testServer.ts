@@ -8,7 +8,7 @@ import { Upload } from 'tus-js-client'
 import { v7 as newId } from 'uuid'
 import type { Piece, Problem } from '@nibquill/contract'
 import { PersonRow } from '../accounts/rows.ts'
-import { FolderRow } from '../folders/rows.ts'
+import { FolderClassRow, FolderRow } from '../folders/rows.ts'
 import { SetClock } from '../platform/clock.ts'
 import type { Config } from '../platform/config.ts'
 import { ClassRow, ConsentRow, EnrolmentRow, SchoolRow, SchoolYearRow, TermRow } from '../school/rows.ts'
@@ -37,7 +37,7 @@ export class TestServer {
     const config: Config = {
       port: 0, host: '127.0.0.1', dataFolder: await mkdtemp(path.join(os.tmpdir(), 'nibquill-data-')),
       databaseUrl: process.env.NIBQUILL_TEST_CLUSTER!.replace(/\/postgres$/, `/${name}`), publicUrl: 'http://nibquill.example',
-      clientFolder: null, trustProxy: false, logLevel: 'silent',
+      clientFolder: null, trustProxy: false, smtpUrl: null, mailFrom: 'Nibquill <nibquill@saltmarsh.example>', logLevel: 'silent',
     } // prettier-ignore
     const clock = new SetClock(new Date('2026-11-23T10:00:00Z'))
     return new TestServer(await startServer(config, clock), clock, config)
@@ -180,6 +180,7 @@ export class SmallSchool {
       lastName: 'Okafor',
       email: 'o@saltmarsh.example',
       passwordHash: await server.capabilities.accounts.hashPassword(PASSWORD),
+      leads: false,
       createdAt: now,
     }
     await manager.insert(PersonRow, second)
@@ -205,6 +206,7 @@ export class SmallSchool {
         name,
         yearGroup: 'Year 3',
         idleMinutes: 10,
+        pupilsPropose: true,
         version: 1,
       })
     const pupils = [['wren', 'heron', 'fish'], ['tomasz', 'heron', 'kite'], ['aoife', 'plover', 'owl']] as const // prettier-ignore
@@ -217,6 +219,7 @@ export class SmallSchool {
         lastName: 'A.',
         pegSymbol: symbol,
         pegColour: 'sea',
+        leads: false,
         createdAt: now,
       })
       await manager.insert(EnrolmentRow, { classId: ids[home], personId: ids[name] })
@@ -239,18 +242,26 @@ export class SmallSchool {
       strandId: null,
       symbol: 'waves' as const,
       colour: 'sea' as const,
+      wholeSchool: false,
       pupilsFile: true,
       position: 0,
       putAwayAt: null,
+      version: 1,
     }
-    await manager.insert(FolderRow, { ...folder, id: ids.open, classId: ids.heron, name: 'Rock pools', parentsSee: true })
-    await manager.insert(FolderRow, { ...folder, id: ids.closed, classId: ids.heron, name: 'Number talks', parentsSee: false })
-    await manager.insert(FolderRow, { ...folder, id: ids.whole, classId: null, name: 'Out of class', parentsSee: true })
+    await manager.insert(FolderRow, { ...folder, id: ids.open, name: 'Rock pools', parentsSee: true })
+    await manager.insert(FolderRow, { ...folder, id: ids.closed, name: 'Number talks', parentsSee: false })
+    await manager.insert(FolderRow, { ...folder, id: ids.whole, wholeSchool: true, name: 'Out of class', parentsSee: true })
+    await manager.insert(FolderClassRow, [ids.open, ids.closed].map((folderId) => ({ folderId, classId: ids.heron }))) // prettier-ignore
     const task = {
       classId: ids.heron,
       folderId: ids.open,
       title: 'Rock pool survey',
       instructions: 'Draw it.',
+      steps: ['finished' as const],
+      asks: [],
+      forAll: true,
+      position: 0,
+      version: 1,
       dueAt: null,
       createdAt: now,
       closedAt: null,

@@ -21,8 +21,8 @@ type Glyphs = { hasGlyphForCodePoint(point: number): boolean }
 type OpenedFont = { font: Glyphs }
 type Document = { registerFont(name: string, source: Buffer): unknown; font(name: string): unknown; _font: OpenedFont }
 
-/** The book's fonts, registered in a document. */
-export class BookFonts {
+/** The fonts of everything printed, registered in a document. */
+export class PrintFonts {
   readonly #document: Document
   readonly #opened = new Map<string, Glyphs>()
   constructor(document: PDFKit.PDFDocument) {

@@ -1,0 +1,21 @@
+import type { PieceStep } from '../pieces/movePiece.ts'
+
+export type Step = PieceStep
+/** Kinds of parts a task may ask for. */
+export const ASKABLE_PARTS = ['photo', 'drawing', 'voice', 'writing', 'film'] as const
+export type AskablePart = (typeof ASKABLE_PARTS)[number]
+export type PartAsked = { kind: AskablePart; count: number }
+/** What hangs on a task. */
+export const TASK_MEDIA_ROLES = ['voice', 'material', 'example'] as const
+export type TaskMediaRole = (typeof TASK_MEDIA_ROLES)[number]
+
+/** How one pupil stands to one task. `ticked`: done elsewhere, as the pupil says. */
+export type TaskStanding = 'none' | 'ticked' | 'draft' | 'submitted' | 'returned' | 'approved'
+
+/** Whether a pupil still owes something for a task. */
+export const owes = (standing: TaskStanding): boolean => standing === 'none' || standing === 'draft' || standing === 'returned'
+
+/** Parts still missing from what was asked for. @param have - How many there are of each kind. */
+export function missingParts(asks: readonly PartAsked[], have: Readonly<Partial<Record<string, number>>>): PartAsked[] {
+  return asks.map(({ kind, count }) => ({ kind, count: count - (have[kind] ?? 0) })).filter(({ count }) => count > 0)
+}

@@ -1,0 +1,14 @@
+import { PostBox } from '@nibquill/contract'
+import { Router } from 'express'
+import type { Guard } from '../access/guard.ts'
+import { answer, signedIn } from '../platform/routes.ts'
+import type { Mail } from './mail.ts'
+
+export function mailRoutes(guard: Guard, mail: Mail): Router {
+  const router = Router()
+  router.get('/', async (request, response) => {
+    guard.school(signedIn(request), 'post-box.read')
+    answer(response, PostBox, await mail.openPostBox())
+  })
+  return router
+}

@@ -1,0 +1,131 @@
+import type { ClassPiece, StartForEveryone } from '@nibquill/contract'
+import { DomainError } from '@nibquill/core'
+import type { EntityManager } from 'typeorm'
+import { v7 as newId } from 'uuid'
+import { note } from '../platform/audit.ts'
+import { tell } from '../platform/live.ts'
+import type { Platform } from '../platform/platform.ts'
+import type { SignedIn } from '../platform/routes.ts'
+import type { Pieces } from './pieces.ts'
+import { ClassPieceRow, PieceMakerRow, PieceRow } from './rows.ts'
+
+/** Pieces the teacher starts for everyone: an outing, a number talk. Each pupil adds to their own until it is closed. */
+export class ClassPieces {
+  readonly #platform: Platform
+  readonly #pieces: Pieces
+  constructor(platform: Platform, pieces: Pieces) {
+    this.#platform = platform
+    this.#pieces = pieces
+  }
+
+  async list(viewer: SignedIn): Promise<ClassPiece[]> {
+    const rows = await this.#platform.db.manager.query<FlatClassPiece[]>(
+      `select k.id, k.title, k.instructions, c.name as "className", k.created_at as "createdAt", k.closed_at is not null as closed,
+         f.id as "folderId", f.name as "folderName", f.symbol, f.colour,
+         (select count(*)::int from piece p where p.class_piece_id = k.id and p.binned_at is null) as pupils,
+         (select count(*)::int from piece p where p.class_piece_id = k.id and p.binned_at is null and ${HAS_PARTS}) as begun
+       from class_piece k join class c on c.id = k.class_id join folder f on f.id = k.folder_id join school_year y on y.id = c.school_year_id
+       where y.ends_on >= $2::timestamptz::date and exists (select 1 from enrolment e where e.class_id = c.id and e.person_id = $1)
+       order by k.closed_at is not null, k.created_at desc`,
+      [viewer.personId, this.#platform.clock.now()],
+    )
+    return rows.map(({ folderId, folderName, symbol, colour, createdAt, ...row }) => ({
+      ...row, createdAt: createdAt.toISOString(), folder: { id: folderId, name: folderName, symbol, colour },
+    })) // prettier-ignore
+  }
+
+  async classOf(id: string): Promise<string> {
+    const row = await this.#platform.db.manager.findOneBy(ClassPieceRow, { id })
+    if (!row) throw new DomainError('piece/not-found')
+    return row.classId
+  }
+
+  /** Again with the same id it answers with what is there. */
+  async start(viewer: SignedIn, id: string, input: StartForEveryone): Promise<ClassPiece[]> {
+    const now = this.#platform.clock.now()
+    await this.#platform.db.transaction(async (manager) => {
+      await manager.query('select pg_advisory_xact_lock(hashtextextended($1, 0))', [id])
+      if (await manager.existsBy(ClassPieceRow, { id })) return
+      const [fits] = await manager.query<unknown[]>(
+        `select 1 from folder f where f.id = $2 and f.put_away_at is null and (f.whole_school
+           or exists (select 1 from folder_class h where h.folder_id = f.id and h.class_id = $1))`,
+        [input.classId, input.folderId],
+      )
+      if (!fits) throw new DomainError('folder/not-found')
+      await manager.insert(ClassPieceRow, { id, ...input, createdBy: viewer.personId, createdAt: now, closedAt: null })
+      await this.#startMissing(manager, id, input)
+      await note(manager, now, viewer.personId, 'piece.start-for-everyone', id)
+    })
+    return this.list(viewer)
+  }
+
+  /** A piece for each pupil of the class who has none yet. */
+  async #startMissing(
+    manager: EntityManager,
+    id: string,
+    { classId, folderId, title }: Pick<StartForEveryone, 'classId' | 'folderId' | 'title'>,
+  ): Promise<void> {
+    const now = this.#platform.clock.now()
+    const pupils = await manager.query<{ id: string }[]>(
+      `select p.id from enrolment e join person p on p.id = e.person_id where e.class_id = $1 and p.role = 'pupil' and p.left_at is null
+         and not exists (select 1 from piece x where x.class_piece_id = $2 and x.pupil_id = p.id)`,
+      [classId, id],
+    )
+    const pieces = pupils.map(({ id: pupilId }) => ({
+      id: newId(), pupilId, classId, taskId: null, classPieceId: id, folderId, title, reflection: '', step: 'finished' as const,
+      state: 'draft' as const, version: 1, goes: 0, createdAt: now, changedAt: now,
+    })) // prettier-ignore
+    if (pieces.length === 0) return
+    await manager.insert(PieceRow, pieces)
+    await manager.insert(PieceMakerRow, pieces.map((piece) => ({ pieceId: piece.id, personId: piece.pupilId }))) // prettier-ignore
+    await tell(manager, pupils.map((pupil) => pupil.id), { topic: 'pieces' }) // prettier-ignore
+  }
+
+  /** Closes it: what has something in it goes into the tray, as if handed in. Nothing can be added any more. */
+  async close(viewer: SignedIn, id: string): Promise<ClassPiece[]> {
+    const now = this.#platform.clock.now()
+    const drafts = await this.#platform.db.manager.query<{ id: string; pupilId: string; version: number }[]>(
+      `select p.id, p.pupil_id as "pupilId", p.version from piece p where p.class_piece_id = $1 and p.state in ('draft', 'returned') and p.binned_at is null
+         and ${HAS_PARTS}`,
+      [id],
+    )
+    for (const { id: pieceId, pupilId, version } of drafts)
+      // Somebody handing in at this very moment was first; that is as good.
+      await this.#pieces.handIn({ ...viewer, personId: pupilId }, pieceId, version).catch((error: unknown) => {
+        if (!(error instanceof DomainError)) throw error
+      })
+    await this.#setClosed(viewer, id, now)
+    return this.list(viewer)
+  }
+
+  /** Opens it again, also for pupils who have come since. */
+  async reopen(viewer: SignedIn, id: string): Promise<ClassPiece[]> {
+    await this.#setClosed(viewer, id, null)
+    await this.#platform.db.transaction(async (manager) => {
+      await this.#startMissing(manager, id, await manager.findOneByOrFail(ClassPieceRow, { id }))
+    })
+    return this.list(viewer)
+  }
+
+  async #setClosed(viewer: SignedIn, id: string, closedAt: Date | null): Promise<void> {
+    await this.#platform.db.transaction(async (manager) => {
+      await manager.update(ClassPieceRow, id, { closedAt })
+      const makers = await manager.query<{ id: string }[]>(
+        'select m.person_id as id from piece p join piece_maker m on m.piece_id = p.id where p.class_piece_id = $1',
+        [id],
+      )
+      await tell(manager, makers.map((maker) => maker.id), { topic: 'pieces' }) // prettier-ignore
+      await note(manager, this.#platform.clock.now(), viewer.personId, closedAt ? 'class-piece.close' : 'class-piece.open', id)
+    })
+  }
+}
+
+const HAS_PARTS = 'exists (select 1 from part t where t.piece_id = p.id and t.removed_at is null)'
+
+type FlatClassPiece = Omit<ClassPiece, 'folder' | 'createdAt'> & {
+  createdAt: Date
+  folderId: string
+  folderName: string
+  symbol: ClassPiece['folder']['symbol']
+  colour: ClassPiece['folder']['colour']
+}

@@ -1,0 +1,274 @@
+import type { ClassList } from '@nibquill/contract'
+import {
+  decodeText, DomainError, isOneRoster, planClassList, readClassList, readOneRoster, schoolDay, writeCsv, writeOneRoster,
+  type KnownClass, type KnownPupil, type ListPlan, type OneRosterFiles, type OneRosterVersion, type Roster,
+} from '@nibquill/core' // prettier-ignore
+import { strToU8, unzipSync, zipSync } from 'fflate'
+import type { EntityManager } from 'typeorm'
+import { v7 as newId } from 'uuid'
+import { note } from '../platform/audit.ts'
+import type { Platform } from '../platform/platform.ts'
+import { addJob } from '../platform/queue.ts'
+import { tell } from '../platform/live.ts'
+import type { SignedIn } from '../platform/routes.ts'
+import { ClassListRow, ClassRow, SchoolRow } from './rows.ts'
+import { listTerms, type School } from './school.ts'
+
+const SHOWN = 500
+/** Rows taken over in one transaction: a stop in between loses none and doubles none. */
+const BATCH = 250
+const MAX_UNZIPPED_BYTES = 60_000_000
+const ONE_ROSTER_FILES = [
+  'manifest.csv',
+  'users.csv',
+  'roles.csv',
+  'classes.csv',
+  'enrollments.csv',
+  'orgs.csv',
+  'academicSessions.csv',
+]
+
+/** Class lists coming in and going out. */
+export class ClassLists {
+  readonly #platform: Platform
+  readonly #school: School
+  constructor(platform: Platform, school: School) {
+    this.#platform = platform
+    this.#school = school
+  }
+
+  /**
+   * Reads a list and says what it would do; nothing happens yet.
+   * @param classId - Where rows go that name no class; pupils are then looked for in this class and nowhere else.
+   * @throws DomainError `school/list-unreadable`
+   */
+  async show(viewer: SignedIn, bytes: Uint8Array, classId: string | null): Promise<ClassList> {
+    const manager = this.#platform.db.manager
+    const files = filesOf(bytes)
+    const roster = files && isOneRoster(files) ? readOneRoster(files) : null
+    if (files && !roster) throw new DomainError('school/list-unreadable')
+    const read = roster ?? readClassList(decodeText(bytes))
+    if (read.pupils.length + read.faults.length === 0) throw new DomainError('school/list-unreadable')
+    const { classes, newClasses } = await this.#classesFor(manager, roster?.classes ?? [], classId)
+    const pupils = await manager.query<KnownPupil[]>(
+      `select p.id, p.external_id as "externalId", p.first_name as "firstName", p.last_name as "lastName", e.class_id as "classId"
+       from person p left join lateral (select e.class_id from enrolment e where e.person_id = p.id and e.class_id = any($2) limit 1) e on true
+       where p.school_id = $1 and p.role = 'pupil' and p.left_at is null and ($3::uuid is null or e.class_id = $3) order by p.created_at, p.id`,
+      [viewer.schoolId, classes.map(({ id }) => id), classId],
+    )
+    const plan = planClassList(read, { pupils, classes: [...classes, ...newClasses], defaultClassId: classId })
+    const id = newId()
+    await manager.insert(ClassListRow, {
+      id, schoolId: viewer.schoolId, askedBy: viewer.personId, plan: { ...plan, newClasses }, state: 'shown', rowsDone: 0,
+      createdAt: this.#platform.clock.now(), finishedAt: null,
+    }) // prettier-ignore
+    return this.describe(viewer, id)
+  }
+
+  /** The classes of the running year (or the one to come), and those a register names that are not there yet. */
+  async #classesFor(
+    manager: EntityManager,
+    named: readonly { externalId: string; name: string; yearGroup: string }[],
+    classId: string | null,
+  ): Promise<{ classes: KnownClass[]; newClasses: ClassListRow['plan']['newClasses'] }> {
+    const year = await this.#currentYear(manager)
+    const rows = await manager.query<KnownClass[]>(
+      `select c.id, coalesce(c.external_id, c.id::text) as "externalId", c.name from class c
+       where ($1::uuid is null and c.school_year_id = $2) or c.id = $1`,
+      [classId, year?.id ?? null],
+    )
+    if (classId) return { classes: rows, newClasses: [] }
+    const missing = named.filter(
+      ({ externalId, name }) =>
+        !rows.some((row) => row.externalId === externalId || row.name.toLowerCase() === name.toLowerCase()),
+    )
+    if (!year && missing.length > 0) throw new DomainError('portfolio/no-term')
+    // A register's class that is here under its name is the same class.
+    const byName = rows.map((row) => ({
+      ...row,
+      externalId: named.find(({ name }) => name.toLowerCase() === row.name.toLowerCase())?.externalId ?? row.externalId,
+    }))
+    return {
+      classes: byName,
+      newClasses: missing.map((one) => ({ id: newId(), schoolYearId: year!.id, ...one, name: one.name || one.externalId })),
+    }
+  }
+
+  async #currentYear(
+    manager: EntityManager,
+  ): Promise<{ id: string; name: string; startsOn: string; endsOn: string } | undefined> {
+    const [year] = await manager.query<{ id: string; name: string; startsOn: string; endsOn: string }[]>(
+      `select id, name, starts_on::text as "startsOn", ends_on::text as "endsOn" from school_year where ends_on >= $1::timestamptz::date
+       order by starts_on limit 1`,
+      [this.#platform.clock.now()],
+    )
+    return year
+  }
+
+  async describe(viewer: SignedIn, id: string): Promise<ClassList> {
+    const manager = this.#platform.db.manager
+    const row = await manager.findOneBy(ClassListRow, { id, askedBy: viewer.personId })
+    if (!row) throw new DomainError('request/not-found')
+    const { steps, faults, newClasses } = row.plan
+    const names = new Map((await manager.find(ClassRow)).map((one) => [one.id, one.name]))
+    for (const one of newClasses) names.set(one.id, one.name)
+    const count = (does: string) => steps.filter((step) => step.does === does).length
+    return {
+      id,
+      state: row.state,
+      rowsDone: row.rowsDone,
+      counts: {
+        add: count('add'),
+        change: count('change'),
+        nothing: count('nothing'),
+        faults: faults.length,
+        newClasses: newClasses.length,
+      },
+      newClasses: newClasses.map(({ name }) => name),
+      // What needs a look comes first.
+      steps: [...steps.filter(({ does }) => does !== 'nothing'), ...steps.filter(({ does }) => does === 'nothing')]
+        .slice(0, SHOWN)
+        .map(({ line, does, firstName, lastName, classId, changes }) => ({
+          line, does, firstName, lastName, className: names.get(classId) ?? '', changes,
+        })), // prettier-ignore
+      faults: faults
+        .slice(0, SHOWN)
+        .map((fault) => ({ ...fault, cells: fault.cells.map((cell) => cell.slice(0, 80)).slice(0, 8) })),
+    }
+  }
+
+  /** Takes a shown list over, as a job. @throws DomainError `school/list-used` */
+  async confirm(viewer: SignedIn, id: string): Promise<ClassList> {
+    await this.#platform.db.transaction(async (manager) => {
+      const row = await manager.findOne(ClassListRow, {
+        where: { id, askedBy: viewer.personId },
+        lock: { mode: 'pessimistic_write' },
+      })
+      if (!row) throw new DomainError('request/not-found')
+      if (row.state !== 'shown') throw new DomainError('school/list-used')
+      await manager.update(ClassListRow, id, { state: 'running' })
+      await addJob(manager, 'school.take-list', { classListId: id }, id)
+      await note(manager, this.#platform.clock.now(), viewer.personId, 'class.enrol', id)
+    })
+    return this.describe(viewer, id)
+  }
+
+  /** The job `school.take-list`: goes on where it was stopped. */
+  async take(id: string): Promise<void> {
+    for (;;) {
+      const left = await this.#platform.db.transaction(async (manager) => {
+        const row = await manager.findOne(ClassListRow, { where: { id }, lock: { mode: 'pessimistic_write' } })
+        if (!row || row.state !== 'running') return 0
+        const { steps } = row.plan
+        const doing = steps.filter(({ does }) => does !== 'nothing')
+        if (row.rowsDone === 0) for (const one of row.plan.newClasses) await this.#makeClass(manager, one)
+        const batch = doing.slice(row.rowsDone, row.rowsDone + BATCH)
+        await this.#takeBatch(manager, row.schoolId, batch)
+        const rowsDone = row.rowsDone + batch.length
+        const over = rowsDone >= doing.length
+        const end = over ? { state: 'done' as const, finishedAt: this.#platform.clock.now() } : {}
+        await manager.update(ClassListRow, id, { rowsDone, ...end })
+        await tell(manager, [row.askedBy], { topic: 'school' })
+        return doing.length - rowsDone
+      })
+      if (left <= 0) return
+    }
+  }
+
+  async #makeClass(manager: EntityManager, one: ClassListRow['plan']['newClasses'][number]): Promise<void> {
+    await manager
+      .createQueryBuilder()
+      .insert()
+      .into(ClassRow)
+      .values({ ...one, idleMinutes: 10, pupilsPropose: false, version: 1 })
+      .orIgnore()
+      .execute()
+  }
+
+  async #takeBatch(manager: EntityManager, schoolId: string, batch: ListPlan['steps']): Promise<void> {
+    const added = new Map<string, ListPlan['steps']>()
+    for (const step of batch) {
+      if (step.does === 'add') {
+        const group = added.get(step.classId) ?? []
+        group.push(step)
+        added.set(step.classId, group)
+      }
+    }
+    for (const [classId, steps] of added) await this.#school.addPupils(manager, schoolId, classId, steps)
+    for (const step of batch.filter(({ does }) => does === 'change')) {
+      await manager.query(
+        'update person set first_name = $2, last_name = $3, external_id = coalesce($4, external_id) where id = $1',
+        [step.pupilId, step.firstName, step.lastName, step.externalId],
+      )
+      if (step.changes.includes('class')) await this.#school.movePupil(manager, step.pupilId!, step.classId)
+    }
+  }
+
+  /** One class or all of the year as CSV that can be taken in again. */
+  async writeCsv(classId: string | null): Promise<string> {
+    const roster = await this.#roster(classId)
+    const classes = new Map(roster.classes.map((one) => [one.id, one]))
+    const rows = roster.people
+      .filter(({ role }) => role === 'pupil')
+      .map((person) => {
+        const home = classes.get(person.classIds[0] ?? '')
+        return [person.externalId ?? person.id, person.firstName, person.lastName, home?.name ?? '', home?.yearGroup ?? '']
+      })
+    // A byte-order mark, since spreadsheets take UTF-8 for another encoding without one.
+    return `\uFEFF${writeCsv(['Number', 'First name', 'Last name', 'Class', 'Year group'], rows)}`
+  }
+
+  /** The whole school's year as a OneRoster zip. */
+  async writeOneRoster(version: OneRosterVersion): Promise<Uint8Array> {
+    const files = writeOneRoster(await this.#roster(null), version)
+    return zipSync(Object.fromEntries(Object.entries(files).map(([name, text]) => [name, strToU8(text)])))
+  }
+
+  async #roster(classId: string | null): Promise<Roster> {
+    const manager = this.#platform.db.manager
+    const school = await manager.findOneOrFail(SchoolRow, { where: {} })
+    const now = this.#platform.clock.now()
+    const year = await this.#currentYear(manager)
+    const today = schoolDay(now, school.timeZone)
+    const terms = (await listTerms(manager)).filter(({ yearId }) => yearId === year?.id)
+    const classes = await manager.query<Roster['classes']>(
+      `select id, external_id as "externalId", name, year_group as "yearGroup" from class where school_year_id = $1 and ($2::uuid is null or id = $2) order by name`,
+      [year?.id ?? null, classId],
+    )
+    const people = await manager.query<Roster['people']>(
+      `select p.id, p.external_id as "externalId", p.role, p.first_name as "firstName", p.last_name as "lastName", coalesce(p.email, '') as email,
+         json_agg(e.class_id) as "classIds"
+       from enrolment e join person p on p.id = e.person_id where e.class_id = any($1) and p.left_at is null group by p.id
+       order by p.role, p.first_name, p.last_name, p.id`,
+      [classes.map(({ id }) => id)],
+    )
+    return {
+      school: { id: school.id, name: school.name },
+      year: { ...(year ?? { id: school.id, name: '', startsOn: today, endsOn: today }), terms },
+      classes, people, at: now.toISOString(),
+    } // prettier-ignore
+  }
+}
+
+/** The files of a OneRoster zip, or a single `users.csv`; null for anything else. @throws DomainError `school/list-unreadable` for a broken zip */
+function filesOf(bytes: Uint8Array): OneRosterFiles | null {
+  if (bytes[0] !== 0x50 || bytes[1] !== 0x4b) {
+    const text = decodeText(bytes)
+    return isOneRoster({ 'users.csv': text.slice(0, 2000) }) ? { 'users.csv': text } : null
+  }
+  try {
+    let total = 0
+    const unzipped = unzipSync(bytes, {
+      filter: ({ name, originalSize }) => {
+        const wanted = ONE_ROSTER_FILES.includes(name.split('/').at(-1) ?? '')
+        if (wanted) total += originalSize
+        if (total > MAX_UNZIPPED_BYTES) throw new DomainError('request/too-large')
+        return wanted
+      },
+    })
+    return Object.fromEntries(Object.entries(unzipped).map(([name, content]) => [name.split('/').at(-1)!, decodeText(content)]))
+  } catch (error) {
+    if (error instanceof DomainError) throw error
+    throw new DomainError('school/list-unreadable')
+  }
+}

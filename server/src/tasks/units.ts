@@ -1,0 +1,50 @@
+import type { PutUnit, Unit } from '@nibquill/contract'
+import { DomainError } from '@nibquill/core'
+import type { Platform } from '../platform/platform.ts'
+import type { SignedIn } from '../platform/routes.ts'
+import { TaskRow, UnitRow } from './rows.ts'
+
+/** Runs of tasks taught together. */
+export class Units {
+  readonly #platform: Platform
+  constructor(platform: Platform) {
+    this.#platform = platform
+  }
+
+  /** Of the classes a teacher teaches or taught, newest year first; all for whoever leads. */
+  async list(viewer: SignedIn): Promise<Unit[]> {
+    return this.#platform.db.manager.query(
+      `select u.id, u.title, u.class_id as "classId", c.name as "className", y.name as "yearName",
+         y.ends_on >= $2::timestamptz::date as running, (select count(*)::int from task t where t.unit_id = u.id) as "taskCount"
+       from unit u join class c on c.id = u.class_id join school_year y on y.id = c.school_year_id
+       where y.school_id = $3 and ($4 or exists (select 1 from enrolment e where e.class_id = c.id and e.person_id = $1))
+       order by y.starts_on desc, u.created_at desc`,
+      [viewer.personId, this.#platform.clock.now(), viewer.schoolId, viewer.leads],
+    )
+  }
+
+  async classOf(unitId: string): Promise<string> {
+    const unit = await this.#platform.db.manager.findOneBy(UnitRow, { id: unitId })
+    if (!unit) throw new DomainError('task/not-found')
+    return unit.classId
+  }
+
+  /** Makes or renames. */
+  async put(viewer: SignedIn, unitId: string, { classId, title }: PutUnit): Promise<Unit[]> {
+    const manager = this.#platform.db.manager
+    const there = await manager.findOneBy(UnitRow, { id: unitId })
+    if (there && there.classId !== classId) throw new DomainError('task/not-found')
+    if (there) await manager.update(UnitRow, unitId, { title })
+    else await manager.insert(UnitRow, { id: unitId, classId, title, createdAt: this.#platform.clock.now() })
+    return this.list(viewer)
+  }
+
+  /** Dissolves a unit: its tasks stay, on their own. */
+  async dissolve(viewer: SignedIn, unitId: string): Promise<Unit[]> {
+    await this.#platform.db.transaction(async (manager) => {
+      await manager.update(TaskRow, { unitId }, { unitId: null })
+      await manager.delete(UnitRow, unitId)
+    })
+    return this.list(viewer)
+  }
+}
