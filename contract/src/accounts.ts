@@ -63,3 +63,6 @@ export type FirstRun = v.InferOutput<typeof FirstRun>
 export const PasswordLink = v.object({ firstName: v.string(), email: v.string(), schoolName: v.string() })
 export const ChoosePassword = v.strictObject({ password: NewPassword })
 export type ChoosePassword = v.InferOutput<typeof ChoosePassword>
+
+/** POST /api/accounts/pupils/:id/card: a new name card; the old one stops. The code is answered this once and kept nowhere. */
+export const CardCode = v.object({ code: v.string() })

@@ -1,7 +1,18 @@
 import * as v from 'valibot'
 
 /** What may change under somebody's eyes. Each names the queries to ask again. */
-export const LIVE_TOPICS = ['pieces', 'review', 'notices', 'portfolio', 'book', 'media', 'sharing', 'school', 'tasks', 'folders'] as const
+export const LIVE_TOPICS = [
+  'pieces',
+  'review',
+  'notices',
+  'portfolio',
+  'book',
+  'media',
+  'sharing',
+  'school',
+  'tasks',
+  'folders',
+] as const
 export type LiveTopic = (typeof LIVE_TOPICS)[number]
 
 /** GET /api/live: server-sent events, each `data:` one of these; ids only, never words. */

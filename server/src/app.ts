@@ -65,7 +65,7 @@ export async function openApp(
   // No body parser before this: uploads are streams.
   app.all(`${UPLOADS_PATH}{/*rest}`, (request, response) => uploads.handle(request, response))
   app.use('/api', compression(), express.json({ limit: '200kb' }), noStore)
-  app.use('/api/accounts', accountsRoutes(accounts))
+  app.use('/api/accounts', accountsRoutes(guard, accounts))
   app.use('/api/school', schoolRoutes(capabilities))
   app.use('/api/folders', foldersRoutes(guard, folders))
   app.use('/api/tasks', tasksRoutes(guard, tasks, units))

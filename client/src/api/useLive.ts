@@ -12,6 +12,9 @@ const ASK_AGAIN: Record<LiveTopic, readonly string[]> = {
   book: ['book'],
   media: ['pieces'],
   sharing: ['sharing'],
+  school: ['school'],
+  tasks: ['tasks', 'school'],
+  folders: ['folders'],
 }
 
 /** Keeps what is on screen up to date. The browser connects again by itself; after a gap everything is asked anew. */

@@ -7,7 +7,7 @@ type Props = {
   children: ReactNode
   style?: StyleProp<ViewStyle>
   disabled?: boolean
-  role?: 'button' | 'link' | 'tab' | 'radio'
+  role?: 'button' | 'link' | 'tab' | 'radio' | 'checkbox' | 'switch'
   selected?: boolean
   testID?: string
 }
@@ -20,7 +20,7 @@ export function Press({ label, onPress, children, style, disabled = false, role 
       aria-label={label}
       aria-disabled={disabled}
       aria-selected={role === 'tab' ? selected : undefined}
-      aria-checked={role === 'radio' ? selected : undefined}
+      aria-checked={role === 'radio' || role === 'checkbox' || role === 'switch' ? selected : undefined}
       disabled={disabled}
       onPress={onPress}
       testID={testID}

@@ -41,18 +41,7 @@ export function MyTaskScreen() {
         </>
       }
     >
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
-        <Press
-          label={kitWords.back}
-          onPress={() => (router.canGoBack() ? router.back() : router.replace('/desk'))}
-          style={{ width: targets.pupil, height: targets.pupil, justifyContent: 'center' }}
-        >
-          <Symbol name="back" size={30} />
-        </Press>
-        <View style={{ flex: 1 }}>
-          <Heading level={1}>{task.title}</Heading>
-        </View>
-      </View>
+      <Head title={task.title} back="/desk" pupil />
       <View style={[{ backgroundColor: colours.sheet, borderRadius: corners.button, padding: 20, gap: 12 }, shadow]}>
         <View style={{ flexDirection: 'row', gap: 10 }}>
           <Text variant="bodyLarge" style={{ flex: 1, fontSize: 21, lineHeight: 32 }}>

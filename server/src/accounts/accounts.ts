@@ -231,6 +231,13 @@ export class Accounts {
     return hash(password, ARGON)
   }
 
+  async renewNameCard(viewer: SignedIn, pupilId: string): Promise<string> {
+    return this.#platform.db.transaction(async (manager) => {
+      await note(manager, this.#platform.clock.now(), viewer.personId, 'name-card', pupilId)
+      return this.issueNameCard(manager, pupilId)
+    })
+  }
+
   /** Gives a pupil a new name card; the old ones stop, and what they opened ends. @returns the code, which is kept nowhere */
   async issueNameCard(
     manager: EntityManager,

@@ -1,9 +1,11 @@
 import {
+  CardCode,
   CardSignIn,
   ChoosePassword,
   Done,
   DONE,
   FirstRun,
+  IdParams,
   InvitationSignIn,
   LinkParams,
   PasswordLink,
@@ -13,8 +15,9 @@ import {
 import { DomainError } from '@nibquill/core'
 import { parse as parseCookie, serialize as writeCookie } from 'cookie'
 import { Router, type RequestHandler, type Request, type Response } from 'express'
+import type { Guard } from '../access/guard.ts'
 import type { Platform } from '../platform/platform.ts'
-import { answer, read, rememberViewer, signedIn } from '../platform/routes.ts'
+import { answer, read, rememberViewer, signedIn, staff } from '../platform/routes.ts'
 import type { Accounts } from './accounts.ts'
 
 const COOKIE = 'nibquill'
@@ -41,7 +44,7 @@ export function originMiddleware(platform: Platform): RequestHandler {
   }
 }
 
-export function accountsRoutes(accounts: Accounts): Router {
+export function accountsRoutes(guard: Guard, accounts: Accounts): Router {
   const router = Router()
   const addressOf = (request: Request) => request.ip ?? 'unknown'
   const setCookie = (request: Request, response: Response, value: string, maxAge: number) =>
@@ -81,6 +84,11 @@ export function accountsRoutes(accounts: Accounts): Router {
     if (viewer) await accounts.signOut(viewer)
     setCookie(request, response, '', 0)
     answer(response, Done, DONE)
+  })
+  router.post('/pupils/:id/card', async (request, response) => {
+    const { id } = read(IdParams, request.params)
+    await guard.pupil(signedIn(request), 'pupil.change', id)
+    answer(response, CardCode, { code: await accounts.renewNameCard(staff(request), id) })
   })
   router.post('/first-run', async (request, response) => {
     await letIn(request, response, await accounts.setUp(read(FirstRun, request.body)))

@@ -24,9 +24,9 @@ export class Folders {
   /** A pupil's folders count their own pieces; a teacher's those of their classes. Proposals are seen by their owner and by teachers. */
   async list(viewer: SignedIn, options: { away: boolean }): Promise<Folder[]> {
     return this.#platform.db.manager.query(
-      `${COLUMNS(viewer)} where f.school_id = $2 and (f.put_away_at is not null) = $5 and ${SEEN}
+      `${COLUMNS(viewer)} where f.school_id = $2 and (f.put_away_at is not null) = $4 and ${seenBy(viewer)}
        order by f.position, f.name, f.id`,
-      [viewer.personId, viewer.schoolId, this.#platform.clock.now(), viewer.leads, options.away],
+      [viewer.personId, viewer.schoolId, this.#platform.clock.now(), options.away],
     )
   }
 
@@ -46,11 +46,10 @@ export class Folders {
   }
 
   async #find(viewer: SignedIn, folderId: string): Promise<Folder> {
-    const [folder] = await this.#platform.db.manager.query<Folder[]>(`${COLUMNS(viewer)} where f.school_id = $2 and f.id = $5`, [
+    const [folder] = await this.#platform.db.manager.query<Folder[]>(`${COLUMNS(viewer)} where f.school_id = $2 and f.id = $4`, [
       viewer.personId,
       viewer.schoolId,
       this.#platform.clock.now(),
-      viewer.leads,
       folderId,
     ])
     if (!folder) throw new DomainError('folder/not-found')
@@ -260,16 +259,16 @@ const mine = (viewer: SignedIn, folder: string, now: string): string =>
 
 const IN_CLASS =
   'exists (select 1 from folder_class h join enrolment e on e.class_id = h.class_id where h.folder_id = f.id and e.person_id = $1)'
-/** SQL: folders a viewer ($1) sees; $4 says that they lead the school. */
-const SEEN = `(f.whole_school or $4 or ${IN_CLASS})
-  and (f.owner_id is null or f.owner_id = $1 or (select role from person where id = $1) <> 'pupil')`
+/** SQL: folders a viewer ($1) sees; a pupil's own ones nobody else among the pupils. */
+const seenBy = (viewer: SignedIn) => `(f.whole_school or ${viewer.leads} or ${IN_CLASS})
+  and (f.owner_id is null or f.owner_id = $1 or ${viewer.role !== 'pupil'})`
 
-/** $1 the viewer, $2 the school, $3 now, $4 whether the viewer leads. */
+/** $1 the viewer, $2 the school, $3 now. */
 const COLUMNS = (
   viewer: SignedIn,
 ) => `select f.id, f.name, f.symbol, f.colour, s.name as strand, f.strand_id as "strandId", f.parents_see as "parentsSee",
     f.pupils_file as "pupilsFile", f.whole_school as "wholeSchool", f.put_away_at is not null as "putAway", f.version,
-    ${viewer.role === 'pupil' ? 'false' : `($4 or (not f.whole_school and ${IN_CLASS}))`} as "mayChange",
+    ${viewer.role === 'pupil' ? 'false' : `(${viewer.leads} or (not f.whole_school and ${IN_CLASS}))`} as "mayChange",
     coalesce((select json_agg(h.class_id) from folder_class h where h.folder_id = f.id), '[]') as "classIds",
     (select string_agg(c.name, ', ' order by c.name) from folder_class h join class c on c.id = h.class_id where h.folder_id = f.id) as "className",
     case when f.owner_id is not null then json_build_object('id', f.owner_id, 'agreed', f.agreed_at is not null,

@@ -1,0 +1,38 @@
+import { router, type Href } from 'expo-router'
+import type { ReactNode } from 'react'
+import { View } from 'react-native'
+import { Heading } from './layout'
+import { Press } from './Press'
+import { strings } from './strings'
+import { Symbol } from './Symbol'
+import { targets } from './theme'
+
+/** The head of a screen one came to from another: the way back, and where one is. */
+export function Head({
+  title,
+  back,
+  pupil = false,
+  children,
+}: {
+  title: string
+  back: string
+  pupil?: boolean
+  children?: ReactNode
+}) {
+  const size = pupil ? targets.pupil : targets.adult
+  return (
+    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+      <Press
+        label={strings.back}
+        onPress={() => (router.canGoBack() ? router.back() : router.replace(back as Href))}
+        style={{ width: size, height: size, justifyContent: 'center' }}
+      >
+        <Symbol name="back" size={pupil ? 30 : 24} />
+      </Press>
+      <View style={{ flex: 1 }}>
+        <Heading level={1}>{title}</Heading>
+      </View>
+      {children}
+    </View>
+  )
+}
