@@ -40,6 +40,8 @@ export const Session = v.object({
       /** Sets up and oversees the whole school. */
       leads: v.boolean(),
       className: v.nullable(v.string()),
+      /** A pupil may wish for folders of their own. */
+      mayPropose: v.boolean(),
       /** After this many minutes without a touch a shared tablet signs the pupil out; null: it does not. */
       idleMinutes: v.nullable(v.number()),
     }),

@@ -1,4 +1,4 @@
-import { Done, Session, type CardSignIn, type FirstRun, type PasswordSignIn } from '@nibquill/contract'
+import { Done, Session, type CardSignIn, type ChoosePassword, type FirstRun, type PasswordSignIn } from '@nibquill/contract'
 import { queryOptions, useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query'
 import { api } from '../api/api'
 import { setSchoolZone } from '../kit/dates'
@@ -23,13 +23,18 @@ type Way =
   | { way: 'password'; body: PasswordSignIn }
   | { way: 'invitation'; body: { token: string } }
   | { way: 'first-run'; body: FirstRun }
+  | { way: 'password-link'; token: string; body: ChoosePassword }
+
+function addressOf(way: Way): string {
+  if (way.way === 'first-run') return '/accounts/first-run'
+  return way.way === 'password-link' ? `/accounts/password-links/${way.token}` : `/accounts/sign-in/${way.way}`
+}
 
 /** Comes in. Nothing of whoever was here before stays in memory. */
 export function useSignIn() {
   const queries = useQueryClient()
   return useMutation({
-    mutationFn: ({ way, body }: Way) =>
-      api.post(way === 'first-run' ? '/accounts/first-run' : `/accounts/sign-in/${way}`, Session, body),
+    mutationFn: (way: Way) => api.post(addressOf(way), Session, way.body),
     onSuccess: (session) => {
       forgetEverything(queries)
       if (session.school) setSchoolZone(session.school.timeZone)

@@ -26,4 +26,6 @@ export const strings = {
   invitationTitle: 'You are invited',
   invitationHelp: 'This opens your child’s approved work on this device.',
   open: 'Open',
+  choosePassword: 'Keep it and go in',
+  welcome: (name: string) => `Welcome, ${name}`,
 }

@@ -1,12 +1,12 @@
 import { PICTURE_ACCEPT } from '@nibquill/core'
 
-/** Lets somebody choose pictures. @returns none when they changed their mind */
-export function pickPictures(): Promise<File[]> {
+/** Lets somebody choose files. @param accept - As an input element takes it. @returns none when they changed their mind */
+export function pickFiles(accept: string, options: { several?: boolean } = {}): Promise<File[]> {
   return new Promise((resolve) => {
     const input = document.createElement('input')
     input.type = 'file'
-    input.accept = PICTURE_ACCEPT
-    input.multiple = true
+    input.accept = accept
+    input.multiple = options.several ?? false
     input.style.display = 'none'
     document.body.append(input)
     const done = () => {
@@ -18,3 +18,5 @@ export function pickPictures(): Promise<File[]> {
     input.click()
   })
 }
+
+export const pickPictures = (): Promise<File[]> => pickFiles(PICTURE_ACCEPT, { several: true })

@@ -1,7 +1,39 @@
 import { router } from 'expo-router'
-import { Shelf } from './Shelf'
+import { useSession } from '../accounts/session'
+import { BigButton } from '../kit/BigButton'
+import { Grid, Heading, Page } from '../kit/layout'
+import { Empty, Loading, ProblemNotice } from '../kit/Notice'
+import { FolderTile } from './FolderTile'
+import { useFolders } from './foldersQueries'
 import { strings } from './strings'
 
-export const MyFoldersScreen = () => (
-  <Shelf title={strings.mine} onOpen={({ id }) => router.push(`/my-folders/${id}`)} note={() => undefined} />
-)
+/** A pupil's folders as they stand on a shelf; where the teacher allows it, with a way to wish for one of their own. */
+export function MyFoldersScreen() {
+  const folders = useFolders()
+  const session = useSession()
+  if (folders.isPending) return <Loading />
+  if (folders.isError) return <ProblemNotice error={folders.error} onRetry={() => void folders.refetch()} />
+  return (
+    <Page max={980}>
+      <Heading level={1}>{strings.mine}</Heading>
+      <Grid>
+        {folders.data.map((folder) => (
+          <FolderTile
+            key={folder.id}
+            folder={folder}
+            onPress={() => router.push(`/my-folders/${folder.id}`)}
+            note={folder.owner && !folder.owner.agreed ? strings.waitsFor : undefined}
+          />
+        ))}
+      </Grid>
+      {folders.data.length === 0 ? (
+        <Empty symbol="folder" title={strings.empty}>
+          {strings.emptyHelp}
+        </Empty>
+      ) : null}
+      {session.data?.person?.mayPropose ? (
+        <BigButton tone="quiet" symbol="plus" label={strings.propose} onPress={() => router.push('/my-folders/new')} />
+      ) : null}
+    </Page>
+  )
+}

@@ -38,6 +38,9 @@ export function OpenFolder({
             {first.name}
           </Heading>
         </View>
+        {first.mayChange ? (
+          <BigButton small tone="quiet" symbol="edit" label={strings.edit} onPress={() => router.push(`/folders/edit/${id}`)} />
+        ) : null}
       </View>
       <Grid>
         {pieces.map((piece) => (

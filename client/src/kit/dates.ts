@@ -39,3 +39,13 @@ export const fullDayOf = (moment: string): string =>
 export const timeOf = (at: Date): string => fmt({ hour: 'numeric', minute: '2-digit' }, zone).format(at)
 export const sizeOf = (bytes: number): string =>
   bytes < 1_000_000 ? `${Math.max(1, Math.round(bytes / 1000))} KB` : `${(bytes / 1_000_000).toFixed(1)} MB`
+/** `tomorrow 9:00`, `Monday 9:00`, `6 December 9:00`: when something to come will be there. */
+export function whenItOpens(moment: string, now = new Date()): string {
+  return whenIsItDue(moment, now).replace(/^by /, '')
+}
+/** The school's day and time of a moment, as date and time fields take them. */
+export function schoolDayAndTime(moment: string): { day: string; time: string } {
+  const at = new Date(moment)
+  const day = fmt({ year: 'numeric', month: '2-digit', day: '2-digit' }, zone).format(at).split('/').reverse().join('-')
+  return { day, time: fmt({ hour: '2-digit', minute: '2-digit', hourCycle: 'h23' }, zone).format(at) }
+}

@@ -16,7 +16,9 @@ import { RoundButton } from '../kit/RoundButton'
 import { Sheet } from '../kit/Sheet'
 import { Symbol } from '../kit/Symbol'
 import { colours, corners, pigments, shadow, targets } from '../kit/theme'
+import { NoticesFor } from '../notices/NoticesFor'
 import { useMarkNewsSeen, useNews } from '../notices/noticesQueries'
+import { strings as noticeWords } from '../notices/strings'
 import { useTasks } from '../tasks/tasksQueries'
 import { MakeBar } from './MakeBar'
 import { useMyPieces } from './piecesQueries'
@@ -33,7 +35,10 @@ export function DeskScreen() {
   if (pieces.isError) return <ProblemNotice error={pieces.error} onRetry={() => void pieces.refetch()} />
   if (tasks.isError) return <ProblemNotice error={tasks.error} onRetry={() => void tasks.refetch()} />
   const inState = (state: PieceLine['state']) => pieces.data.pieces.filter((piece) => piece.state === state)
-  const toDo = tasks.data.filter((task) => task.myPieces.length === 0)
+  const toDo = tasks.data
+    .filter((task) => task.myPieces.length === 0 && !task.ticked)
+    .sort((a, b) => Number(b.nudgedAt !== null) - Number(a.nudgedAt !== null))
+  const elsewhere = tasks.data.filter((task) => task.ticked && task.myPieces.length === 0)
   const returned = inState('returned')
   const drafts = inState('draft')
   return (
@@ -43,6 +48,7 @@ export function DeskScreen() {
       >
         <DeskHead />
         <NewsLine news={news.data ?? []} />
+        <NoticesFor title={noticeWords.fromTeacher} keepSeen={false} />
         <View style={{ flexDirection: tablet ? 'row' : 'column', gap: 24, alignItems: 'flex-start' }}>
           <View style={{ flex: tablet ? 1 : undefined, width: tablet ? undefined : '100%', gap: 20 }}>
             {returned.length > 0 ? (
@@ -62,6 +68,13 @@ export function DeskScreen() {
                 </Text>
               ) : null}
             </Section>
+            {elsewhere.length > 0 ? (
+              <Section title={strings.tickedTasks} count={elsewhere.length}>
+                {elsewhere.map((task) => (
+                  <TaskRow key={task.id} task={task} />
+                ))}
+              </Section>
+            ) : null}
           </View>
           <View style={{ flex: tablet ? 1 : undefined, width: tablet ? undefined : '100%', gap: 20 }}>
             {drafts.length > 0 ? (
@@ -214,12 +227,21 @@ function TaskRow({ task }: { task: Task }) {
     <Card edge={pigments[task.folder.colour]} onPress={() => router.push(`/my-tasks/${task.id}`)}>
       <Symbol name={task.folder.symbol} size={36} colour={pigments[task.folder.colour]} />
       <View style={{ flex: 1 }}>
+        {task.nudgedAt ? (
+          <Text variant="labelMedium" style={{ color: colours.clay }}>
+            {strings.reminded}
+          </Text>
+        ) : null}
         <Text variant="titleMedium">{task.title}</Text>
         <Text variant="bodyMedium" style={{ color: colours.inkSoft }}>
           {task.folder.name}, {task.dueAt ? whenIsItDue(task.dueAt) : strings.thisWeek}
         </Text>
       </View>
-      <Symbol name="camera" size={26} colour={colours.inkSoft} />
+      <Symbol
+        name={task.ticked ? 'tick' : task.nudgedAt ? 'nudge' : 'camera'}
+        size={26}
+        colour={task.nudgedAt ? colours.clay : colours.inkSoft}
+      />
       <Symbol name="next" size={24} colour={colours.ink} />
     </Card>
   )

@@ -28,11 +28,12 @@ export function MyPieceScreen() {
 function MyPiece({ piece }: { piece: Piece }) {
   const { height } = useWidth()
   const decision = piece.versions.find((version) => version.decision)?.decision
-  const open = piece.state === 'draft' || piece.state === 'returned'
+  const closed = piece.classPiece?.closed === true && piece.state !== 'returned'
+  const open = (piece.state === 'draft' || piece.state === 'returned') && !closed
   const look = stateColours[piece.state]
   const title = piece.title || piece.task?.title || strings.untitled
   return (
-    <Page foot={<NextStep piece={piece} />}>
+    <Page foot={closed ? undefined : <NextStep piece={piece} />}>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
         <Press
           label={kitWords.back}
@@ -50,6 +51,16 @@ function MyPiece({ piece }: { piece: Piece }) {
           </Text>
         </View>
       </View>
+      {closed ? (
+        <Notice tone="attention" symbol="lock" action={<Listen text={strings.closedSays} />}>
+          {strings.closedSays}
+        </Notice>
+      ) : null}
+      {piece.classPiece?.instructions && !closed ? (
+        <Notice tone="news" symbol="layers" action={<Listen text={piece.classPiece.instructions} />}>
+          {piece.classPiece.instructions}
+        </Notice>
+      ) : null}
       {decision?.message ? (
         <Notice
           tone={decision.move === 'approve' ? 'good' : 'again'}

@@ -23,7 +23,9 @@ function WhichFolder({ piece }: { piece: Piece }) {
   if (folders.isPending) return <Loading />
   if (folders.isError) return <ProblemNotice error={folders.error} onRetry={() => void folders.refetch()} />
   const fixed = piece.task !== null && !piece.task.folderChangeable
-  const shown = folders.data.filter((folder) => (fixed ? folder.id === piece.folder?.id : folder.pupilsFile))
+  const shown = folders.data.filter((folder) =>
+    fixed ? folder.id === piece.folder?.id : folder.pupilsFile && (!folder.owner || folder.owner.agreed),
+  )
   const goOn = () => router.push(`/my-pieces/${piece.id}/tray`)
   return (
     <View style={{ flex: 1 }}>

@@ -9,7 +9,11 @@ import { useTray } from './reviewQueries'
 /** A teacher's places; the tray says how much waits. */
 export function TeacherLayout() {
   const session = useSession()
-  return session.data?.person?.role === 'teacher' ? <WithCount /> : <PlacesLayout places={PLACES} roles={['teacher', 'office']} />
+  return session.data?.person?.role === 'teacher' ? (
+    <WithCount />
+  ) : (
+    <PlacesLayout places={OFFICE_PLACES} roles={['teacher', 'office']} />
+  )
 }
 
 const PLACES = [
@@ -19,6 +23,9 @@ const PLACES = [
   { href: '/folders', label: strings.folders, symbol: 'folder' },
   { href: '/year', label: strings.year, symbol: 'year' },
 ] as const
+
+/** The office lead teaches nobody: no tray, no tasks. */
+const OFFICE_PLACES = PLACES.filter(({ href }) => href !== '/tray' && href !== '/tasks')
 
 function WithCount() {
   const tray = useTray()

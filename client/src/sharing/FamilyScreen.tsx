@@ -13,6 +13,7 @@ import { Sheet } from '../kit/Sheet'
 import { colours, corners, targets } from '../kit/theme'
 import { SharedPieceView } from './SharedPieceView'
 import { useChildren, useChildWork } from './sharingQueries'
+import { NoticesFor } from '../notices/NoticesFor'
 import { strings } from './strings'
 
 /** One scroll: the child, the newest work, the chapters of the year. */
@@ -59,6 +60,7 @@ export function FamilyScreen() {
           ))}
         </View>
       ) : null}
+      <NoticesFor title={strings.notices} keepSeen />
       {child.shared ? (
         <Work child={child} />
       ) : (

@@ -1,6 +1,7 @@
-import { Children, ChildWork, LinkedPiece, PupilSharing } from '@nibquill/contract'
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { Children, ChildWork, LinkedPiece, PupilSharing, type AddParent, type Consent } from '@nibquill/contract'
+import { useQuery } from '@tanstack/react-query'
 import { api } from '../api/api'
+import { useAsk, useChange } from '../api/queries'
 
 export const useChildren = () =>
   useQuery({ queryKey: ['sharing', 'children'], queryFn: ({ signal }) => api.get('/sharing/children', Children, signal) })
@@ -16,15 +17,24 @@ export const useLinkedPiece = (token: string) =>
     queryFn: ({ signal }) => api.get(`/sharing/links/${token}`, LinkedPiece, signal),
   })
 export const usePupilSharing = (pupilId: string) =>
-  useQuery({
-    queryKey: ['sharing', 'pupils', pupilId],
-    queryFn: ({ signal }) => api.get(`/sharing/pupils/${pupilId}/invitations`, PupilSharing, signal),
-  })
-export function useChangeInvitation(pupilId: string) {
-  const queries = useQueryClient()
-  return useMutation({
-    mutationFn: ({ invitationId, change }: { invitationId: string; change: 'withdraw' | 'renew' }) =>
-      api.post(`/sharing/pupils/${pupilId}/invitations/${invitationId}/${change}`, PupilSharing),
-    onSuccess: (sharing) => queries.setQueryData(['sharing', 'pupils', pupilId], sharing),
-  })
-}
+  useAsk(['sharing', 'pupils', pupilId], `/sharing/pupils/${pupilId}`, PupilSharing)
+const at = (pupilId: string) => `/sharing/pupils/${pupilId}`
+export const useChangeInvitation = (pupilId: string) =>
+  useChange(
+    ({ invitationId, change }: { invitationId: string; change: 'withdraw' | 'renew' }) =>
+      api.post(`${at(pupilId)}/invitations/${invitationId}/${change}`, PupilSharing),
+    ['sharing'],
+  )
+export const useAddParent = (pupilId: string) =>
+  useChange(
+    ({ id, input }: { id: string; input: AddParent }) => api.put(`${at(pupilId)}/parents/${id}`, PupilSharing, input),
+    ['sharing', 'mail'],
+  )
+export const useRemoveParent = (pupilId: string) =>
+  useChange((parentId: string) => api.remove(`${at(pupilId)}/parents/${parentId}`, PupilSharing), ['sharing'])
+export const usePutConsent = (pupilId: string) =>
+  useChange(
+    ({ kind, granted }: { kind: Consent['kind']; granted: boolean }) =>
+      api.put(`${at(pupilId)}/consents/${kind}`, PupilSharing, { granted }),
+    ['sharing'],
+  )

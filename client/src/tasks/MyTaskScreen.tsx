@@ -4,18 +4,20 @@ import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
 import { whenIsItDue } from '../kit/dates'
 import { FolderDrawing } from '../kit/FolderDrawing'
-import { Heading, Page } from '../kit/layout'
-import { Empty, Listen, Loading, ProblemNotice } from '../kit/Notice'
+import { Head } from '../kit/Head'
+import { Page } from '../kit/layout'
+import { Empty, Listen, Loading, Notice, ProblemNotice } from '../kit/Notice'
 import { Press } from '../kit/Press'
 import { strings as kitWords } from '../kit/strings'
-import { Symbol } from '../kit/Symbol'
 import { colours, corners, shadow, stateColours, targets } from '../kit/theme'
+import { Attachments } from '../media/Attachments'
 import { strings } from './strings'
-import { useTasks } from './tasksQueries'
+import { useTasks, useTick } from './tasksQueries'
 
 /** A task opens on what to do, and one large way to start making. */
 export function MyTaskScreen() {
   const { id } = useLocalSearchParams<{ id: string }>()
+  const tick = useTick(id)
   const tasks = useTasks()
   if (tasks.isPending) return <Loading />
   if (tasks.isError) return <ProblemNotice error={tasks.error} onRetry={() => void tasks.refetch()} />
@@ -27,6 +29,8 @@ export function MyTaskScreen() {
       </Page>
     )
   }
+  const voices = task.media.filter(({ role }) => role === 'voice')
+  const examples = task.media.filter(({ role }) => role === 'example')
   return (
     <Page
       foot={
@@ -47,8 +51,13 @@ export function MyTaskScreen() {
           <Text variant="bodyLarge" style={{ flex: 1, fontSize: 21, lineHeight: 32 }}>
             {task.instructions}
           </Text>
-          <Listen text={`${task.title}. ${task.instructions}`} />
+          {voices.length > 0 ? null : <Listen text={`${task.title}. ${task.instructions}`} />}
         </View>
+        <Attachments items={voices} label={strings.hearTask} />
+        <Attachments items={task.media.filter(({ role }) => role === 'material')} label={strings.lookAt} />
+        {task.asks.length > 0 ? (
+          <Text variant="bodyLarge">{`${strings.asked}: ${task.asks.map(({ count, kind }) => strings.partAsked(count, kind)).join(', ')}`}</Text>
+        ) : null}
       </View>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 16 }}>
         <FolderDrawing folder={task.folder} width={104} />
@@ -59,6 +68,27 @@ export function MyTaskScreen() {
           </Text>
         </View>
       </View>
+      {task.nudgedAt && task.myPieces.length === 0 && !task.ticked ? (
+        <Notice tone="again" symbol="nudge" action={<Listen text={strings.reminded} />}>
+          {strings.reminded}
+        </Notice>
+      ) : null}
+      {examples.length > 0 ? (
+        <View style={{ gap: 8 }}>
+          <Text variant="titleMedium">{strings.good}</Text>
+          <Attachments items={examples} label={strings.good} />
+        </View>
+      ) : null}
+      {task.myPieces.length === 0 ? (
+        <BigButton
+          tone="quiet"
+          symbol={task.ticked ? 'tick' : 'untick'}
+          label={task.ticked ? strings.untick : strings.tick}
+          busy={tick.isPending}
+          onPress={() => tick.mutate(!task.ticked)}
+        />
+      ) : null}
+      {tick.isError ? <ProblemNotice error={tick.error} /> : null}
       {task.myPieces.map((piece) => (
         <Press
           key={piece.id}

@@ -136,8 +136,8 @@ export class Accounts {
     const about = { name: school.name, timeZone: school.timeZone }
     if (!viewer) return { firstRun: false, school: about, person: null }
     const person = await this.#platform.db.manager.findOneByOrFail(PersonRow, { id: viewer.personId })
-    const [at] = await this.#platform.db.manager.query<{ name: string; idleMinutes: number }[]>(
-      `select c.name, c.idle_minutes as "idleMinutes" ${classOfPerson()}`,
+    const [at] = await this.#platform.db.manager.query<{ name: string; idleMinutes: number; pupilsPropose: boolean }[]>(
+      `select c.name, c.idle_minutes as "idleMinutes", c.pupils_propose as "pupilsPropose" ${classOfPerson()}`,
       [viewer.personId, this.#platform.clock.now()],
     )
     return {
@@ -151,6 +151,7 @@ export class Accounts {
         peg: person.pegSymbol && person.pegColour ? { symbol: person.pegSymbol, colour: person.pegColour } : null,
         leads: person.leads,
         className: at?.name ?? null,
+        mayPropose: person.role === 'pupil' && (at?.pupilsPropose ?? false),
         idleMinutes: person.role === 'pupil' ? (at?.idleMinutes ?? null) : null,
       },
     }

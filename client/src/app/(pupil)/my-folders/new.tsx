@@ -1,0 +1,1 @@
+export { ProposeFolderScreen as default } from '../../../folders/ProposeFolderScreen'

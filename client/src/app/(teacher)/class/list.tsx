@@ -1,0 +1,1 @@
+export { ClassListScreen as default } from '../../../school/ClassListScreen'

@@ -1,0 +1,1 @@
+export { ClassNewScreen as default } from '../../../school/ClassNewScreen'

@@ -1,0 +1,1 @@
+export { PegsScreen as default } from '../../../school/PegsScreen'

@@ -1,0 +1,1 @@
+export { FolderEditScreen as default } from '../../../../folders/FolderEditScreen'

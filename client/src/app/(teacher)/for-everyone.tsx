@@ -1,0 +1,1 @@
+export { ForEveryoneScreen as default } from '../../pieces/ForEveryoneScreen'

@@ -1,0 +1,1 @@
+export { PostBoxScreen as default } from '../../school/PostBoxScreen'

@@ -1,0 +1,1 @@
+export { RollOverScreen as default } from '../../school/RollOverScreen'

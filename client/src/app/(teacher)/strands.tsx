@@ -1,0 +1,1 @@
+export { StrandsScreen as default } from '../../school/StrandsScreen'

@@ -1,1 +1,0 @@
-export { TasksScreen as default } from '../../tasks/TasksScreen'

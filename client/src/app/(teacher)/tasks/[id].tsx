@@ -1,0 +1,1 @@
+export { TaskScreen as default } from '../../../tasks/TaskScreen'

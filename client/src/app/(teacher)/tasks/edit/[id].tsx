@@ -1,0 +1,1 @@
+export { TaskEditScreen as default } from '../../../../tasks/TaskEditScreen'

@@ -1,1 +1,0 @@
-export { YearScreen as default } from '../../school/YearScreen'

@@ -1,0 +1,1 @@
+export { YearEditScreen as default } from '../../../school/YearEditScreen'

@@ -1,0 +1,1 @@
+export { YearScreen as default } from '../../../school/YearScreen'

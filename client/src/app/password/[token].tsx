@@ -1,0 +1,1 @@
+export { PasswordScreen as default } from '../../accounts/PasswordScreen'

@@ -1,0 +1,103 @@
+import type { Attachment } from '@nibquill/contract'
+import { useEffect, useState } from 'react'
+import { View } from 'react-native'
+import { Text } from 'react-native-paper'
+import { Overlay } from '../kit/Ask'
+import { BigButton } from '../kit/BigButton'
+import { Press } from '../kit/Press'
+import { Picture } from '../kit/Sheet'
+import { colours, corners } from '../kit/theme'
+import { strings } from './strings'
+
+/** What hangs on a task or a notice: to hear, to look at, to open. */
+export function Attachments({ items, label }: { items: readonly Attachment[]; label: string }) {
+  const [open, setOpen] = useState<Attachment | null>(null)
+  if (items.length === 0) return null
+  const pictures = items.filter(({ kind }) => kind === 'picture')
+  return (
+    <View role="group" aria-label={label} style={{ gap: 10 }}>
+      {items
+        .filter(({ kind }) => kind === 'voice')
+        .map(({ mediaId }) => (
+          <Voice key={mediaId} src={`/api/media/${mediaId}/full`} />
+        ))}
+      {pictures.length > 0 ? (
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
+          {pictures.map((picture) => (
+            <Press
+              key={picture.mediaId}
+              label={strings.larger}
+              onPress={() => setOpen(picture)}
+              style={{ width: 132, height: 100, borderRadius: corners.sheet, overflow: 'hidden' }}
+            >
+              <Picture part={{ ...picture, id: picture.mediaId, kind: 'photo' }} alt="" size={320} fit="cover" />
+            </Press>
+          ))}
+        </View>
+      ) : null}
+      {items
+        .filter(({ kind }) => kind === 'paper')
+        .map(({ mediaId, name }) => (
+          <BigButton
+            key={mediaId}
+            small
+            tone="quiet"
+            symbol="file"
+            label={name || strings.paper}
+            onPress={() => window.location.assign(`/api/media/${mediaId}/full?save`)}
+          />
+        ))}
+      {open ? (
+        <Overlay visible title={open.name || strings.picture} width={960} onClose={() => setOpen(null)}>
+          <View style={{ height: 480, padding: 16 }}>
+            <Picture
+              part={{ ...open, id: open.mediaId, kind: 'photo' }}
+              alt={open.name || strings.picture}
+              size={960}
+              fit="contain"
+            />
+          </View>
+          <View style={{ padding: 16, paddingTop: 0 }}>
+            <BigButton small tone="quiet" label={strings.close} onPress={() => setOpen(null)} />
+          </View>
+        </Overlay>
+      ) : null}
+    </View>
+  )
+}
+
+/** A recording with one large button. */
+export function Voice({ src }: { src: string }) {
+  const [audio] = useState(() => new Audio(src))
+  const [playing, setPlaying] = useState(false)
+  const [failed, setFailed] = useState(false)
+  useEffect(() => {
+    const over = () => setPlaying(false)
+    audio.addEventListener('ended', over)
+    return () => {
+      audio.removeEventListener('ended', over)
+      audio.pause()
+    }
+  }, [audio])
+  const toggle = () => {
+    if (playing) audio.pause()
+    else audio.play().catch(() => setFailed(true))
+    setPlaying(!playing)
+  }
+  return (
+    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>
+      <BigButton
+        small
+        tone="quiet"
+        symbol={playing ? 'pause' : 'play'}
+        label={playing ? strings.pause : strings.hear}
+        onPress={toggle}
+      />
+      {failed ? (
+        <Text variant="bodySmall" style={{ color: colours.clay }}>
+          {strings.cannotPlay}
+        </Text>
+      ) : null}
+    </View>
+  )
+}

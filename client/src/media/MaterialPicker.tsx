@@ -1,0 +1,110 @@
+import { View } from 'react-native'
+import { ProgressBar, Text } from 'react-native-paper'
+import { useSession } from '../accounts/session'
+import { pickFiles } from '../device/pickFiles'
+import { BigButton } from '../kit/BigButton'
+import { Hint, Row } from '../kit/form'
+import { Picture } from '../kit/Sheet'
+import { RoundButton } from '../kit/RoundButton'
+import { Symbol } from '../kit/Symbol'
+import { colours, corners, targets } from '../kit/theme'
+import { materials, useMaterials } from './materials'
+import { strings } from './strings'
+import { VoiceRecorder } from './VoiceRecorder'
+
+type Hung<R extends string> = { mediaId: string; role: R; name: string }
+type Kind<R extends string> = { role: R; label: string; accept?: string; voice?: boolean }
+
+/** Files and recordings to hang on a task or a notice: sent at once, taken out again with a tap. */
+export function MaterialPicker<R extends string>({
+  place,
+  media,
+  onChange,
+  kinds,
+}: {
+  place: string
+  media: Hung<R>[]
+  onChange: (media: Hung<R>[]) => void
+  kinds: readonly Kind<R>[]
+}) {
+  return (
+    <>
+      {kinds.map((kind) => (
+        <KindPicker key={kind.role} place={`${place}/${kind.role}`} kind={kind} media={media} onChange={onChange} />
+      ))}
+    </>
+  )
+}
+
+function KindPicker<R extends string>({
+  place,
+  kind,
+  media,
+  onChange,
+}: {
+  place: string
+  kind: Kind<R>
+  media: Hung<R>[]
+  onChange: (media: Hung<R>[]) => void
+}) {
+  const session = useSession()
+  const { sendings, send } = useMaterials(place, ({ mediaId, name }) => onChange([...media, { mediaId, role: kind.role, name }]))
+  const ownerId = session.data?.person?.id ?? ''
+  const own = media.filter(({ role }) => role === kind.role)
+  const pick = async () => send(ownerId, await pickFiles(kind.accept ?? '', { several: true }))
+  return (
+    <View role="group" aria-label={kind.label} style={{ gap: 8 }}>
+      <Text variant="labelMedium" style={{ color: colours.inkSoft }}>
+        {kind.label}
+      </Text>
+      {own.map(({ mediaId, name }) => (
+        <View key={mediaId} style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>
+          {/\.(pdf|webm|ogg|m4a|mp4)$/i.test(name) ? (
+            <Symbol name={/\.pdf$/i.test(name) ? 'file' : 'microphone'} size={26} colour={colours.inkSoft} />
+          ) : (
+            <View style={{ width: 60, height: 46, borderRadius: corners.sheet, overflow: 'hidden' }}>
+              <Picture
+                part={{ id: mediaId, mediaId, kind: 'photo', name, width: 1, height: 1, sizeBytes: 0, state: 'arrived' }}
+                alt=""
+                size={320}
+                fit="cover"
+              />
+            </View>
+          )}
+          <Text variant="bodyMedium" style={{ flex: 1 }}>
+            {name}
+          </Text>
+          <RoundButton
+            label={strings.takeOut(name)}
+            symbol="bin"
+            size={targets.adult}
+            colour={colours.clay}
+            onPress={() => onChange(media.filter((one) => one.mediaId !== mediaId))}
+          />
+        </View>
+      ))}
+      {sendings.map(({ partId, name, sentBytes, sizeBytes, state, sentence }) => (
+        <View key={partId} style={{ gap: 4 }}>
+          <Hint tone={state === 'refused' || state === 'stuck' ? 'fault' : 'soft'}>
+            {sentence ?? strings.onItsWay(name, sizeBytes ? sentBytes / sizeBytes : 0)}
+          </Hint>
+          {sentence ? (
+            <Row>
+              <BigButton small tone="quiet" label={strings.tryAgain} onPress={() => materials.retryStuck()} />
+              <BigButton small tone="quiet" label={strings.forget} onPress={() => materials.forget(partId)} />
+            </Row>
+          ) : (
+            <ProgressBar progress={sizeBytes ? sentBytes / sizeBytes : 0} color={colours.aubergine} />
+          )}
+        </View>
+      ))}
+      {kind.voice ? (
+        <VoiceRecorder label={kind.label} onDone={(file) => send(ownerId, [file])} />
+      ) : (
+        <Row>
+          <BigButton small tone="quiet" symbol="upload" label={strings.addFile} onPress={() => void pick()} />
+        </Row>
+      )}
+    </View>
+  )
+}
