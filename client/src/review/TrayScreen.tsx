@@ -12,6 +12,7 @@ import { Press } from '../kit/Press'
 import { colours, corners, targets } from '../kit/theme'
 import { groupTray, type Grouping } from './groupTray'
 import { Judging } from './Judging'
+import { FirstSteps } from '../school/FirstSteps'
 import { useTray } from './reviewQueries'
 import { strings } from './strings'
 
@@ -120,6 +121,11 @@ export function TrayScreen() {
           </View>
         ) : null}
         {order.length === 0 && fresh === 0 && !wide ? (
+          <View style={{ padding: 16 }}>
+            <FirstSteps />
+          </View>
+        ) : null}
+        {order.length === 0 && fresh === 0 && !wide ? (
           <Empty symbol="tray" title={strings.emptyTitle}>
             {strings.empty}
           </Empty>
@@ -132,6 +138,11 @@ export function TrayScreen() {
     <View style={{ flex: 1, flexDirection: 'row' }}>
       {list}
       <View style={{ flex: 1 }}>
+        {judging ? null : (
+          <View style={{ padding: 24, maxWidth: 620, width: '100%', alignSelf: 'center' }}>
+            <FirstSteps />
+          </View>
+        )}
         {judging ?? (
           <Empty symbol="tray" title={order.length === 0 ? strings.emptyTitle : strings.choose}>
             {order.length === 0 ? strings.empty : undefined}

@@ -9,6 +9,7 @@ import { BigButton } from '../kit/BigButton'
 import { Box, Choices, Hint, Row, Tabs, Toggle } from '../kit/form'
 import { Heading, Page } from '../kit/layout'
 import { Empty, Loading, ProblemNotice } from '../kit/Notice'
+import { FirstSteps } from './FirstSteps'
 import { PupilTable } from './PupilTable'
 import { useChangeClass, useClass, useClasses } from './schoolQueries'
 import { strings } from './strings'
@@ -34,6 +35,7 @@ export function ClassScreen() {
   if (!current) {
     return (
       <Page>
+        <FirstSteps />
         <Empty symbol="class" title={strings.noClass} action={leads ? newClass : undefined}>
           {leads ? strings.noClassHelp : strings.noClassWait}
         </Empty>

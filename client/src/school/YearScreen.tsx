@@ -14,6 +14,7 @@ import { Empty, Loading, ProblemNotice } from '../kit/Notice'
 import { colours, corners } from '../kit/theme'
 import { toast } from '../kit/Toast'
 import { useChangeSchool, useSchool, useYears } from './schoolQueries'
+import { FirstSteps } from './FirstSteps'
 import { strings } from './strings'
 
 const days = (span: { startsOn: string; endsOn: string }): string =>
@@ -33,6 +34,7 @@ export function YearScreen() {
   return (
     <Page>
       <Heading level={1}>{strings.year}</Heading>
+      <FirstSteps />
       {years.data.years.length === 0 ? (
         <Empty symbol="year" title={strings.noYear} action={leads ? newYear : undefined}>
           {strings.noYearHelp}

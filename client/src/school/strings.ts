@@ -174,4 +174,13 @@ export const strings = {
   strand: (n: number) => `Strand ${n}`,
   addStrand: 'Add a strand',
   saveStrands: 'Keep the strands',
+  steps: {
+    title: 'First steps',
+    year: 'Put in the school year and its terms',
+    class: 'Make your class',
+    pupils: 'Put the pupils in',
+    folders: 'Choose the folders',
+    task: 'Set the first task',
+    done: (label: string) => `${label}: done`,
+  },
 }

@@ -1,0 +1,41 @@
+import { expect, type Page } from '@playwright/test'
+import { spawn } from 'node:child_process'
+import { once } from 'node:events'
+import path from 'node:path'
+import { scratch } from './materials.ts'
+
+export type EmptySchool = { at: string; stop: () => Promise<number> }
+
+/** A Nibquill with no school in it, in a process of its own. */
+export async function startEmpty(): Promise<EmptySchool> {
+  const child = spawn(process.execPath, ['--import', 'tsx', 'scripts/serve.ts', '--empty'], {
+    cwd: path.resolve(import.meta.dirname, '..'),
+    env: { ...process.env, PORT: '0', NIBQUILL_DATA: path.join(scratch(), 'data') },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  })
+  let said = ''
+  child.stdout.on('data', (chunk: Buffer) => (said += chunk.toString()))
+  await expect.poll(() => said, { timeout: 60_000 }).toContain('Nibquill is ready')
+  const stop = async () => {
+    child.kill('SIGTERM')
+    const [code] = (await once(child, 'exit')) as [number]
+    return code
+  }
+  return { at: /http:\/\/localhost:\d+/.exec(said)![0], stop }
+}
+
+export const PASSWORD = 'long enough words'
+
+/** The school and its first teacher, who leads it. */
+export async function openSchool(page: Page, at: string): Promise<void> {
+  await page.goto(at)
+  await expect(page.getByRole('heading', { name: 'A new school' })).toBeVisible()
+  await page.getByLabel('Name of the school').fill('Saltmarsh Primary School')
+  await page.getByLabel(/^Time zone/).fill('Europe/London')
+  await page.getByLabel(/^What pupils call you/).fill('Ms')
+  await page.getByLabel('Surname').fill('Ray')
+  await page.getByLabel('E-mail address').fill('ray@saltmarsh.example')
+  await page.getByLabel(/^Password/).fill(PASSWORD)
+  await page.getByRole('button', { name: 'Open the school' }).click()
+  await page.waitForURL('**/tray')
+}
