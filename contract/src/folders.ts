@@ -17,6 +17,8 @@ export const Folder = v.object({
   /** A pupil's own folder: whose, and whether a teacher agreed to it. */
   owner: v.nullable(v.object({ id: Id, name: v.string(), agreed: v.boolean() })),
   putAway: v.boolean(),
+  /** Whether the asking person belongs to it: of its class, or it is the whole school's. */
+  member: v.boolean(),
   /** Whether the asking person may change it. */
   mayChange: v.boolean(),
   pieceCount: v.number(),

@@ -14,7 +14,7 @@ import { createElement, useState } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
-import { Box, Hint, Row } from '../kit/form'
+import { Box, Hint, Row, Toggle } from '../kit/form'
 import { Grid, Heading, Page } from '../kit/layout'
 import { Empty, Loading, ProblemNotice } from '../kit/Notice'
 import { strings as kitWords } from '../kit/strings'
@@ -40,11 +40,13 @@ export function FoldersScreen() {
   const folders = useFolders()
   const [ordering, setOrdering] = useState(false)
   const [shelf, setShelf] = useState(false)
+  const [everyClass, setEveryClass] = useState(false)
   const away = useFoldersPutAway(shelf)
   if (folders.isPending) return <Loading />
   if (folders.isError) return <ProblemNotice error={folders.error} onRetry={() => void folders.refetch()} />
   const wishes = folders.data.filter(({ owner }) => owner && !owner.agreed)
-  const standing = folders.data.filter(({ owner }) => !owner || owner.agreed)
+  const all = folders.data.filter(({ owner }) => !owner || owner.agreed)
+  const standing = everyClass ? all : all.filter(({ member }) => member)
   return (
     <Page max={980}>
       <Heading level={1}>{strings.title}</Heading>
@@ -62,7 +64,10 @@ export function FoldersScreen() {
             onPress={() => setOrdering(!ordering)}
           />
         ) : null}
-        <ReadySets folders={standing} />
+        <ReadySets folders={all} />
+        {all.some(({ member }) => !member) && !ordering ? (
+          <Toggle label={strings.everyClass} value={everyClass} onChange={setEveryClass} />
+        ) : null}
       </Row>
       {ordering ? (
         <OrderList folders={standing} />

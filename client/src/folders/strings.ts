@@ -12,6 +12,7 @@ export const strings = {
   pupilsDoNotFile: 'only teachers file into it',
   newFolder: 'New folder',
   readySet: (className: string) => `Ready set for ${className}`,
+  everyClass: 'Those of other classes, too',
   order: 'Change the order',
   orderDone: 'Order is right',
   orderHelp: 'Drag a folder, or choose it with the space bar and move it with the arrow keys.',

@@ -54,9 +54,11 @@ function KindPicker<R extends string>({
   const pick = async () => send(ownerId, await pickFiles(kind.accept ?? '', { several: true }))
   return (
     <View role="group" aria-label={kind.label} style={{ gap: 8 }}>
-      <Text variant="labelMedium" style={{ color: colours.inkSoft }}>
-        {kind.label}
-      </Text>
+      {kind.voice ? null : (
+        <Text variant="labelMedium" style={{ color: colours.inkSoft }}>
+          {kind.label}
+        </Text>
+      )}
       {own.map(({ mediaId, name }) => (
         <View key={mediaId} style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>
           {/\.(pdf|webm|ogg|m4a|mp4)$/i.test(name) ? (

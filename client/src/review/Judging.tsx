@@ -258,7 +258,11 @@ function JudgingDesk({ piece, nextId, previousId, onGo }: Props & { piece: Piece
             <View role="radiogroup" aria-label={strings.chooseFolder}>
               <Grid>
                 {folders.data
-                  ?.filter(({ className }) => className === null || className === piece.className)
+                  ?.filter(
+                    ({ wholeSchool, className, owner }) =>
+                      (wholeSchool || className?.split(', ').includes(piece.className)) &&
+                      (!owner || (owner.agreed && owner.id === piece.pupil.id)),
+                  )
                   .map((other) => (
                     <FolderTile
                       key={other.id}

@@ -21,13 +21,16 @@ export function RollOverScreen() {
   const years = useYears()
   if (years.isPending) return <Loading />
   if (years.isError) return <ProblemNotice error={years.error} onRetry={() => void years.refetch()} />
+  // The turn that lies ahead, or has just passed: last year's is history.
+  const recent = new Date(Date.now() - 60 * 86_400_000).toISOString().slice(0, 10)
   const inOrder = [...years.data.years].reverse().filter(({ classCount }) => classCount > 0)
+  const ahead = (inOrder.at(-1)?.startsOn ?? '') > recent
   return (
     <Page>
       <Head title={strings.rollOver} back="/year" />
       <Hint>{strings.rollHelp}</Hint>
       <LatestTurn />
-      {inOrder.length < 2 ? (
+      {inOrder.length < 2 || !ahead ? (
         <Notice tone="attention" symbol="year">
           {strings.rollNeedsYear}
         </Notice>

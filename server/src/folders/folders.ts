@@ -267,7 +267,7 @@ const seenBy = (viewer: SignedIn) => `(f.whole_school or ${viewer.leads} or ${IN
 const COLUMNS = (
   viewer: SignedIn,
 ) => `select f.id, f.name, f.symbol, f.colour, s.name as strand, f.strand_id as "strandId", f.parents_see as "parentsSee",
-    f.pupils_file as "pupilsFile", f.whole_school as "wholeSchool", f.put_away_at is not null as "putAway", f.version,
+    f.pupils_file as "pupilsFile", f.whole_school as "wholeSchool", f.put_away_at is not null as "putAway", f.version, f.whole_school or ${IN_CLASS} as member,
     ${viewer.role === 'pupil' ? 'false' : `(${viewer.leads} or (not f.whole_school and ${IN_CLASS}))`} as "mayChange",
     coalesce((select json_agg(h.class_id) from folder_class h where h.folder_id = f.id), '[]') as "classIds",
     (select string_agg(c.name, ', ' order by c.name) from folder_class h join class c on c.id = h.class_id where h.folder_id = f.id) as "className",

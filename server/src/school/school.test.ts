@@ -1,0 +1,333 @@
+import { strToU8, unzipSync, zipSync } from 'fflate'
+import { v7 as newId } from 'uuid'
+import type {
+  ClassDetail,
+  ClassList,
+  LatestRollOver,
+  Problem,
+  PutYear,
+  RollOverPlan,
+  SchoolYears,
+  StaffMember,
+} from '@nibquill/contract'
+import { ONE_ROSTER_HEADINGS } from '@nibquill/core'
+import { PASSWORD, Person, SmallSchool, TestServer, until } from '../testing/testServer.ts'
+
+let test_: TestServer
+let school: SmallSchool
+beforeAll(async () => {
+  test_ = await TestServer.start()
+  school = await SmallSchool.open(test_)
+}, 60_000)
+afterAll(() => test_.stop())
+
+const NEXT: PutYear = {
+  name: '2027/28', startsOn: '2027-09-01', endsOn: '2028-08-31',
+  terms: [{ id: newId(), name: 'Autumn 27', startsOn: '2027-09-02', endsOn: '2027-12-17' }],
+  closedDays: [{ id: newId(), name: 'Half-term', startsOn: '2027-10-25', endsOn: '2027-10-29' }],
+} // prettier-ignore
+const putYear = (id: string, year: unknown, who: Person = school.teacher) =>
+  who.ask<SchoolYears & Problem>('PUT', `/school/years/${id}`, year)
+
+describe('school years', () => {
+  const nextId = newId()
+  test('are made, replaced and listed, the same PUT twice changing nothing', async () => {
+    for (let i = 0; i < 2; i++) expect((await putYear(nextId, NEXT)).status).toBe(200)
+    const { body } = await school.teacher.ask<SchoolYears>('GET', '/school/years')
+    expect(body.years.map(({ name }) => name)).toEqual(['2027/28', '2026/27'])
+    expect(body.years[0]).toMatchObject({ terms: NEXT.terms, closedDays: NEXT.closedDays, classCount: 0 })
+    expect(body.runningTermId).toBe(school.ids.term)
+  })
+
+  test.each([
+    { why: 'ends before it starts', year: { ...NEXT, endsOn: '2027-01-01', terms: [], closedDays: [] }, path: 'endsOn', fault: 'ends before it starts' },
+    { why: 'overlapping terms', year: { ...NEXT, terms: [...NEXT.terms, { ...NEXT.terms[0]!, id: newId(), name: 'B' }] }, path: 'terms.1.startsOn', fault: 'overlaps with Autumn 27' },
+    { why: 'closed days outside', year: { ...NEXT, closedDays: [{ id: newId(), name: 'x', startsOn: '2029-01-01', endsOn: '2029-01-01' }] }, path: 'closedDays.0.startsOn', fault: 'lies outside the school year' },
+  ])('$why is refused with its place', async ({ year, path, fault }) => {
+    const { status, body } = await putYear(nextId, year)
+    expect([status, body.fields?.[path]]).toEqual([400, [fault]])
+  }) // prettier-ignore
+
+  test('two years do not run at once, and a term with work in it stays', async () => {
+    expect((await putYear(newId(), { ...NEXT, startsOn: '2027-08-01', terms: [], closedDays: [] })).body.type).toBe(
+      '/problems/school/years-overlap',
+    )
+    await school.submitted()
+    const { body } = await school.teacher.ask<SchoolYears>('GET', '/school/years')
+    const year = body.years.at(-1)!
+    const { id, classCount: _classCount, ...rest } = year
+    expect((await putYear(id, { ...rest, terms: [] })).body.type).toBe('/problems/school/year-in-use')
+  })
+
+  test('only whoever leads the school sets them', async () => {
+    for (const [who, status] of [[school.otherTeacher, 404], [school.wren, 404], [school.parent, 404], [test_.visitor(), 401]] as const)
+      expect((await putYear(nextId, NEXT, who)).status).toBe(status)
+  }) // prettier-ignore
+})
+
+/** Sends a list as bytes. */
+async function show(
+  content: string | Uint8Array,
+  classId: string | null = school.ids.heron,
+  who = school.teacher,
+): Promise<ClassList & Problem> {
+  const response = await who.fetch('POST', `/school/class-lists${classId ? `?classId=${classId}` : ''}`, {
+    body: typeof content === 'string' ? content : new Uint8Array(content),
+    headers: { 'Content-Type': 'application/octet-stream' },
+  })
+  return (await response.json()) as ClassList & Problem
+}
+async function take(list: ClassList, who = school.teacher): Promise<ClassList> {
+  await who.ask('POST', `/school/class-lists/${list.id}/confirm`)
+  return until(async () => {
+    const { body } = await who.ask<ClassList>('GET', `/school/class-lists/${list.id}`)
+    return body.state === 'done' && body
+  })
+}
+const classOf = async (id: string) => (await school.teacher.ask<ClassDetail>('GET', `/school/classes/${id}`)).body
+
+describe('class lists', () => {
+  test('nothing happens before it is confirmed; taken over twice it changes nothing; pegs differ', async () => {
+    const before = (await classOf(school.ids.heron)).pupils.length
+    const text = 'First name,Last name\n' + Array.from({ length: 32 }, (_, i) => `Pupil${i},Shore`).join('\n') + '\n,Nameless'
+    const list = await show(text)
+    expect(list.counts).toMatchObject({ add: 32, change: 0, faults: 1 })
+    expect(list.faults).toMatchObject([{ line: 34, reason: 'There is no first name in this row.' }])
+    expect((await classOf(school.ids.heron)).pupils).toHaveLength(before)
+    expect(await take(list)).toMatchObject({ state: 'done', rowsDone: 32 })
+    const { pupils } = await classOf(school.ids.heron)
+    expect(pupils).toHaveLength(before + 32)
+    expect(new Set(pupils.map(({ peg }) => `${peg.symbol} ${peg.colour}`)).size).toBe(pupils.length)
+    expect((await show(text)).counts).toMatchObject({ add: 0, change: 0, nothing: 32 })
+    expect((await school.teacher.ask('POST', `/school/class-lists/${list.id}/confirm`)).body).toMatchObject({
+      type: '/problems/school/list-used',
+    })
+  })
+
+  test('Windows-1252, semicolons and ragged rows are read', async () => {
+    const bytes = Buffer.from('Vorname;Nachname\r\nZo\u00eb;M\u00fcller\r\nBo;Li;too much\r\n', 'latin1')
+    const list = await show(bytes)
+    expect(list.steps).toMatchObject([{ firstName: 'Zoë', lastName: 'Müller', does: 'add' }])
+    expect(list.faults).toMatchObject([{ line: 3 }])
+  })
+
+  test('what cannot be a list is refused with a sentence', async () => {
+    for (const bad of [new Uint8Array([0x50, 0x4b, 3, 4, 9, 9]), zipSync({ 'other.txt': strToU8('x') }), ''])
+      expect((await show(bad)).type).toBe('/problems/school/list-unreadable')
+  })
+
+  test('a teacher puts pupils into the own class only, and nobody else does', async () => {
+    expect((await show('Bo', school.ids.heron, school.otherTeacher)).status).toBe(404)
+    expect((await show('Bo', null, school.otherTeacher)).status).toBe(404)
+    expect((await show('Bo', school.ids.heron, school.wren)).status).toBe(404)
+    expect((await show('Bo', school.ids.plover, school.otherTeacher)).counts).toMatchObject({ add: 1 })
+    const list = await show('Bo')
+    expect((await school.otherTeacher.ask('POST', `/school/class-lists/${list.id}/confirm`)).status).toBe(404)
+  })
+
+  test('formula-like names go out harmlessly and come back as they were', async () => {
+    await take(await show('First name,Last name\n"=cmd|\' /C calc\'!A0",Shore'))
+    const csv = await (await school.teacher.fetch('GET', `/school/export?format=csv&classId=${school.ids.heron}`)).text()
+    expect(csv).toContain(`'=cmd|`)
+    expect(csv).not.toMatch(/(^|,|\n)"?=cmd/)
+    expect((await show(csv)).counts).toMatchObject({ add: 0, change: 0, faults: 0 })
+  })
+
+  test.each(['1.1', '1.2'])('OneRoster %s goes out as published and comes back without a change', async (version) => {
+    const zip = new Uint8Array(
+      await (await school.teacher.fetch('GET', `/school/export?format=oneroster-${version}`)).arrayBuffer(),
+    )
+    const files = Object.fromEntries(
+      Object.entries(unzipSync(zip)).map(([name, content]) => [name, Buffer.from(content).toString('utf8')]),
+    )
+    expect(files['enrollments.csv']!.split('\r\n')[0]).toBe(ONE_ROSTER_HEADINGS['enrollments.csv'].join(','))
+    expect(files['users.csv']!.split('\r\n')[0]).toBe(
+      ONE_ROSTER_HEADINGS[version === '1.1' ? 'users.csv' : 'users.csv 1.2'].join(','),
+    )
+    const list = await show(zip, null)
+    expect(list.counts).toMatchObject({ add: 0, change: 0, faults: 0, newClasses: 0 })
+    expect(list.counts.nothing).toBeGreaterThan(30)
+  })
+
+  test('a register’s new classes are made, and its numbers find pupils again under a new name', async () => {
+    const users = (first: string) =>
+      'sourcedId,status,dateLastModified,enabledUser,orgSourcedIds,role,username,userIds,givenName,familyName\nu1,active,,true,s,student,u1,,' +
+      `${first},Dunlin\n`
+    const roster = (first: string) =>
+      zipSync({
+        'users.csv': strToU8(users(first)),
+        'classes.csv': strToU8('sourcedId,status,dateLastModified,title,grades\nk1,active,,Dunlin,Year 5\n'),
+        'enrollments.csv': strToU8(
+          'sourcedId,status,dateLastModified,classSourcedId,schoolSourcedId,userSourcedId,role\ne1,active,,k1,s,u1,student\n',
+        ),
+      })
+    const first = await show(roster('Iona'), null)
+    expect(first).toMatchObject({ counts: { add: 1, newClasses: 1 }, newClasses: ['Dunlin'] })
+    await take(first)
+    expect((await show(roster('Ione'), null)).steps).toMatchObject([{ does: 'change', changes: ['name'], className: 'Dunlin' }])
+  })
+})
+
+test('a peg somebody else has is exchanged', async () => {
+  const [wren, tomasz] = [school.ids.wren, school.ids.tomasz]
+  const pegs = async () => new Map((await classOf(school.ids.heron)).pupils.map(({ id, peg }) => [id, peg]))
+  const before = await pegs()
+  await school.teacher.ask('PUT', `/school/classes/${school.ids.heron}/pegs`, { pupilId: wren, peg: before.get(tomasz) })
+  const after = await pegs()
+  expect([after.get(wren), after.get(tomasz)]).toEqual([before.get(tomasz), before.get(wren)])
+  expect(
+    (await school.otherTeacher.ask('PUT', `/school/classes/${school.ids.heron}/pegs`, { pupilId: wren, peg: before.get(wren) }))
+      .status,
+  ).toBe(404)
+})
+
+test('a pupil is renamed, moves, leaves and comes back; who left is out at once', async () => {
+  const at = `/school/pupils/${school.ids.tomasz}`
+  expect((await school.teacher.ask('PATCH', at, { firstName: 'Tomek' })).body).toMatchObject({ firstName: 'Tomek' })
+  expect((await school.teacher.ask('PATCH', at, { firstName: '' })).status).toBe(400)
+  // Into a class one does not teach: only whoever leads may. Here the teacher leads.
+  expect((await school.otherTeacher.ask('PATCH', at, { classId: school.ids.plover })).status).toBe(404)
+  expect((await school.teacher.ask('PATCH', at, { classId: school.ids.plover })).body).toMatchObject({ className: 'plover' })
+  expect((await school.teacher.ask('PATCH', at, { classId: school.ids.heron })).body).toMatchObject({ className: 'heron' })
+  await school.teacher.ask('PATCH', at, { left: true })
+  expect((await school.tomasz.ask('GET', '/pieces')).status).toBe(401)
+  expect((await classOf(school.ids.heron)).pupils.some(({ id }) => id === school.ids.tomasz)).toBe(false)
+  await school.teacher.ask('PATCH', at, { left: false })
+  expect((await school.tomasz.ask('GET', '/pieces')).status).toBe(200)
+})
+
+test('a second teacher changing the class at once is told, and nothing is lost', async () => {
+  const { version } = await classOf(school.ids.heron)
+  const at = `/school/classes/${school.ids.heron}`
+  expect((await school.teacher.ask('PATCH', at, { idleMinutes: 5, seenVersion: version })).status).toBe(200)
+  expect((await school.teacher.ask('PATCH', at, { idleMinutes: 20, seenVersion: version })).body).toMatchObject({
+    type: '/problems/school/stale',
+  })
+  expect((await classOf(school.ids.heron)).idleMinutes).toBe(5)
+})
+
+describe('staff', () => {
+  const id = newId()
+  const input = { firstName: 'Ms', lastName: 'Noor', email: 'noor@saltmarsh.example', role: 'teacher' as const }
+  const letter = async () => {
+    const { body } = await school.teacher.ask<{ mails: { to: string; body: string; state: string }[] }>('GET', '/mail')
+    return body.mails.find(({ to }) => to === input.email)!
+  }
+
+  test('come in by a link that works once, and teach what they were given', async () => {
+    expect((await school.teacher.ask('PUT', `/school/staff/${id}`, { ...input, classIds: [school.ids.heron] })).status).toBe(200)
+    expect((await letter()).state).toBe('kept')
+    const token = /password\/(\S+)/.exec((await letter()).body)![1]!
+    const noor = test_.visitor()
+    expect((await noor.ask('GET', `/accounts/password-links/${token}`)).body).toMatchObject({
+      firstName: 'Ms',
+      email: input.email,
+    })
+    expect((await noor.ask('POST', `/accounts/password-links/${token}`, { password: 'short' })).status).toBe(400)
+    expect((await noor.ask('POST', `/accounts/password-links/${token}`, { password: PASSWORD })).body).toMatchObject({
+      person: { role: 'teacher', leads: false },
+    })
+    expect((await noor.ask('GET', `/school/classes/${school.ids.heron}`)).status).toBe(200)
+    expect((await noor.ask('GET', '/school/staff')).status).toBe(404)
+    expect((await noor.ask('GET', '/mail')).status).toBe(404)
+    expect((await test_.visitor().ask('POST', `/accounts/password-links/${token}`, { password: PASSWORD })).status).toBe(410)
+
+    // Leaving: signed out at once, and in by no way.
+    await school.teacher.ask('PATCH', `/school/staff/${id}`, { left: true })
+    expect((await noor.ask('GET', '/school/classes')).status).toBe(401)
+    expect((await noor.ask('POST', '/accounts/sign-in/password', { email: input.email, password: PASSWORD })).status).toBe(401)
+    const { body } = await school.teacher.ask<StaffMember[]>('GET', '/school/staff')
+    expect(body.find((member) => member.id === id)).toMatchObject({ left: true, classes: [] })
+  })
+
+  test('an address is somebody’s once, and somebody always leads', async () => {
+    expect((await school.teacher.ask('PUT', `/school/staff/${newId()}`, { ...input, classIds: [] })).body).toMatchObject({
+      type: '/problems/accounts/email-taken',
+    })
+    const { body } = await school.teacher.ask<StaffMember[]>('GET', '/school/staff')
+    const lead = body.find(({ leads }) => leads)!
+    expect((await school.teacher.ask('PATCH', `/school/staff/${lead.id}`, { leads: false })).body).toMatchObject({
+      type: '/problems/school/no-lead',
+    })
+    expect((await school.teacher.ask('PATCH', `/school/staff/${lead.id}`, { left: true })).body).toMatchObject({
+      type: '/problems/school/no-lead',
+    })
+    expect((await school.teacher.ask('GET', '/school/staff')).status).toBe(200)
+  })
+
+  test('an office lead sees every class and no pupil’s work', async () => {
+    const officeId = newId()
+    await school.teacher.ask('PUT', `/school/staff/${officeId}`, {
+      ...input,
+      email: 'office@saltmarsh.example',
+      role: 'office',
+      classIds: [],
+    })
+    const address = await test_.manager.transaction((manager) =>
+      test_.server.capabilities.accounts.makePasswordLink(manager, officeId),
+    )
+    const office = test_.visitor()
+    await office.ask('POST', `/accounts/password-links/${address.split('/').at(-1)!}`, { password: PASSWORD })
+    expect((await office.ask<unknown[]>('GET', '/school/classes')).body.length).toBeGreaterThanOrEqual(2)
+    expect((await office.ask('GET', `/school/pupils/${school.ids.wren}`)).status).toBe(200)
+    const piece = await school.approved()
+    for (const address of [
+      `/pieces/${piece.id}`,
+      `/media/${piece.parts[0]!.mediaId}/320`,
+      `/portfolio/${school.ids.wren}`,
+      '/review/tray',
+    ])
+      expect({ address, status: (await office.ask('GET', address)).status }).toEqual({ address, status: 404 })
+  })
+})
+
+describe('the year’s turn', () => {
+  test('pupils move up or leave, portfolios and whole-school folders go along, class folders are put away; undone until there is new work', async () => {
+    const own = await TestServer.start()
+    const small = await SmallSchool.open(own)
+    const piece = await small.approved()
+    const ask = <T>(method: string, address: string, body?: unknown) => small.teacher.ask<T>(method, address, body)
+    const years = (await ask<SchoolYears>('GET', '/school/years')).body.years
+    const [fromYearId, toYearId, classId] = [years[0]!.id, newId(), newId()]
+    await ask('PUT', `/school/years/${toYearId}`, NEXT)
+    await ask('PUT', `/school/classes/${classId}`, { schoolYearId: toYearId, name: 'heron', yearGroup: 'Year 4' })
+    const plan = (await ask<RollOverPlan>('GET', `/school/roll-over?fromYearId=${fromYearId}&toYearId=${toYearId}`)).body
+    expect(plan).toMatchObject({ foldersToPutAway: 2, piecesWaiting: 0, nextClasses: [{ id: classId }] })
+    const everyone = plan.classes.flatMap(({ pupils }) => pupils)
+    expect(everyone.map(({ toClassId }) => toClassId)).toEqual([classId, classId, classId])
+    const moves = everyone.map(({ id }) => ({ pupilId: id, toClassId: id === small.ids.aoife ? null : classId }))
+
+    expect(
+      (await ask<Problem>('POST', '/school/roll-over', { fromYearId, toYearId, moves: moves.slice(1) })).body.fields?.moves,
+    ).toEqual(['leaves a pupil out'])
+    expect((await small.otherTeacher.ask('POST', '/school/roll-over', { fromYearId, toYearId, moves })).status).toBe(404)
+    const turn = (await ask<LatestRollOver>('POST', '/school/roll-over', { fromYearId, toYearId, moves })).body!
+    expect(turn).toMatchObject({ moved: 2, left: 1, undoable: true })
+    expect((await ask<Problem>('POST', '/school/roll-over', { fromYearId, toYearId, moves })).body.fields?.moves).toContain('has been done already')
+    expect((await small.aoife.ask('GET', '/pieces')).status).toBe(401)
+
+    await ask('POST', `/school/roll-over/${turn.id}/undo`)
+    expect((await small.aoife.ask('GET', '/pieces')).status).toBe(200)
+    expect((await ask<ClassDetail>('GET', `/school/classes/${classId}`)).body.pupils).toEqual([])
+    await ask('POST', '/school/roll-over', { fromYearId, toYearId, moves })
+
+    // The new year has begun.
+    own.clock.set(new Date('2027-09-06T08:00:00Z'))
+    await small.wren.ask('POST', '/accounts/sign-in/card', {
+      code: await own.server.capabilities.accounts.issueNameCard(own.manager, small.ids.wren),
+    })
+    await small.teacher.ask('POST', '/accounts/sign-in/password', { email: 'a@saltmarsh.example', password: PASSWORD })
+    const folders = (await small.wren.ask<{ name: string }[]>('GET', '/folders')).body
+    expect(folders.map(({ name }) => name)).toEqual(['Out of class'])
+    expect((await small.teacher.ask<{ chapters: unknown }>('GET', `/portfolio/${small.ids.wren}`)).body).toMatchObject({
+      className: 'heron',
+    })
+    expect(JSON.stringify((await small.teacher.ask('GET', `/portfolio/${small.ids.wren}`)).body)).toContain(piece.id)
+    const latest = (await ask<LatestRollOver>('GET', '/school/roll-over/latest')).body!
+    expect(latest.undoable).toBe(true)
+    const fresh = newId()
+    expect((await small.wren.ask('PUT', `/pieces/${fresh}`, { taskId: null })).body).toMatchObject({ className: 'heron' })
+    expect((await ask<Problem>('POST', `/school/roll-over/${latest.id}/undo`)).body.type).toBe('/problems/school/roll-over-final')
+    await own.stop()
+  }, 60_000)
+})
