@@ -303,7 +303,9 @@ describe('the year’s turn', () => {
     expect((await small.otherTeacher.ask('POST', '/school/roll-over', { fromYearId, toYearId, moves })).status).toBe(404)
     const turn = (await ask<LatestRollOver>('POST', '/school/roll-over', { fromYearId, toYearId, moves })).body!
     expect(turn).toMatchObject({ moved: 2, left: 1, undoable: true })
-    expect((await ask<Problem>('POST', '/school/roll-over', { fromYearId, toYearId, moves })).body.fields?.moves).toContain('has been done already')
+    expect((await ask<Problem>('POST', '/school/roll-over', { fromYearId, toYearId, moves })).body.fields?.moves).toContain(
+      'has been done already',
+    )
     expect((await small.aoife.ask('GET', '/pieces')).status).toBe(401)
 
     await ask('POST', `/school/roll-over/${turn.id}/undo`)

@@ -172,7 +172,7 @@ export class Tasks {
 
   /**
    * A unit again for another class or year: its tasks with their dates shifted by school weeks.
-   * Folders of the same name are taken; a whole-school folder stays; else the class's first folder.
+   * The same folder is taken where the class has it, else one of the same name, else the class's first.
    * @throws DomainError `folder/not-found` when the class has no folder yet
    */
   async reuseUnit(viewer: SignedIn, newUnitId: string, unitId: string, classId: string): Promise<void> {
@@ -200,8 +200,8 @@ export class Tasks {
   async #folderFor(manager: EntityManager, folderId: string, classId: string): Promise<string> {
     const [folder] = await manager.query<{ id: string }[]>(
       `select f.id from folder f left join folder_class h on h.folder_id = f.id and h.class_id = $2
-       where f.put_away_at is null and f.owner_id is null and ((f.whole_school and f.id = $1) or h.class_id is not null)
-       order by f.id = $1 desc, f.name = (select name from folder where id = $1) desc, f.position limit 1`,
+       where f.put_away_at is null and f.owner_id is null and (f.whole_school or h.class_id is not null)
+       order by f.id = $1 desc, f.name = (select name from folder where id = $1) desc, h.class_id is null, f.position limit 1`,
       [folderId, classId],
     )
     if (!folder) throw new DomainError('folder/not-found')
