@@ -5,6 +5,6 @@ module.exports = {
   setupFiles: ['<rootDir>/jest.setup.js'],
   moduleNameMapper: { '\\.woff2$': '<rootDir>/jest.asset.js' },
   transformIgnorePatterns: [
-    '/node_modules/(?!(.pnpm|react-native|@react-native|@react-navigation|expo|@expo|@fontsource|uuid|valibot|@noble|@nibquill|tus-js-client|react-zoom-pan-pinch|luxon))',
+    '/node_modules/(?!(.pnpm|react-native|@react-native|@react-navigation|expo|@expo|@fontsource|uuid|valibot|@noble|@nibquill|tus-js-client|react-zoom-pan-pinch|luxon|standard-navigation))',
   ],
 }

@@ -46,7 +46,7 @@ for (const viewport of [
 
     test('a pupil’s screens', async ({ page }) => {
       await enterAsPupil(page, 'Wren')
-      await visitAll(page, ['/desk', '/my-folders', '/my-portfolio', '/make', '/make?pick=1'])
+      await visitAll(page, ['/desk', '/my-folders', '/my-folders/new', '/my-portfolio', '/make', '/make?pick=1'])
       await page.goto('/desk')
       await page.getByRole('region', { name: 'To do' }).getByRole('button').first().click()
       await expectClean(page, 'task')
@@ -67,6 +67,18 @@ for (const viewport of [
     test('a teacher’s screens', async ({ page }) => {
       await enterAsTeacher(page)
       await visitAll(page, ['/tray', '/class', '/tasks', '/folders', '/year'])
+      await visitAll(page, ['/year/new', '/class/new', '/class/list', '/staff', '/strands', '/roll-over', '/post-box'])
+      await visitAll(page, ['/tasks/edit/new', '/folders/edit/new', '/notices', '/for-everyone'])
+      await page.goto('/class')
+      await page.getByRole('button', { name: 'Pegs' }).click()
+      await expectClean(page, 'pegs')
+      await page.goto('/tasks')
+      await page.getByRole('link', { name: /Plan your bridge/ }).click()
+      await expectClean(page, 'task and who stands where')
+      await page.goto('/class/list')
+      await page.getByLabel('Names').fill('First name,Last name,Class\nBo,Shore,Heron\n,Nobody,Heron')
+      await page.getByRole('button', { name: 'See what it does' }).click()
+      await expectClean(page, 'what a list does')
       await page.goto('/tray')
       await page
         .getByRole('button', { name: /^\w+ \w\. / })

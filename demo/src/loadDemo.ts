@@ -3,8 +3,8 @@ import type { RunningServer, SetClock } from '@nibquill/server'
 import { PersonRow } from '@nibquill/server/accounts/rows'
 import { FolderClassRow, FolderRow, StrandRow } from '@nibquill/server/folders/rows'
 import type { SignedIn } from '@nibquill/server/platform/routes'
-import { ClassRow, ConsentRow, EnrolmentRow, SchoolRow, SchoolYearRow, TermRow } from '@nibquill/server/school/rows'
-import { TaskRow } from '@nibquill/server/tasks/rows'
+import { ClosedDayRow, ClassRow, ConsentRow, EnrolmentRow, SchoolRow, SchoolYearRow, TermRow } from '@nibquill/server/school/rows'
+import { TaskRow, UnitRow } from '@nibquill/server/tasks/rows'
 import { DateTime } from 'luxon'
 import { v7 as newId } from 'uuid'
 import { Chance } from './chance.ts'
@@ -58,6 +58,7 @@ class Loader {
   readonly #teachers = new Map<string, SignedIn>()
   #schoolId = ''
 
+  #earlierHeronId = ''
   constructor(server: RunningServer, clock: SetClock, now: Date, tell: (line: string) => void, small: boolean) {
     this.#server = server
     this.#clock = clock
@@ -79,6 +80,7 @@ class Loader {
     const folders = await this.#makeFolders(pupils)
     const tasks = await this.#makeTasks(folders, pupils)
     await this.#makeWork(pupils, folders, tasks)
+    await this.#makeDailyLife(pupils, folders, tasks)
     this.#clock.set(this.#now)
     return { parentAddress: await this.#inviteParents(pupils) }
   }
@@ -110,6 +112,7 @@ class Loader {
       const name = `${year}/${String(year + 1).slice(2)}`
       await this.#manager.insert(SchoolYearRow, { id, schoolId: school.id, name, startsOn: `${year}-09-01`, endsOn: `${year + 1}-08-31` })
       const terms = [['Autumn term', `${year}-09-01`, `${year}-12-31`], ['Spring term', `${year + 1}-01-01`, `${year + 1}-04-10`], ['Summer term', `${year + 1}-04-11`, `${year + 1}-08-31`]] as const
+      await this.#manager.insert(ClosedDayRow, { id: newId(), schoolYearId: id, name: 'Half-term', startsOn: `${year}-10-26`, endsOn: `${year}-10-30` })
       for (const [term, startsOn, endsOn] of terms) await this.#manager.insert(TermRow, { id: newId(), schoolYearId: id, name: `${term} ${startsOn.slice(0, 4)}`, startsOn, endsOn })
     } // prettier-ignore
     return years
@@ -124,6 +127,7 @@ class Loader {
   ): Promise<Pupil[]> {
     const classId = newId()
     const earlierId = newId()
+    if (name === 'Heron') this.#earlierHeronId = earlierId
     const earlier = name === 'Heron' ? { name: 'Sandpiper', yearGroup: 'Year 2' } : { name: 'Dunlin', yearGroup: 'Reception' }
     await this.#manager.insert(ClassRow, {
       id: earlierId,
@@ -304,6 +308,61 @@ class Loader {
     })
     if (to === 'approved' && chance.next() < 0.5)
       await portfolio.putPick(viewer, pupil.id, pieceId, { reason: chance.pick(REASONS) })
+  }
+
+  /** What a class in mid-term has around its work: units, a reminder, notices, a wish, a piece for everyone, parents by mail. */
+  async #makeDailyLife(pupils: Pupil[], folders: Map<'Heron' | 'Plover', Folders>, tasks: TaskRow[]): Promise<void> {
+    const { units, tasks: tasking, notices, classPieces, folders: shelves, sharing } = this.#server.capabilities
+    const heron = this.#teachers.get('Heron')!
+    const plover = this.#teachers.get('Plover')!
+    const homeOf = (name: 'Heron' | 'Plover') => pupils.find(({ className }) => className === name)!.classId
+    this.#clock.set(this.#at(-9, 9))
+    const unitId = newId()
+    await units.put(heron, unitId, { classId: homeOf('Heron'), title: 'Life on the shore' })
+    const [survey] = tasks.filter(({ classId }) => classId === homeOf('Heron'))
+    if (survey) await this.#manager.update(TaskRow, survey.id, { unitId })
+    const before = newId()
+    await this.#manager.insert(UnitRow, {
+      id: before,
+      classId: this.#earlierHeronId,
+      title: 'Small animals',
+      createdAt: this.#at(-400, 9),
+    })
+    await this.#manager.insert(TaskRow, {
+      id: newId(), classId: this.#earlierHeronId, unitId: before, folderId: folders.get('Heron')!.get('Out of class')!.id, strandId: null,
+      title: 'Find a small animal', instructions: 'Draw what you found and where it lives.', steps: ['finished'], asks: [{ kind: 'photo', count: 1 }],
+      opensAt: null, dueAt: this.#at(-380, 15), folderChangeable: true, forAll: true, position: 0, version: 1, createdAt: this.#at(-400, 9),
+      closedAt: this.#at(-370, 9),
+    }) // prettier-ignore
+    this.#clock.set(this.#at(-1, 15))
+    const wren = pupils.find(({ firstName }) => firstName === 'Wren')!
+    const poem = tasks.findLast(({ classId }) => classId === homeOf('Heron'))
+    if (poem) await tasking.nudge(heron, poem.id, [wren.id])
+    await notices.make(heron, newId(), {
+      classId: homeOf('Heron'),
+      audience: 'class',
+      words: 'Bring boots on Friday. We go to the shore.',
+      mediaIds: [],
+    })
+    await notices.make(heron, newId(), {
+      classId: homeOf('Heron'),
+      audience: 'parents',
+      words: 'Heron class walks to the shore on Friday. Please send boots and a warm coat.',
+      mediaIds: [],
+    })
+    await classPieces.start(plover, newId(), {
+      classId: homeOf('Plover'),
+      folderId: folders.get('Plover')!.get('Out of class')!.id,
+      title: 'Our walk to the mill',
+      instructions: 'Take one photo of something round.',
+    })
+    const ifeoma = pupils.find(({ firstName }) => firstName === 'Ifeoma')!
+    await shelves.propose(this.#asViewer(ifeoma.id, 'pupil'), newId(), { name: 'My kites', symbol: 'wind', colour: 'madder' })
+    await sharing.inviteParent(heron, pupils.find(({ firstName }) => firstName === 'Tomasz')!.id, newId(), {
+      firstName: 'Kasia',
+      lastName: 'L.',
+      email: 'kasia@saltmarsh.example',
+    })
   }
 
   async #inviteParents(pupils: Pupil[]): Promise<string> {

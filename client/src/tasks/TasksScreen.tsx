@@ -180,7 +180,6 @@ function TaskCard({ task }: { task: Task }) {
     <View role="article" aria-label={task.title}>
       <Press
         role="link"
-        label={task.title}
         onPress={() => router.push(`/tasks/${task.id}`)}
         style={[{ backgroundColor: colours.sheet, borderRadius: corners.button, padding: 18, gap: 12 }, shadow]}
       >
