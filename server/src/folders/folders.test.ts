@@ -1,6 +1,6 @@
 import { v7 as newId } from 'uuid'
 import type { Folder, MakeFolder, Problem, Strand } from '@nibquill/contract'
-import { Person, SmallSchool, TestServer } from '../testing/testServer.ts'
+import { type Person, SmallSchool, TestServer } from '../testing/testServer.ts'
 
 let test_: TestServer
 let school: SmallSchool

@@ -11,7 +11,7 @@ import type {
   StaffMember,
 } from '@nibquill/contract'
 import { ONE_ROSTER_HEADINGS } from '@nibquill/core'
-import { PASSWORD, Person, SmallSchool, TestServer, until } from '../testing/testServer.ts'
+import { PASSWORD, type Person, SmallSchool, TestServer, until } from '../testing/testServer.ts'
 
 let test_: TestServer
 let school: SmallSchool

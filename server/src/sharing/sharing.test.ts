@@ -3,7 +3,7 @@ import { writeFileSync } from 'node:fs'
 import path from 'node:path'
 import { v7 as newId } from 'uuid'
 import type { Child, PostBox, Problem, PupilSharing } from '@nibquill/contract'
-import { Person, SmallSchool, TestServer } from '../testing/testServer.ts'
+import { type Person, SmallSchool, TestServer } from '../testing/testServer.ts'
 
 let test_: TestServer
 let school: SmallSchool

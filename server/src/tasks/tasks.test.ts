@@ -1,6 +1,6 @@
 import { v7 as newId } from 'uuid'
 import type { MakeTask, Problem, Standing, Task, Unit } from '@nibquill/contract'
-import { Person, picture, SmallSchool, TestServer, until } from '../testing/testServer.ts'
+import { type Person, picture, SmallSchool, TestServer, until } from '../testing/testServer.ts'
 
 let test_: TestServer
 let school: SmallSchool
