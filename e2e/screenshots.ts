@@ -23,9 +23,7 @@ const SHOTS: Shot[] = [
     size: PHONE,
     go: async (page) => (await open('/desk')(page), page.getByRole('button', { name: 'Write your wind poem' }).click()),
   },
-  { name: 'what-is-it', who: 'pupil', size: PHONE, go: (page) => draft(page, 'what') },
   { name: 'which-folder', who: 'pupil', size: PHONE, go: (page) => draft(page, 'folder') },
-  { name: 'into-the-tray', who: 'pupil', size: TABLET, go: (page) => draft(page, 'tray') },
   {
     name: 'my-piece',
     who: 'pupil',
@@ -35,10 +33,8 @@ const SHOTS: Shot[] = [
       page.getByRole('region', { name: 'Another go' }).getByRole('button').first().click()
     ),
   },
-  { name: 'my-folders', who: 'pupil', size: TABLET, go: open('/my-folders') },
   { name: 'my-portfolio', who: 'pupil', size: TABLET, go: open('/my-portfolio') },
   { name: 'tray-wide', who: 'teacher', size: WIDE, go: open('/tray') },
-  { name: 'tray-phone', who: 'teacher', size: PHONE, go: open('/tray') },
   {
     name: 'judging-phone',
     who: 'teacher',
@@ -59,8 +55,53 @@ const SHOTS: Shot[] = [
     go: async (page) => (await open('/class')(page), page.getByRole('link', { name: 'Wren A.' }).click()),
   },
   { name: 'tasks', who: 'teacher', size: WIDE, go: open('/tasks') },
+  {
+    name: 'task-standings',
+    who: 'teacher',
+    size: WIDE,
+    go: async (page) => (await open('/tasks')(page), page.getByRole('link', { name: /Write your wind poem/ }).click()),
+  },
+  { name: 'folders', who: 'teacher', size: WIDE, go: open('/folders') },
+  {
+    name: 'pegs',
+    who: 'teacher',
+    size: PHONE,
+    go: async (page) => (await open('/class')(page), page.getByRole('button', { name: 'Pegs' }).click()),
+  },
+  {
+    name: 'class-list',
+    who: 'teacher',
+    size: PHONE,
+    go: async (page) => {
+      await open('/class/list')(page)
+      await page
+        .getByLabel('Names')
+        .fill('First name,Last name,Class\nWren,A.,Heron\nAoife,B.,Heron\nSeren,W.,Plover\n,Nobody,Heron\nIlan,R.,Wader')
+      await page.getByRole('button', { name: 'See what it does' }).click()
+    },
+  },
+  { name: 'roll-over', who: 'teacher', size: WIDE, go: turnTheYear },
   { name: 'family', who: 'parent', size: PHONE, go: async () => undefined },
 ]
+
+/** The year to come and a class in it are made on the way, so this one comes last on a demo. */
+async function turnTheYear(page: Page): Promise<void> {
+  await open('/year/new')(page)
+  await page.getByRole('button', { name: 'Keep the year' }).click()
+  await page.waitForURL('**/year')
+  for (const [name, group] of [
+    ['Egret', 'Year 4'],
+    ['Teal', 'Year 2'],
+  ] as const) {
+    await open('/class/new')(page)
+    await page.getByLabel('Name of the class').fill(name)
+    await page.getByLabel(/^Year group/).fill(group)
+    await page.getByLabel('School year').selectOption({ index: 0 })
+    await page.getByRole('button', { name: 'Make the class' }).click()
+    await page.getByRole('heading', { name: `${name}, ${group}` }).waitFor()
+  }
+  await open('/roll-over')(page)
+}
 
 async function draft(page: Page, step: string): Promise<void> {
   await open('/desk')(page)

@@ -39,6 +39,11 @@ async function readyTheSchool(browser: Browser, viewport: { width: number; heigh
   await seenByAPupil(browser, viewport, at, page)
 }
 
+async function centreOf(page: Page, name: string): Promise<{ x: number; y: number }> {
+  const box = (await page.getByRole('button', { name }).boundingBox())!
+  return { x: box.x + box.width / 2, y: box.y + box.height / 2 }
+}
+
 const step = (page: Page, name: string) => page.getByRole('link', { name, exact: true })
 
 /** The year as guessed, with a half-term; a year that overlaps itself is refused. */
@@ -88,6 +93,14 @@ async function fillTheClass(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Peg of Ada Shore' }).click()
   await page.getByRole('button', { name: 'Peg of Bilal Shore' }).click()
   await expect(page.getByText('Ada Shore and Bilal Shore have exchanged pegs.')).toBeVisible()
+  // Or by dragging one onto the other.
+  const [from, to] = [await centreOf(page, 'Peg of Carys Shore'), await centreOf(page, 'Peg of Ada Shore')]
+  await page.mouse.move(from.x, from.y)
+  await page.mouse.down()
+  await page.mouse.move((from.x + to.x) / 2, (from.y + to.y) / 2, { steps: 5 })
+  await page.mouse.move(to.x, to.y, { steps: 5 })
+  await page.mouse.up()
+  await expect(page.getByText('Carys Shore and Ada Shore have exchanged pegs.')).toBeVisible()
   await page.getByRole('button', { name: 'Back' }).click()
 
   // The list goes out and is the same.

@@ -3,9 +3,15 @@ import { parseArgs } from 'node:util'
 import { benchBook } from './book.ts'
 import type { Line } from './measure.ts'
 import { benchPictures } from './pictures.ts'
+import { benchLists } from './lists.ts'
 import { benchTray } from './tray.ts'
 
-const BENCHES: Record<string, () => Promise<Line[]>> = { pictures: benchPictures, book: benchBook, tray: benchTray }
+const BENCHES: Record<string, () => Promise<Line[]>> = {
+  pictures: benchPictures,
+  book: benchBook,
+  tray: benchTray,
+  lists: benchLists,
+}
 const { values } = parseArgs({ options: { only: { type: 'string' }, json: { type: 'string' } } })
 if (values.only && !BENCHES[values.only])
   throw new Error(`no bench called ${values.only}; there are ${Object.keys(BENCHES).join(', ')}`)

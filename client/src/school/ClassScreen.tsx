@@ -6,6 +6,7 @@ import { useSession } from '../accounts/session'
 import { strings as noticeWords } from '../notices/strings'
 import { strings as pieceWords } from '../pieces/strings'
 import { BigButton } from '../kit/BigButton'
+import { Field } from '../kit/Field'
 import { Box, Choices, Hint, Row, Tabs, Toggle } from '../kit/form'
 import { Heading, Page } from '../kit/layout'
 import { Empty, Loading, ProblemNotice } from '../kit/Notice'
@@ -141,6 +142,12 @@ function Settings({ detail }: { detail: ClassDetail }) {
       </Row>
       {open ? (
         <Box title={strings.settings}>
+          <Naming
+            key={seenVersion}
+            detail={detail}
+            busy={change.isPending}
+            onKeep={(names) => change.mutate({ ...names, seenVersion })}
+          />
           <Choices
             label={strings.idle}
             options={IDLE_MINUTES.map((minutes) => ({ value: minutes, label: strings.minutes(minutes) }))}
@@ -170,6 +177,30 @@ function Settings({ detail }: { detail: ClassDetail }) {
           </Row>
           {change.isError ? <ProblemNotice error={change.error} /> : null}
         </Box>
+      ) : null}
+    </>
+  )
+}
+
+type Names = { name: string; yearGroup: string }
+function Naming({ detail, busy, onKeep }: { detail: ClassDetail; busy: boolean; onKeep: (names: Names) => void }) {
+  const [names, setNames] = useState<Names>({ name: detail.name, yearGroup: detail.yearGroup })
+  const changed = names.name !== detail.name || names.yearGroup !== detail.yearGroup
+  return (
+    <>
+      <Field label={strings.className} value={names.name} onChangeText={(name) => setNames({ ...names, name })} />
+      <Field label={strings.yearGroup} value={names.yearGroup} onChangeText={(yearGroup) => setNames({ ...names, yearGroup })} />
+      {changed ? (
+        <Row>
+          <BigButton
+            small
+            label={strings.keep}
+            symbol="check"
+            disabled={names.name.trim() === ''}
+            busy={busy}
+            onPress={() => onKeep(names)}
+          />
+        </Row>
       ) : null}
     </>
   )

@@ -1,7 +1,7 @@
 import { hash, verify } from '@node-rs/argon2'
 import type { CardSignIn, ChoosePassword, FirstRun, PasswordSignIn, Session } from '@nibquill/contract'
 import { cardCodePrefix, DomainError, isTimeZone, makeCardCode, readCardCode } from '@nibquill/core'
-import { IsNull, type EntityManager } from 'typeorm'
+import { IsNull, Not, type EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
 import { note } from '../platform/audit.ts'
 import type { Platform } from '../platform/platform.ts'
@@ -43,7 +43,8 @@ export class Accounts {
           revokedAt: IsNull(),
         })
       : null
-    if (!card) {
+    const left = card && (await this.#platform.db.manager.existsBy(PersonRow, { id: card.pupilId, leftAt: Not(IsNull()) }))
+    if (!card || left) {
       await this.#limits.countWrongTry(keys)
       throw new DomainError('accounts/card-unknown')
     }

@@ -1,7 +1,8 @@
 import type { ClassList } from '@nibquill/contract'
 import {
   decodeText, DomainError, isOneRoster, planClassList, readClassList, readOneRoster, schoolDay, writeCsv, writeOneRoster,
-  type KnownClass, type KnownPupil, type ListPlan, type OneRosterFiles, type OneRosterVersion, type Roster,
+  type KnownClass, type KnownPupil, type ListPlan, type OneRosterFiles, type OneRosterVersion,
+  type ReadList, type Roster,
 } from '@nibquill/core' // prettier-ignore
 import { strToU8, unzipSync, zipSync } from 'fflate'
 import type { EntityManager } from 'typeorm'
@@ -47,7 +48,7 @@ export class ClassLists {
     const files = filesOf(bytes)
     const roster = files && isOneRoster(files) ? readOneRoster(files) : null
     if (files && !roster) throw new DomainError('school/list-unreadable')
-    const read = roster ?? readClassList(decodeText(bytes))
+    const read = await this.#withoutStrangers(roster ?? readClassList(decodeText(bytes)), classId)
     if (read.pupils.length + read.faults.length === 0) throw new DomainError('school/list-unreadable')
     const { classes, newClasses } = await this.#classesFor(manager, roster?.classes ?? [], classId)
     const pupils = await manager.query<KnownPupil[]>(
@@ -63,6 +64,40 @@ export class ClassLists {
       createdAt: this.#platform.clock.now(), finishedAt: null,
     }) // prettier-ignore
     return this.describe(viewer, id)
+  }
+
+  /** A list for one class takes no pupil out of another: a number that belongs there is a fault. */
+  async #withoutStrangers(read: ReadList, classId: string | null): Promise<ReadList> {
+    if (!classId) return read
+    const rows = await this.#platform.db.manager.query<{ number: string }[]>(
+      `select p.external_id as number from person p where p.external_id = any($1) and p.left_at is null
+         and not exists (select 1 from enrolment e where e.person_id = p.id and e.class_id = $2)`,
+      [read.pupils.map(({ externalId }) => externalId).filter(Boolean), classId],
+    )
+    const elsewhere = new Set(rows.map(({ number }) => number))
+    return {
+      pupils: read.pupils.filter(({ externalId }) => !elsewhere.has(externalId)),
+      faults: [
+        ...read.faults,
+        ...read.pupils
+          .filter(({ externalId }) => elsewhere.has(externalId))
+          .map(({ line, externalId, firstName, lastName }) => ({
+            line, cells: [externalId, firstName, lastName], reason: `The number ${externalId} belongs to a pupil of another class.`,
+          })), // prettier-ignore
+      ],
+    }
+  }
+
+  /** The classes a shown list would put pupils into. */
+  async classesOf(viewer: SignedIn, id: string): Promise<{ classIds: string[]; newClasses: boolean }> {
+    const row = await this.#platform.db.manager.findOneBy(ClassListRow, { id, askedBy: viewer.personId })
+    if (!row) throw new DomainError('request/not-found')
+    const { steps, newClasses } = row.plan
+    const fresh = new Set(newClasses.map((one) => one.id))
+    return {
+      classIds: [...new Set(steps.map(({ classId }) => classId))].filter((classId) => !fresh.has(classId)),
+      newClasses: fresh.size > 0,
+    }
   }
 
   /** The classes of the running year (or the one to come), and those a register names that are not there yet. */

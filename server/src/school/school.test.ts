@@ -125,6 +125,18 @@ describe('class lists', () => {
     expect((await school.otherTeacher.ask('POST', `/school/class-lists/${list.id}/confirm`)).status).toBe(404)
   })
 
+  test('a list for one class takes nobody out of another, and is not taken over by who teaches the class no more', async () => {
+    await test_.manager.query(`update person set external_id = 'A7' where id = $1`, [school.ids.aoife])
+    const list = await show('Number,First name\nA7,Aoife\nB1,Seren')
+    expect(list.faults).toMatchObject([{ line: 2, reason: 'The number A7 belongs to a pupil of another class.' }])
+    expect(list.counts).toMatchObject({ add: 1 })
+    const theirs = await show('Bo', school.ids.plover, school.otherTeacher)
+    const okafor = `(select id from person where email = 'o@saltmarsh.example')`
+    await test_.manager.query(`delete from enrolment where class_id = $1 and person_id = ${okafor}`, [school.ids.plover])
+    expect((await school.otherTeacher.ask('POST', `/school/class-lists/${theirs.id}/confirm`)).status).toBe(404)
+    await test_.manager.query(`insert into enrolment (class_id, person_id) values ($1, ${okafor})`, [school.ids.plover])
+  })
+
   test('formula-like names go out harmlessly and come back as they were', async () => {
     await take(await show('First name,Last name\n"=cmd|\' /C calc\'!A0",Shore'))
     const csv = await (await school.teacher.fetch('GET', `/school/export?format=csv&classId=${school.ids.heron}`)).text()
@@ -189,7 +201,10 @@ test('a pupil is renamed, moves, leaves and comes back; who left is out at once'
   expect((await school.otherTeacher.ask('PATCH', at, { classId: school.ids.plover })).status).toBe(404)
   expect((await school.teacher.ask('PATCH', at, { classId: school.ids.plover })).body).toMatchObject({ className: 'plover' })
   expect((await school.teacher.ask('PATCH', at, { classId: school.ids.heron })).body).toMatchObject({ className: 'heron' })
+  const code = await test_.server.capabilities.accounts.issueNameCard(test_.manager, school.ids.tomasz)
+  await school.tomasz.ask('POST', '/accounts/sign-in/card', { code })
   await school.teacher.ask('PATCH', at, { left: true })
+  expect((await test_.visitor().ask('POST', '/accounts/sign-in/card', { code })).status).toBe(401)
   expect((await school.tomasz.ask('GET', '/pieces')).status).toBe(401)
   expect((await classOf(school.ids.heron)).pupils.some(({ id }) => id === school.ids.tomasz)).toBe(false)
   await school.teacher.ask('PATCH', at, { left: false })

@@ -105,9 +105,15 @@ function listRoutes({ guard, classLists }: Services): Router {
   router.get('/class-lists/:id', async (request, response) =>
     answer(response, ClassList, await classLists.describe(staff(request), read(IdParams, request.params).id)),
   )
-  router.post('/class-lists/:id/confirm', async (request, response) =>
-    answer(response, ClassList, await classLists.confirm(staff(request), read(IdParams, request.params).id), 202),
-  )
+  router.post('/class-lists/:id/confirm', async (request, response) => {
+    const { id } = read(IdParams, request.params)
+    const viewer = staff(request)
+    // What was allowed when the list was shown may not be any more.
+    const { classIds, newClasses } = await classLists.classesOf(viewer, id)
+    if (newClasses) guard.school(viewer, 'school.change')
+    for (const classId of classIds) await guard.schoolClass(viewer, 'class.enrol', classId)
+    answer(response, ClassList, await classLists.confirm(viewer, id), 202)
+  })
   router.get('/export', async (request, response) => {
     const { format, classId } = read(ExportQuery, request.query)
     if (classId) await guard.schoolClass(signedIn(request), 'class.read', classId)
