@@ -12,6 +12,7 @@ export default {
   testTimeout: 30_000,
   projects: [
     plain('core'),
+    plain('contract'),
     {
       ...plain('server'),
       globalSetup: `${import.meta.dirname}/server/src/testing/globalSetup.mjs`,

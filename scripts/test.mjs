@@ -24,7 +24,7 @@ failed += checks.failed.length
 
 console.log('Unit and server tests ...')
 // Apart, since core and server run as ES modules and the client as Expo's preset compiles it; Jest mixes them up in one process.
-jest('server', ['--experimental-vm-modules'], ['core', 'server'])
+jest('server', ['--experimental-vm-modules'], ['core', 'contract', 'server'])
 jest('client', [], ['client'])
 
 console.log('Interface tests ...')

@@ -5,6 +5,7 @@ import { Text } from 'react-native-paper'
 import { Overlay } from '../kit/Ask'
 import { BigButton } from '../kit/BigButton'
 import { Press } from '../kit/Press'
+import { SaveButton } from '../kit/SaveButton'
 import { Picture } from '../kit/Sheet'
 import { colours, corners } from '../kit/theme'
 import { strings } from './strings'
@@ -38,13 +39,12 @@ export function Attachments({ items, label }: { items: readonly Attachment[]; la
       {items
         .filter(({ kind }) => kind === 'paper')
         .map(({ mediaId, name }) => (
-          <BigButton
+          <SaveButton
             key={mediaId}
-            small
-            tone="quiet"
             symbol="file"
             label={name || strings.paper}
-            onPress={() => window.location.assign(`/api/media/${mediaId}/full?save`)}
+            address={`/api/media/${mediaId}/full`}
+            name={name || 'paper.pdf'}
           />
         ))}
       {open ? (

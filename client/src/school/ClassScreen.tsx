@@ -11,6 +11,7 @@ import { Box, Choices, Hint, Row, Tabs, Toggle } from '../kit/form'
 import { Heading, Page } from '../kit/layout'
 import { Empty, Loading, ProblemNotice } from '../kit/Notice'
 import { FirstSteps } from './FirstSteps'
+import { SaveButton } from '../kit/SaveButton'
 import { PupilTable } from './PupilTable'
 import { useChangeClass, useClass, useClasses } from './schoolQueries'
 import { strings } from './strings'
@@ -134,7 +135,6 @@ function Settings({ detail }: { detail: ClassDetail }) {
   const change = useChangeClass(detail.id)
   const [open, setOpen] = useState(false)
   const seenVersion = detail.version
-  const save = (address: string) => window.location.assign(address)
   return (
     <>
       <Row>
@@ -160,19 +160,16 @@ function Settings({ detail }: { detail: ClassDetail }) {
             onChange={(pupilsPropose) => change.mutate({ pupilsPropose, seenVersion })}
           />
           <Row>
-            <BigButton
-              small
-              tone="quiet"
-              symbol="download"
+            <SaveButton
               label={strings.saveList}
-              onPress={() => save(`/api/school/export?format=csv&classId=${detail.id}`)}
+              address={`/api/school/export?format=csv&classId=${detail.id}`}
+              name="class-list.csv"
             />
-            <BigButton
-              small
-              tone="quiet"
-              symbol="print"
+            <SaveButton
               label={strings.letters}
-              onPress={() => save(`/api/sharing/letters?classId=${detail.id}`)}
+              symbol="print"
+              address={`/api/sharing/letters?classId=${detail.id}`}
+              name="letters.pdf"
             />
           </Row>
           {change.isError ? <ProblemNotice error={change.error} /> : null}

@@ -11,6 +11,7 @@ import { Field } from '../kit/Field'
 import { Box, faultsOf, Hint, Row, sentence } from '../kit/form'
 import { Heading, Page } from '../kit/layout'
 import { Empty, Loading, ProblemNotice } from '../kit/Notice'
+import { SaveButton } from '../kit/SaveButton'
 import { colours, corners } from '../kit/theme'
 import { toast } from '../kit/Toast'
 import { useChangeSchool, useSchool, useYears } from './schoolQueries'
@@ -111,7 +112,6 @@ const PLACES = [
 ] as const
 
 function WholeSchool() {
-  const open = (address: string) => window.location.assign(address)
   return (
     <>
       <SchoolFactsBox />
@@ -122,21 +122,13 @@ function WholeSchool() {
           ))}
         </Row>
         <Row>
-          <BigButton
-            small
-            tone="quiet"
-            symbol="download"
-            label={strings.exportCsv}
-            onPress={() => open('/api/school/export?format=csv')}
-          />
+          <SaveButton label={strings.exportCsv} address="/api/school/export?format=csv" name="pupils.csv" />
           {(['1.1', '1.2'] as const).map((version) => (
-            <BigButton
+            <SaveButton
               key={version}
-              small
-              tone="quiet"
-              symbol="download"
               label={strings.exportOneRoster(version)}
-              onPress={() => open(`/api/school/export?format=oneroster-${version}`)}
+              address={`/api/school/export?format=oneroster-${version}`}
+              name={`oneroster-${version}.zip`}
             />
           ))}
         </Row>

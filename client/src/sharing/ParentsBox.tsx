@@ -11,6 +11,7 @@ import { BigButton } from '../kit/BigButton'
 import { fullDayOf, whenWasIt } from '../kit/dates'
 import { Box, FormLine, Hint, Row, Toggle } from '../kit/form'
 import { ProblemNotice } from '../kit/Notice'
+import { SaveButton } from '../kit/SaveButton'
 import { toast } from '../kit/Toast'
 import { colours } from '../kit/theme'
 import { useAddParent, useChangeInvitation, usePupilSharing, usePutConsent, useRemoveParent } from './sharingQueries'
@@ -37,12 +38,11 @@ export function ParentsBox({ pupilId, firstName }: { pupilId: string; firstName:
           <Row>
             <BigButton small tone="quiet" symbol="plus" label={strings.addParent} onPress={() => setAdding(true)} />
             {waiting ? (
-              <BigButton
-                small
-                tone="quiet"
-                symbol="print"
+              <SaveButton
                 label={strings.letter}
-                onPress={() => window.location.assign(`/api/sharing/letters?pupilId=${pupilId}`)}
+                symbol="print"
+                address={`/api/sharing/letters?pupilId=${pupilId}`}
+                name="letter.pdf"
               />
             ) : null}
           </Row>

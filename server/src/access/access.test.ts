@@ -1,14 +1,10 @@
 import type { PupilSharing } from '@nibquill/contract'
 import { v7 as newId } from 'uuid'
-import { type Person, SmallSchool, TestServer, until } from '../testing/testServer.ts'
+import { type Person, type SmallSchool, type TestServer, until, useSmallSchool } from '../testing/testServer.ts'
 
 let test_: TestServer
 let school: SmallSchool
-beforeAll(async () => {
-  test_ = await TestServer.start()
-  school = await SmallSchool.open(test_)
-}, 60_000)
-afterAll(() => test_.stop())
+useSmallSchool((opened) => ({ test: test_, school } = opened))
 
 const names = ['visitor', 'tomasz', 'aoife', 'teacher', 'otherTeacher', 'parent', 'otherParent'] as const
 const person = (name: (typeof names)[number]): Person => (name === 'visitor' ? test_.visitor() : school[name])

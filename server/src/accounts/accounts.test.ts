@@ -1,13 +1,9 @@
 import { writeCardCode } from '@nibquill/core'
-import { PASSWORD, SmallSchool, TestServer } from '../testing/testServer.ts'
+import { PASSWORD, type SmallSchool, type TestServer, useSmallSchool } from '../testing/testServer.ts'
 
 let test_: TestServer
 let school: SmallSchool
-beforeAll(async () => {
-  test_ = await TestServer.start()
-  school = await SmallSchool.open(test_)
-}, 60_000)
-afterAll(() => test_.stop())
+useSmallSchool((opened) => ({ test: test_, school } = opened))
 
 const issue = (pupilId = school.ids.wren) => test_.server.capabilities.accounts.issueNameCard(test_.manager, pupilId)
 

@@ -1,14 +1,10 @@
 import { v7 as newId } from 'uuid'
 import type { Book, Portfolio } from '@nibquill/contract'
-import { SmallSchool, TestServer, until } from '../testing/testServer.ts'
+import { type SmallSchool, type TestServer, until, useSmallSchool } from '../testing/testServer.ts'
 
 let test_: TestServer
 let school: SmallSchool
-beforeAll(async () => {
-  test_ = await TestServer.start()
-  school = await SmallSchool.open(test_)
-}, 60_000)
-afterAll(() => test_.stop())
+useSmallSchool((opened) => ({ test: test_, school } = opened))
 
 const about = (pupilId = school.ids.wren) => ({ pupilId, termId: school.ids.term })
 const ready = (id: string) =>

@@ -1,14 +1,10 @@
 import { v7 as newId } from 'uuid'
 import type { Folder, MakeFolder, Problem, Strand } from '@nibquill/contract'
-import { type Person, SmallSchool, TestServer } from '../testing/testServer.ts'
+import { type Person, type SmallSchool, type TestServer, useSmallSchool } from '../testing/testServer.ts'
 
 let test_: TestServer
 let school: SmallSchool
-beforeAll(async () => {
-  test_ = await TestServer.start()
-  school = await SmallSchool.open(test_)
-}, 60_000)
-afterAll(() => test_.stop())
+useSmallSchool((opened) => ({ test: test_, school } = opened))
 
 const input = (change: Partial<MakeFolder> = {}): MakeFolder => ({
   name: 'Bridges', symbol: 'bridge', colour: 'ochre', strandId: null, classIds: [school.ids.heron], wholeSchool: false, parentsSee: true, pupilsFile: true,

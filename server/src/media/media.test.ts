@@ -5,15 +5,11 @@ import path from 'node:path'
 import type { Arrived, Piece } from '@nibquill/contract'
 import sharp from 'sharp'
 import { v7 as newId } from 'uuid'
-import { picture, SmallSchool, TestServer, until } from '../testing/testServer.ts'
+import { picture, type SmallSchool, type TestServer, until, useSmallSchool } from '../testing/testServer.ts'
 
 let test_: TestServer
 let school: SmallSchool
-beforeAll(async () => {
-  test_ = await TestServer.start()
-  school = await SmallSchool.open(test_)
-}, 60_000)
-afterAll(() => test_.stop())
+useSmallSchool((opened) => ({ test: test_, school } = opened))
 
 const sha256 = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex')
 const temporary = (name: string) => path.join(test_.config.dataFolder, name)

@@ -1,14 +1,10 @@
 import type { MyPieces, NewsItem, Piece, Portfolio, Tray } from '@nibquill/contract'
 import { v7 as newId } from 'uuid'
-import { picture, SmallSchool, TestServer } from '../testing/testServer.ts'
+import { picture, type SmallSchool, type TestServer, useSmallSchool } from '../testing/testServer.ts'
 
 let test_: TestServer
 let school: SmallSchool
-beforeAll(async () => {
-  test_ = await TestServer.start()
-  school = await SmallSchool.open(test_)
-}, 60_000)
-afterAll(() => test_.stop())
+useSmallSchool((opened) => ({ test: test_, school } = opened))
 
 const move = (piece: Piece, name: string, seenVersion = piece.version) =>
   school.wren.ask('POST', `/pieces/${piece.id}/${name}`, { seenVersion })

@@ -3,15 +3,11 @@ import { once } from 'node:events'
 import pg from 'pg'
 import { v7 as newId } from 'uuid'
 import { startServer } from '../server.ts'
-import { Person, picture, SmallSchool, TestServer, until } from '../testing/testServer.ts'
+import { Person, picture, type SmallSchool, TestServer, until, useSmallSchool } from '../testing/testServer.ts'
 
 let test_: TestServer
 let school: SmallSchool
-beforeAll(async () => {
-  test_ = await TestServer.start()
-  school = await SmallSchool.open(test_)
-}, 60_000)
-afterAll(() => test_.stop())
+useSmallSchool((opened) => ({ test: test_, school } = opened))
 
 /** Another process on the same database and data folder, which can be killed. */
 async function serveAlone(): Promise<{ child: ChildProcess; at: string }> {

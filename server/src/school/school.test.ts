@@ -11,15 +11,11 @@ import type {
   StaffMember,
 } from '@nibquill/contract'
 import { ONE_ROSTER_HEADINGS } from '@nibquill/core'
-import { PASSWORD, type Person, SmallSchool, TestServer, until } from '../testing/testServer.ts'
+import { PASSWORD, type Person, SmallSchool, TestServer, until, useSmallSchool } from '../testing/testServer.ts'
 
 let test_: TestServer
 let school: SmallSchool
-beforeAll(async () => {
-  test_ = await TestServer.start()
-  school = await SmallSchool.open(test_)
-}, 60_000)
-afterAll(() => test_.stop())
+useSmallSchool((opened) => ({ test: test_, school } = opened))
 
 const NEXT: PutYear = {
   name: '2027/28', startsOn: '2027-09-01', endsOn: '2028-08-31',

@@ -3,15 +3,11 @@ import { writeFileSync } from 'node:fs'
 import path from 'node:path'
 import { v7 as newId } from 'uuid'
 import type { Child, PostBox, Problem, PupilSharing } from '@nibquill/contract'
-import { type Person, SmallSchool, TestServer } from '../testing/testServer.ts'
+import { type Person, type SmallSchool, type TestServer, useSmallSchool } from '../testing/testServer.ts'
 
 let test_: TestServer
 let school: SmallSchool
-beforeAll(async () => {
-  test_ = await TestServer.start()
-  school = await SmallSchool.open(test_)
-}, 60_000)
-afterAll(() => test_.stop())
+useSmallSchool((opened) => ({ test: test_, school } = opened))
 
 const invite = (
   pupilId: string,

@@ -1,14 +1,10 @@
 import { v7 as newId } from 'uuid'
 import type { MakeTask, Problem, Standing, Task, Unit } from '@nibquill/contract'
-import { type Person, picture, SmallSchool, TestServer, until } from '../testing/testServer.ts'
+import { type Person, picture, type SmallSchool, type TestServer, until, useSmallSchool } from '../testing/testServer.ts'
 
 let test_: TestServer
 let school: SmallSchool
-beforeAll(async () => {
-  test_ = await TestServer.start()
-  school = await SmallSchool.open(test_)
-}, 60_000)
-afterAll(() => test_.stop())
+useSmallSchool((opened) => ({ test: test_, school } = opened))
 
 const input = (change: Partial<MakeTask> = {}): MakeTask => ({
   classId: school.ids.heron, folderId: school.ids.open, unitId: null, strandId: null, title: 'Shore poem', instructions: 'Write four lines.', media: [],

@@ -309,6 +309,16 @@ export class SmallSchool {
   }
 }
 
+/** A small school for all tests of a file, on a server of its own. */
+export function useSmallSchool(opened: (at: { test: TestServer; school: SmallSchool }) => void): void {
+  let test: TestServer
+  beforeAll(async () => {
+    test = await TestServer.start()
+    opened({ test, school: await SmallSchool.open(test) })
+  }, 60_000)
+  afterAll(() => test.stop())
+}
+
 /** Waits until something becomes true. */
 export async function until<T>(ask: () => Promise<T | null | false | undefined>, patienceMs = 20_000): Promise<T> {
   const deadline = Date.now() + patienceMs

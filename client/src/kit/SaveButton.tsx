@@ -1,0 +1,22 @@
+import { useMutation } from '@tanstack/react-query'
+import { sentenceOf } from '../api/problems'
+import { saveFile } from '../device/saveFile'
+import { BigButton } from './BigButton'
+import type { SymbolName } from './Symbol'
+import { toast } from './Toast'
+
+/** Saves a file of the server's; a refusal is said in its sentence, and one stays where one is. */
+export function SaveButton({
+  label,
+  address,
+  name,
+  symbol = 'download',
+}: {
+  label: string
+  address: string
+  name: string
+  symbol?: SymbolName
+}) {
+  const save = useMutation({ mutationFn: () => saveFile(address, name), onError: (error) => toast(sentenceOf(error)) })
+  return <BigButton small tone="quiet" symbol={symbol} label={label} busy={save.isPending} onPress={() => save.mutate()} />
+}
