@@ -23,7 +23,6 @@ const SHOTS: Shot[] = [
     size: PHONE,
     go: async (page) => (await open('/desk')(page), page.getByRole('button', { name: 'Write your wind poem' }).click()),
   },
-  { name: 'which-folder', who: 'pupil', size: PHONE, go: (page) => draft(page, 'folder') },
   {
     name: 'my-piece',
     who: 'pupil',
@@ -101,16 +100,6 @@ async function turnTheYear(page: Page): Promise<void> {
     await page.getByRole('heading', { name: `${name}, ${group}` }).waitFor()
   }
   await open('/roll-over')(page)
-}
-
-async function draft(page: Page, step: string): Promise<void> {
-  await open('/desk')(page)
-  await page
-    .getByRole('button', { name: /not handed in yet/ })
-    .first()
-    .click()
-  await page.waitForURL(/my-pieces\/[^/]+$/)
-  await page.goto(`${page.url()}/${step}`)
 }
 
 const ENTER: Record<Who, (page: Page) => Promise<unknown>> = {
