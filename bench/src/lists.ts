@@ -23,7 +23,7 @@ export async function benchLists(): Promise<Line[]> {
     grown = Math.max(grown, mb)
   }
   process.stderr.write(`class list of ${ROWS} rows: memory grew by at most ${Math.round(grown)} MB\n`)
-  return [line('class list of 3,000 rows against COPY', median(times.value), median(times.floor), 'ms', '<=', 20)]
+  return [line('class list of 3,000 rows against COPY', median(times.value), median(times.floor), 'ms', '<=', 10)]
 }
 
 async function once(): Promise<{ value: number; floor: number; mb: number }> {

@@ -195,7 +195,10 @@ export class ClassLists {
         const row = await manager.findOne(ClassListRow, { where: { id }, lock: { mode: 'pessimistic_write' } })
         if (!row || row.state !== 'running') return 0
         const { steps } = row.plan
-        const doing = steps.filter(({ does }) => does !== 'nothing')
+        // Class by class, so that each class's pegs are looked at once or twice and not in every batch.
+        const doing = steps
+          .filter(({ does }) => does !== 'nothing')
+          .sort((a, b) => a.classId.localeCompare(b.classId) || a.line - b.line)
         if (row.rowsDone === 0) for (const one of row.plan.newClasses) await this.#makeClass(manager, one)
         const batch = doing.slice(row.rowsDone, row.rowsDone + BATCH)
         await this.#takeBatch(manager, row.schoolId, batch)
