@@ -245,6 +245,23 @@ async function seenByAPupil(
   page: Page,
 ): Promise<void> {
   await page.goto('/class')
+  const download = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'Name cards (PDF)' }).click()
+  await page.getByRole('dialog').getByRole('button', { name: 'Print them' }).click()
+  const sheet = path.join(scratch(), 'cards.pdf')
+  await (await download).saveAs(sheet)
+  // Thirty cards, and each says at print and at screen resolution what it opens; a tablet's own camera leads to the door with it.
+  const cards = await codesInPdf(sheet, 150)
+  expect(new Set(cards).size).toBe(30)
+  expect(await codesInPdf(sheet, 300)).toEqual(expect.arrayContaining(cards))
+  const camera = await (await browser.newContext({ viewport, baseURL: at })).newPage()
+  const { pathname, hash } = new URL(cards[0]!)
+  await camera.goto(`${pathname}${hash}`)
+  await camera.getByRole('button', { name: 'Go to my desk' }).click()
+  await camera.waitForURL('**/desk')
+  await camera.goBack()
+  expect(camera.url()).not.toContain(hash)
+
   await page.getByRole('link', { name: 'Aoife Shore' }).click()
   await page.getByRole('button', { name: 'Make a new code' }).click()
   await page.getByRole('dialog').getByRole('button', { name: 'Make a new code' }).click()

@@ -1,6 +1,6 @@
 // Writes client/src/kit/symbols.generated.ts: the paths of just those symbols Nibquill uses, so that no icon font is sent.
 import * as mdi from '@mdi/js'
-import { writeFileSync } from 'node:fs'
+import { readFileSync, writeFileSync } from 'node:fs'
 import path from 'node:path'
 import { ROOT } from './setup.mjs'
 
@@ -37,4 +37,11 @@ const lines = Object.entries(SYMBOLS).map(([name, drawing]) => {
 })
 const text = `// Made by \`npm run symbols\` from @mdi/js (Apache License 2.0). Do not edit.\nexport const SYMBOLS = {\n${lines.join('\n')}\n} as const\nexport type SymbolName = keyof typeof SYMBOLS\n`
 writeFileSync(path.join(ROOT, 'client/src/kit/symbols.generated.ts'), text)
-console.log(`${lines.length} symbols written`)
+
+// The printed cards draw the pegs too.
+const looks = readFileSync(path.join(ROOT, 'core/src/folders/looks.ts'), 'utf8')
+const pegs = [.../PEG_SYMBOLS = \[([^\]]+)\]/.exec(looks)[1].matchAll(/'([\w-]+)'/g)].map(([, name]) => name)
+const pegLines = pegs.map((name) => `  '${name}': '${mdi[`mdi${SYMBOLS[name]}`]}',`)
+const pegText = `import type { PegSymbol } from '@nibquill/core'\n\n// Made by \`npm run symbols\` from @mdi/js (Apache License 2.0). Do not edit.\nexport const PEG_DRAWINGS: Record<PegSymbol, string> = {\n${pegLines.join('\n')}\n}\n`
+writeFileSync(path.join(ROOT, 'server/src/print/pegs.generated.ts'), pegText)
+console.log(`${lines.length} symbols written, ${pegs.length} of them pegs`)

@@ -68,3 +68,7 @@ export type ChoosePassword = v.InferOutput<typeof ChoosePassword>
 
 /** POST /api/accounts/pupils/:id/card: a new name card; the old one stops. The code is answered this once and kept nowhere. */
 export const CardCode = v.object({ code: v.string() })
+
+/** POST /api/accounts/cards: new name cards as a PDF, for a class or for one pupil; the old ones stop at once. */
+export const PrintCards = v.union([v.strictObject({ classId: Id }), v.strictObject({ pupilId: Id })])
+export type PrintCards = v.InferOutput<typeof PrintCards>

@@ -9,6 +9,7 @@ export const DOMAIN_ERRORS = {
   'accounts/too-many-tries': 'That was a lot of tries. Wait a little, then try again.',
   'accounts/invitation-over': 'This invitation no longer opens anything. Ask the school for a new one.',
   'accounts/password-link-over': 'This link no longer opens anything. Ask the school for a new one.',
+  'accounts/no-cards': 'There is nobody in this class to make a card for.',
   'accounts/email-taken': 'Somebody here has that e-mail address already.',
   'accounts/already-set-up': 'This school has been set up already. Please sign in.',
   'accounts/origin-refused': 'This request did not come from Nibquill itself, so nothing was changed.',

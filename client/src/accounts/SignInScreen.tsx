@@ -61,8 +61,17 @@ export function SignInScreen() {
   )
 }
 
+/** The code of a card that a tablet's own camera opened; taken out of the address at once, so that it stays in no history. */
+function codeFromAddress(): string {
+  if (typeof window === 'undefined') return ''
+  const code = readCardCode(decodeURIComponent(window.location.hash.slice(1)))
+  if (!code) return ''
+  window.history.replaceState(window.history.state, '', window.location.pathname)
+  return writeCardCode(code)
+}
+
 function CardForm() {
-  const [code, setCode] = useState('')
+  const [code, setCode] = useState(codeFromAddress)
   const signIn = useSignIn()
   const letters = code
     .replace(/[^a-z]/gi, '')

@@ -1,8 +1,14 @@
 import { problemFrom, UnreachableError } from '../api/problems'
 
-/** Fetches a file of the server's and hands it to the browser's downloads. @throws ProblemError, UnreachableError */
-export async function saveFile(address: string, name: string): Promise<void> {
-  const response = await fetch(address, { credentials: 'same-origin' }).catch((error: unknown) => {
+/**
+ * Fetches a file of the server's and hands it to the browser's downloads.
+ * @param order - What to make, for files that are made when they are asked for.
+ * @throws ProblemError, UnreachableError
+ */
+export async function saveFile(address: string, name: string, order?: unknown): Promise<void> {
+  const made =
+    order === undefined ? {} : { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(order) }
+  const response = await fetch(address, { credentials: 'same-origin', ...made }).catch((error: unknown) => {
     throw new UnreachableError(String(error))
   })
   if (!response.ok) throw await problemFrom(response)

@@ -1,4 +1,4 @@
-import type { Colour, PieceState } from '@nibquill/core'
+import { PIGMENTS, type PieceState } from '@nibquill/core'
 import { configureFonts, MD3LightTheme, type MD3Theme } from 'react-native-paper'
 
 /** Ink, paper and pigments: the only home of colours, type and measures. */
@@ -23,16 +23,7 @@ export const colours = {
 } as const
 
 /** Pigments of pegs and folder spines. */
-export const pigments: Record<Colour, string> = {
-  aubergine: colours.aubergine,
-  ochre: colours.ochre,
-  verdigris: colours.verdigris,
-  clay: colours.clay,
-  sea: colours.sea,
-  moss: '#5F6B2D',
-  indigo: '#3B3F7A',
-  madder: '#93344F',
-}
+export const pigments = PIGMENTS
 
 /** Each state has its colour, and never the colour alone: the fold's shape and a word go with it. */
 export const stateColours: Record<PieceState, { mark: string; text: string; tint: string }> = {

@@ -2,7 +2,9 @@ import { IDLE_MINUTES, type ClassDetail } from '@nibquill/contract'
 import { router, useLocalSearchParams } from 'expo-router'
 import { useState } from 'react'
 import { View } from 'react-native'
+import { CardsButton } from '../accounts/CardsButton'
 import { useSession } from '../accounts/session'
+import { strings as accountWords } from '../accounts/strings'
 import { strings as noticeWords } from '../notices/strings'
 import { strings as pieceWords } from '../pieces/strings'
 import { BigButton } from '../kit/BigButton'
@@ -106,6 +108,7 @@ function OneClass({ classId, mine }: { classId: string; mine: boolean }) {
           label={strings.pegs}
           onPress={() => router.push(`/class/pegs?classId=${classId}`)}
         />
+        <CardsButton label={accountWords.cards} order={{ classId }} />
         {mine ? (
           <>
             <BigButton

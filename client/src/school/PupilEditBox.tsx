@@ -1,6 +1,8 @@
 import type { PupilDetail } from '@nibquill/contract'
 import { useState } from 'react'
 import { Text } from 'react-native-paper'
+import { CardsButton } from '../accounts/CardsButton'
+import { strings as accountWords } from '../accounts/strings'
 import { Ask } from '../kit/Ask'
 import { BigButton } from '../kit/BigButton'
 import { Field } from '../kit/Field'
@@ -104,6 +106,7 @@ function CardBox({ pupil }: { pupil: PupilDetail }) {
           busy={card.isPending}
           onPress={() => setAsking(true)}
         />
+        <CardsButton label={accountWords.card} order={{ pupilId: pupil.id }} />
       </Row>
       <Ask
         visible={asking}

@@ -21,6 +21,10 @@ export type PegSymbol = (typeof PEG_SYMBOLS)[number]
 /** The pigments pegs and folder spines are painted in. */
 export const COLOURS = ['aubergine', 'ochre', 'verdigris', 'clay', 'sea', 'moss', 'indigo', 'madder'] as const
 export type Colour = (typeof COLOURS)[number]
+/** Each pigment as it is painted on screen and on paper. */
+export const PIGMENTS: Record<Colour, string> = {
+  aubergine: '#54284F', ochre: '#B9741A', verdigris: '#2A6F68', clay: '#A9452F', sea: '#2F5E8C', moss: '#5F6B2D', indigo: '#3B3F7A', madder: '#93344F',
+} // prettier-ignore
 
 /** A neutral start: lines of the curriculum every primary school has. */
 export const FIRST_STRANDS = [

@@ -1,12 +1,13 @@
 import { hash, verify } from '@node-rs/argon2'
 import type { CardSignIn, ChoosePassword, FirstRun, PasswordSignIn, Session } from '@nibquill/contract'
-import { cardCodePrefix, DomainError, isTimeZone, makeCardCode, readCardCode } from '@nibquill/core'
+import { cardCodePrefix, DomainError, isTimeZone, makeCardCode, readCardCode, type Colour, type PegSymbol } from '@nibquill/core'
 import { IsNull, Not, type EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
 import { note } from '../platform/audit.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import { SchoolRow } from '../school/rows.ts'
+import type { Card } from './drawCards.ts'
 import { NameCardRow, PasswordLinkRow, PersonRow, SessionRow } from './rows.ts'
 import type { SignInLimits } from './signInLimits.ts'
 
@@ -21,6 +22,8 @@ const SEEN_EVERY_MS = 20_000
 const PASSWORD_LINK_LASTS_MS = 30 * DAY_MS
 /** OWASP Password Storage Cheat Sheet: argon2id, 19 MiB, two passes, one lane. */
 const ARGON = { memoryCost: 19_456, timeCost: 2, parallelism: 1 }
+
+type PersonLook = { id: string; firstName: string; lastName: string; symbol: PegSymbol | null; colour: Colour | null }
 
 /** Who people are and how they come in. */
 export class Accounts {
@@ -237,6 +240,29 @@ export class Accounts {
     return this.#platform.db.transaction(async (manager) => {
       await note(manager, this.#platform.clock.now(), viewer.personId, 'name-card', pupilId)
       return this.issueNameCard(manager, pupilId)
+    })
+  }
+
+  /** New cards for pupils, ready to be printed: the old ones stop, and what they opened ends. The codes are kept nowhere. */
+  async renewNameCards(viewer: SignedIn, where: { classId: string } | { pupilId: string }): Promise<Card[]> {
+    const now = this.#platform.clock.now()
+    return this.#platform.db.transaction(async (manager) => {
+      const pupils = await manager.query<PersonLook[]>(
+        `select p.id, p.first_name as "firstName", p.last_name as "lastName", p.peg_symbol as symbol, p.peg_colour as colour from person p
+         where p.role = 'pupil' and p.left_at is null
+           and (p.id = $1 or exists (select 1 from enrolment e where e.person_id = p.id and e.class_id = $2))
+         order by p.first_name, p.last_name, p.id`,
+        ['pupilId' in where ? where.pupilId : null, 'classId' in where ? where.classId : null],
+      )
+      const cards: Card[] = []
+      for (const { id, firstName, lastName, symbol, colour } of pupils) {
+        const code = await this.issueNameCard(manager, id)
+        const peg = symbol && colour ? { symbol, colour } : null
+        // The part after # never reaches a server or its log.
+        cards.push({ firstName, lastName, peg, code, address: `${this.#platform.config.publicUrl}/sign-in#${code}` })
+      }
+      await note(manager, now, viewer.personId, 'name-cards', 'classId' in where ? where.classId : where.pupilId)
+      return cards
     })
   }
 

@@ -10,6 +10,7 @@ import {
   LinkParams,
   PasswordLink,
   PasswordSignIn,
+  PrintCards,
   Session,
 } from '@nibquill/contract'
 import { DomainError } from '@nibquill/core'
@@ -19,6 +20,8 @@ import type { Guard } from '../access/guard.ts'
 import type { Platform } from '../platform/platform.ts'
 import { answer, read, rememberViewer, signedIn, staff } from '../platform/routes.ts'
 import type { Accounts } from './accounts.ts'
+import { drawCards } from './drawCards.ts'
+import { strings } from './strings.ts'
 
 const COOKIE = 'nibquill'
 const YEAR_SECONDS = 365 * 24 * 3600
@@ -84,6 +87,16 @@ export function accountsRoutes(guard: Guard, accounts: Accounts): Router {
     if (viewer) await accounts.signOut(viewer)
     setCookie(request, response, '', 0)
     answer(response, Done, DONE)
+  })
+  router.post('/cards', async (request, response) => {
+    const order = read(PrintCards, request.body)
+    if ('classId' in order) await guard.schoolClass(signedIn(request), 'class.enrol', order.classId)
+    else await guard.pupil(signedIn(request), 'pupil.change', order.pupilId)
+    const cards = await accounts.renewNameCards(staff(request), order)
+    if (cards.length === 0) throw new DomainError('accounts/no-cards')
+    response.set({ 'Content-Type': 'application/pdf', 'Content-Disposition': 'attachment; filename="name-cards.pdf"' })
+    const { school } = await accounts.describe(signedIn(request))
+    await drawCards(cards, strings.cards(school?.name ?? ''), school?.name ?? '', response)
   })
   router.post('/pupils/:id/card', async (request, response) => {
     const { id } = read(IdParams, request.params)

@@ -13,6 +13,7 @@ const STATUS = {
   'accounts/invitation-over': 410,
   'accounts/already-set-up': 409,
   'accounts/password-link-over': 410,
+  'accounts/no-cards': 409,
   'accounts/email-taken': 409,
   'accounts/origin-refused': 403,
   'request/invalid': 400,
