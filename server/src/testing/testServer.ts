@@ -28,7 +28,7 @@ export class TestServer {
     this.config = config
   }
 
-  static async start(): Promise<TestServer> {
+  static async start(settings: Partial<Config> = {}): Promise<TestServer> {
     const name = `test_${randomUUID().replaceAll('-', '')}`
     const main = new pg.Client({ connectionString: process.env.NIBQUILL_TEST_CLUSTER })
     await main.connect()
@@ -37,7 +37,7 @@ export class TestServer {
     const config: Config = {
       port: 0, host: '127.0.0.1', dataFolder: await mkdtemp(path.join(os.tmpdir(), 'nibquill-data-')),
       databaseUrl: process.env.NIBQUILL_TEST_CLUSTER!.replace(/\/postgres$/, `/${name}`), publicUrl: 'http://nibquill.example',
-      clientFolder: null, trustProxy: false, smtpUrl: null, mailFrom: 'Nibquill <nibquill@saltmarsh.example>', logLevel: 'silent',
+      clientFolder: null, trustProxy: false, smtpUrl: null, mailFrom: 'Nibquill <nibquill@saltmarsh.example>', logLevel: 'silent', ...settings,
     } // prettier-ignore
     const clock = new SetClock(new Date('2026-11-23T10:00:00Z'))
     return new TestServer(await startServer(config, clock), clock, config)
