@@ -60,6 +60,14 @@ test('put away while a pupil files into it: the pupil is told, and it can be tak
   expect((await school.wren.ask('POST', `/pieces/${draft.id}/hand-in`, { seenVersion: draft.version })).status).toBe(200)
 })
 
+test('an id that is somebody else’s folder shows nothing of it', async () => {
+  const theirs = (await make({ name: 'Secret' })).body.id
+  expect((await make({ classIds: [school.ids.plover] }, school.otherTeacher, theirs)).status).toBe(404)
+  expect(
+    (await school.wren.ask('PUT', `/folders/proposals/${theirs}`, { name: 'x', symbol: 'star', colour: 'sea' })).status,
+  ).toBe(404)
+})
+
 test('the order is kept, and nobody moves folders they do not see', async () => {
   const ids = []
   for (const name of ['One', 'Two', 'Three']) ids.push((await make({ name })).body.id)

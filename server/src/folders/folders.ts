@@ -56,15 +56,23 @@ export class Folders {
     return folder
   }
 
-  /** Again with the same id it answers with the folder that is there. */
+  /** Again with the same id it answers with the folder that is there. @throws DomainError `folder/not-found` when the id is another folder's */
   async make(viewer: SignedIn, folderId: string, input: MakeFolder): Promise<Folder> {
     const { classIds, ...folder } = input
     await this.#platform.db.transaction(async (manager) => {
-      if (await manager.existsBy(FolderRow, { id: folderId })) return
+      const there = await manager.findOneBy(FolderRow, { id: folderId })
+      if (there) return this.#refuseOther(manager, there, input)
       await this.#insert(manager, viewer, { id: folderId, ...folder }, classIds)
       await note(manager, this.#platform.clock.now(), viewer.personId, 'folder.make', folderId)
     })
     return this.#find(viewer, folderId)
+  }
+
+  /** A retry finds what it made; somebody else's folder is not shown to it. */
+  async #refuseOther(manager: EntityManager, there: FolderRow, { wholeSchool, classIds }: MakeFolder): Promise<void> {
+    const homes = (await manager.findBy(FolderClassRow, { folderId: there.id })).map(({ classId }) => classId)
+    const same = there.wholeSchool === wholeSchool && (wholeSchool || homes.some((classId) => classIds.includes(classId)))
+    if (!same || there.ownerId) throw new DomainError('folder/not-found')
   }
 
   async #insert(
@@ -167,7 +175,9 @@ export class Folders {
   /** A pupil's idea for a folder of their own; it can be used once a teacher agreed. */
   async propose(viewer: SignedIn, folderId: string, look: ProposeFolder): Promise<Folder> {
     await this.#platform.db.transaction(async (manager) => {
-      if (await manager.existsBy(FolderRow, { id: folderId })) return
+      const there = await manager.findOneBy(FolderRow, { id: folderId })
+      if (there && there.ownerId !== viewer.personId) throw new DomainError('folder/not-found')
+      if (there) return
       const [home] = await manager.query<{ id: string }[]>(`select c.id ${classOfPerson()}`, [
         viewer.personId,
         this.#platform.clock.now(),

@@ -38,15 +38,13 @@ export class PrintFonts {
    */
   runs(family: Family, text: string): { font: string; text: string }[] {
     if (PLAIN.test(text)) return [{ font: `${family}-0`, text }]
-    const fonts = [
-      ...FAMILIES[family].map((_, i) => `${family}-${i}`),
-      ...(family === 'title' ? FAMILIES.strong.map((_, i) => `strong-${i}`) : []),
-    ]
+    const fonts = FAMILIES[family].map((_, i) => `${family}-${i}`)
+    // A title is set in one family: where the title's own lacks a letter, the whole of it is set in the other.
+    if (family === 'title' && ![...text].every((sign) => sign === '\n' || fonts.some((name) => this.#has(name, sign))))
+      return this.runs('strong', text)
     const runs: { font: string; text: string }[] = []
     for (const { segment } of SIGNS.segment(text.replaceAll(/[\t\r]/g, ' '))) {
-      const font = fonts.find((name) =>
-        [...segment].every((sign) => sign === '\n' || this.#glyphs(name).hasGlyphForCodePoint(sign.codePointAt(0)!)),
-      )
+      const font = fonts.find((name) => [...segment].every((sign) => sign === '\n' || this.#has(name, sign)))
       const last = runs.at(-1)
       const piece = { font: font ?? fonts[0]!, text: font ? segment : '▫' }
       if (!font && !this.#glyphs(piece.font).hasGlyphForCodePoint(0x25ab)) piece.text = '·'
@@ -54,6 +52,10 @@ export class PrintFonts {
       else runs.push(piece)
     }
     return runs
+  }
+
+  #has(font: string, sign: string): boolean {
+    return this.#glyphs(font).hasGlyphForCodePoint(sign.codePointAt(0)!)
   }
 
   #glyphs(name: string): Glyphs {

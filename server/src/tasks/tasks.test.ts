@@ -184,6 +184,12 @@ test('nobody but the class’s teachers sets, changes or watches a task', async 
   expect((await school.aoife.ask('POST', `/tasks/${task.id}/tick`)).status).toBe(404)
 }) // prettier-ignore
 
+test('an id that is another class’s task shows nothing of it', async () => {
+  const theirs = (await make()).body.id
+  const input_ = { ...input(), classId: school.ids.plover, folderId: school.ids.whole }
+  expect((await school.otherTeacher.ask('PUT', `/tasks/${theirs}`, input_)).status).toBe(404)
+})
+
 test('a change is on the pupils’ open pages at once', async () => {
   const events: string[] = []
   const stream = await school.wren.fetch('GET', '/live')

@@ -64,7 +64,9 @@ export class Tasks {
   /** Again with the same id it answers with the task that is there. */
   async make(viewer: SignedIn, taskId: string, { classId, ...input }: MakeTask): Promise<Task> {
     await this.#platform.db.transaction(async (manager) => {
-      if (await manager.existsBy(TaskRow, { id: taskId })) return
+      const there = await manager.findOneBy(TaskRow, { id: taskId })
+      if (there && there.classId !== classId) throw new DomainError('task/not-found')
+      if (there) return
       const { media, pupilIds, ...row } = await this.#rowOf(manager, classId, input)
       await refuseForeign(manager, viewer.personId, media.map(({ mediaId }) => mediaId)) // prettier-ignore
       const position = await manager.countBy(TaskRow, { classId })
