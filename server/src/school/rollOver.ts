@@ -81,12 +81,14 @@ export class RollOver {
       if (faults.length > 0) throw new DomainError('school/roll-over-refused', { fields: { moves: faults } })
       const now = this.#platform.clock.now()
       const putAway = await manager.query<{ id: string }[]>(FOLDERS_OF_YEAR, [fromYearId])
+      const enrolled: string[] = []
       for (const to of next) {
         const pupilIds = moves.filter(({ toClassId }) => toClassId === to.id).map(({ pupilId }) => pupilId)
-        await manager.query('insert into enrolment (class_id, person_id) select $1, unnest($2::uuid[]) on conflict do nothing', [
-          to.id,
-          pupilIds,
-        ])
+        const added = await manager.query<{ id: string }[]>(
+          'insert into enrolment (class_id, person_id) select $1, unnest($2::uuid[]) on conflict do nothing returning person_id as id',
+          [to.id, pupilIds],
+        )
+        enrolled.push(...added.map(({ id }) => id))
         await this.#school.hangPegs(manager, to.id, pupilIds)
       }
       const leaving = moves.filter(({ toClassId }) => toClassId === null).map(({ pupilId }) => pupilId)
@@ -97,7 +99,7 @@ export class RollOver {
       ])
       const id = newId()
       await manager.insert(RollOverRow, {
-        id, fromYearId, toYearId, changes: { moves, putAway: putAway.map((folder) => folder.id) }, doneBy: viewer.personId, doneAt: now, undoneAt: null,
+        id, fromYearId, toYearId, changes: { moves, enrolled, putAway: putAway.map((folder) => folder.id) }, doneBy: viewer.personId, doneAt: now, undoneAt: null,
       }) // prettier-ignore
       await note(manager, now, viewer.personId, 'roll-over.do', id)
     })
@@ -133,10 +135,10 @@ export class RollOver {
       ])
       if (found?.work) throw new DomainError('school/roll-over-final')
       const now = this.#platform.clock.now()
-      const { moves, putAway } = row.changes
+      const { moves, enrolled, putAway } = row.changes
       await manager.query(
         'delete from enrolment e using class c where c.id = e.class_id and c.school_year_id = $1 and e.person_id = any($2)',
-        [row.toYearId, moves.map(({ pupilId }) => pupilId)],
+        [row.toYearId, enrolled],
       )
       for (const { pupilId } of moves.filter(({ toClassId }) => toClassId === null))
         await manager.update(PersonRow, pupilId, { leftAt: null })

@@ -96,7 +96,8 @@ export type RollOverRow = {
   id: string
   fromYearId: string
   toYearId: string
-  changes: { moves: RollOverMove[]; putAway: string[] }
+  /** `enrolled`: those who were put into next year's classes by it, and not before. */
+  changes: { moves: RollOverMove[]; enrolled: string[]; putAway: string[] }
   doneBy: string
   doneAt: Date
   undoneAt: Date | null

@@ -320,6 +320,14 @@ describe('the year’s turn', () => {
     expect((await small.aoife.ask('GET', '/pieces')).status).toBe(401)
 
     await ask('POST', `/school/roll-over/${turn.id}/undo`)
+    // Who had been put into next year's class by hand stays there.
+    await own.manager.query('insert into enrolment (class_id, person_id) values ($1, $2)', [classId, small.ids.tomasz])
+    const again = (await ask<LatestRollOver>('POST', '/school/roll-over', { fromYearId, toYearId, moves })).body!
+    await ask('POST', `/school/roll-over/${again.id}/undo`)
+    expect((await ask<ClassDetail>('GET', `/school/classes/${classId}`)).body.pupils.map(({ id }) => id)).toEqual([
+      small.ids.tomasz,
+    ])
+    await own.manager.query('delete from enrolment where class_id = $1 and person_id = $2', [classId, small.ids.tomasz])
     expect((await small.aoife.ask('GET', '/pieces')).status).toBe(200)
     expect((await ask<ClassDetail>('GET', `/school/classes/${classId}`)).body.pupils).toEqual([])
     await ask('POST', '/school/roll-over', { fromYearId, toYearId, moves })
