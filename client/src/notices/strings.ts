@@ -16,7 +16,6 @@ export const strings = {
   withdraw: 'Take it down',
   withdrawn: 'It is taken down.',
   fromTeacher: 'From my teacher',
-  fromSchool: 'From the school',
   seen: 'I have seen it',
   attached: 'To look at and to hear',
   about: (audience: string, from: string, when: string) => [audience, from, when].filter(Boolean).join(' · '),

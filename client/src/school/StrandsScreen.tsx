@@ -49,7 +49,7 @@ function StrandsForm({ start }: { start: Strand[] }) {
               />
             </View>
             <RoundButton
-              label={`${strand.name}: up`}
+              label={strings.strandUp(strand.name)}
               symbol="up"
               size={targets.adult}
               disabled={i === 0}

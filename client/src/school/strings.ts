@@ -172,6 +172,7 @@ export const strings = {
   // strands
   strandsHelp: 'Lines of the curriculum that folders and tasks belong to.',
   strand: (n: number) => `Strand ${n}`,
+  strandUp: (name: string) => `Move ${name} up`,
   addStrand: 'Add a strand',
   saveStrands: 'Keep the strands',
   steps: {

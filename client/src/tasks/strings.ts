@@ -39,7 +39,6 @@ export const strings = {
   duplicated: 'Copied. Pupils see the copy in a week, unless you change that.',
   close: 'Close the task',
   reopen: 'Open it again',
-  who: 'Who stands where',
   nudge: (n: number) => (n === 1 ? 'Remind 1 pupil' : `Remind ${n} pupils`),
   nudged: 'It stands on their desks now.',
   nudgedAt: (when: string) => `reminded ${when}`,

@@ -3,7 +3,6 @@ import { Temporal } from 'temporal-polyfill'
 import {
   faultsOfYear,
   guessYear,
-  isoWeek,
   isSchoolDay,
   isTimeZone,
   schoolDay,
@@ -80,27 +79,29 @@ const NEXT = {
   ],
 }
 
-// The weeks that ISO 8601 itself and its usual tables name as hard: years of 53 weeks, and days that belong to another week-year.
+// The weeks that ISO 8601 itself and its usual tables name as hard, counted from the Monday of their year's week 1.
 test.each([
-  { day: '2005-01-01', year: 2004, week: 53 },
-  { day: '2005-01-02', year: 2004, week: 53 },
-  { day: '2005-12-31', year: 2005, week: 52 },
-  { day: '2007-01-01', year: 2007, week: 1 },
-  { day: '2008-12-29', year: 2009, week: 1 },
-  { day: '2010-01-03', year: 2009, week: 53 },
-  { day: '2020-12-31', year: 2020, week: 53 },
-  { day: '2026-11-23', year: 2026, week: 48 },
-])('$day lies in week $week of $year', ({ day, year, week }) => expect(isoWeek(day)).toEqual({ year, week }))
+  { day: '2005-01-01', from: '2003-12-29', week: 53 },
+  { day: '2005-01-02', from: '2003-12-29', week: 53 },
+  { day: '2005-12-31', from: '2005-01-03', week: 52 },
+  { day: '2007-01-01', from: '2007-01-01', week: 1 },
+  { day: '2008-12-29', from: '2008-12-29', week: 1 },
+  { day: '2010-01-03', from: '2008-12-29', week: 53 },
+  { day: '2020-12-31', from: '2019-12-30', week: 53 },
+  { day: '2026-11-23', from: '2025-12-29', week: 48 },
+])('$day is week $week counted from $from', ({ day, from, week }) => expect(weekOfTerm(day, { startsOn: from })).toBe(week))
 
 const anyDay = fc
   .date({ min: new Date('2000-01-01'), max: new Date('2060-12-31'), noInvalidDate: true })
   .map((at) => at.toISOString().slice(0, 10))
 
-test('week numbers agree with an independent calendar on every day', () => {
+test('weeks counted from week 1 of a year agree with an independent calendar on every day', () => {
   fc.assert(
     fc.property(anyDay, (day) => {
       const date = Temporal.PlainDate.from(day)
-      expect(isoWeek(day)).toEqual({ year: date.yearOfWeek, week: date.weekOfYear })
+      // 4 January always lies in week 1.
+      const startsOn = Temporal.PlainDate.from({ year: date.yearOfWeek!, month: 1, day: 4 }).toString()
+      expect(weekOfTerm(day, { startsOn })).toBe(date.weekOfYear)
     }),
   )
 })

@@ -60,12 +60,6 @@ export function weekOfTerm(onDay: string, term: Pick<TermDates, 'startsOn'>): nu
   return Math.max(1, Math.round(weeks) + 1)
 }
 
-/** ISO 8601 week date: the week's year and its number. */
-export function isoWeek(onDay: string): { year: number; week: number } {
-  const at = day(onDay)
-  return { year: at.weekYear, week: at.weekNumber }
-}
-
 /** Whether a name is a time zone this system knows. @see IANA time zone database */
 export function isTimeZone(zone: string): boolean {
   return DateTime.utc().setZone(zone).isValid && (zone.includes('/') || zone === 'UTC')

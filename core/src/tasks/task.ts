@@ -14,8 +14,3 @@ export type TaskStanding = 'none' | 'ticked' | 'draft' | 'submitted' | 'returned
 
 /** Whether a pupil still owes something for a task. */
 export const owes = (standing: TaskStanding): boolean => standing === 'none' || standing === 'draft' || standing === 'returned'
-
-/** Parts still missing from what was asked for. @param have - How many there are of each kind. */
-export function missingParts(asks: readonly PartAsked[], have: Readonly<Partial<Record<string, number>>>): PartAsked[] {
-  return asks.map(({ kind, count }) => ({ kind, count: count - (have[kind] ?? 0) })).filter(({ count }) => count > 0)
-}

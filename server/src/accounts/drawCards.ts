@@ -11,7 +11,7 @@ export type Card = { firstName: string; lastName: string; peg: Peg | null; code:
 
 const COLUMNS = 2
 const ROWS = 4
-export const CARDS_A_PAGE = COLUMNS * ROWS
+const CARDS_A_PAGE = COLUMNS * ROWS
 const WIDTH = PAGE.width / COLUMNS
 const HEIGHT = PAGE.height / ROWS
 /** 35 mm: read at arm's length, also by a tablet's weak camera. */
