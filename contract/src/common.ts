@@ -7,6 +7,8 @@ export const Id = v.pipe(v.string(), v.uuid())
 export const Moment = v.pipe(v.string(), v.isoTimestamp())
 /** A calendar day of the school, `YYYY-MM-DD`. */
 export const Day = v.pipe(v.string(), v.isoDate())
+/** A time on the school's own clock, `HH:mm`. */
+export const Time = v.pipe(v.string(), v.regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'is not a time like 15:00'))
 /** The `version` of a changeable thing as the person saw it; a stale one is answered with 409. */
 export const SeenVersion = v.pipe(v.number(), v.integer(), v.minValue(1))
 

@@ -161,6 +161,8 @@ export const StaffMember = v.object({
   left: v.boolean(),
   /** Has chosen a password. */
   active: v.boolean(),
+  /** Signs in with one-time codes as well. */
+  oneTimeCodes: v.boolean(),
   classes: v.array(v.object({ id: Id, name: v.string() })),
   lastSeenAt: v.nullable(v.string()),
 })
@@ -182,6 +184,8 @@ export const ChangeStaff = v.strictObject({
   leads: v.optional(v.boolean()),
   left: v.optional(v.boolean()),
   classIds: v.optional(v.array(Id)),
+  /** `false` helps somebody in whose phone is lost. */
+  oneTimeCodes: v.optional(v.literal(false)),
 })
 export type ChangeStaff = v.InferOutput<typeof ChangeStaff>
 

@@ -1,6 +1,6 @@
 import { ASKABLE_PARTS, PIECE_STEPS, TASK_MEDIA_ROLES } from '@nibquill/core'
 import * as v from 'valibot'
-import { Day, FolderLook, Id, PupilName, SeenVersion, text, words } from './common.ts'
+import { Day, FolderLook, Id, PupilName, SeenVersion, text, Time, words } from './common.ts'
 
 /** A picture, a paper or a recording that hangs on a task or a notice; reads at `/api/media/<mediaId>/full` (pictures in sizes as well). */
 export const Attachment = v.object({
@@ -75,7 +75,6 @@ export const Standing = v.object({
 export const Standings = v.array(Standing)
 export type Standing = v.InferOutput<typeof Standing>
 
-const Time = v.pipe(v.string(), v.regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'is not a time like 15:00'))
 /** A day and a time on the school's own clock. */
 export const SchoolMoment = v.object({ day: Day, time: Time })
 

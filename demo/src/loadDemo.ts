@@ -16,6 +16,8 @@ export const ZONE = 'Europe/London'
 export const DEMO_PASSWORD = 'salt marsh morning'
 /** Printed at start, so that the demo can be entered; a real card's code is kept nowhere. */
 export const DEMO_CARDS = { Wren: 'ACDEFGHJKMNPRTWX', Tomasz: 'CADEFGHJKMNPRTWX', Aoife: 'DACEFGHJKMNPRTWX' } as const
+/** Door cards of the two classes. */
+export const DEMO_DOORS = { Heron: 'HACDEFGJKMNPRTWX', Plover: 'PACDEFGHJKMNRTWX' } as const
 export const DEMO_STAFF = { heron: 'adeyemi@saltmarsh.example', plover: 'okafor@saltmarsh.example' } as const
 export type DemoSignIns = { parentAddress: string }
 
@@ -86,7 +88,7 @@ class Loader {
   }
 
   async #makeSchool(): Promise<{ current: string; earlier: string }> {
-    const { accounts } = this.#server.capabilities
+    const { accounts, passwords } = this.#server.capabilities
     this.#clock.set(this.#at(-500, 9))
     await accounts.setUp({
       schoolName: 'Saltmarsh Primary School',
@@ -103,7 +105,7 @@ class Loader {
     const second = newId()
     await this.#manager.insert(PersonRow, {
       id: second, schoolId: school.id, role: 'teacher', firstName: 'Mrs', lastName: 'Okafor', email: DEMO_STAFF.plover,
-      passwordHash: await accounts.hashPassword(DEMO_PASSWORD), leads: false, createdAt: this.#now,
+      passwordHash: await passwords.hash(DEMO_PASSWORD), leads: false, createdAt: this.#now,
     }) // prettier-ignore
     this.#teachers.set('Plover', this.#asViewer(second, 'teacher'))
     const startYear = this.#schoolYearStart()
@@ -148,6 +150,7 @@ class Loader {
     })
     const teacher = this.#teachers.get(name)!
     await this.#manager.insert(EnrolmentRow, [classId, earlierId].map((id) => ({ classId: id, personId: teacher.personId }))) // prettier-ignore
+    await this.#server.capabilities.doors.issueCard(this.#manager, classId, DEMO_DOORS[name])
     const pupils: Pupil[] = []
     for (const [i, full] of names.entries()) {
       const [firstName, initial] = full.split(' ') as [string, string]
@@ -158,7 +161,7 @@ class Loader {
       }) // prettier-ignore
       await this.#manager.insert(EnrolmentRow, [classId, earlierId].map((enrolled) => ({ classId: enrolled, personId: id }))) // prettier-ignore
       const code = DEMO_CARDS[firstName as keyof typeof DEMO_CARDS]
-      await this.#server.capabilities.accounts.issueNameCard(this.#manager, id, code)
+      await this.#server.capabilities.nameCards.issue(this.#manager, id, code)
       // Bilal's parents have not said yes: his work is never shared.
       await this.#manager.insert(ConsentRow, {
         pupilId: id,

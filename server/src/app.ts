@@ -28,23 +28,8 @@ export async function openApp(
   platform: Platform,
   capabilities: Capabilities,
 ): Promise<{ app: Express; cleanUpUploads: () => Promise<unknown> }> {
-  const {
-    guard,
-    accounts,
-    school,
-    folders,
-    tasks,
-    units,
-    pieces,
-    classPieces,
-    media,
-    review,
-    notices,
-    portfolio,
-    sharing,
-    book,
-    mail,
-  } = capabilities
+  const { guard, school, folders, tasks, units, pieces, classPieces, media, review, notices, portfolio, sharing, book, mail } =
+    capabilities
   const uploads = await openUploads(platform, media)
   const app = express()
   app.set('trust proxy', platform.config.trustProxy)
@@ -56,7 +41,7 @@ export async function openApp(
     const health = await checkHealth(platform)
     answer(response, Health, health, health.status === 'ok' ? 200 : 503)
   })
-  app.use('/api', originMiddleware(platform), sessionMiddleware(accounts))
+  app.use('/api', originMiddleware(platform), sessionMiddleware(capabilities.sessions))
   app.get('/api/live', (request, response) => {
     const viewer = signedIn(request)
     if (!viewer) throw new DomainError('accounts/signed-out')
@@ -65,7 +50,7 @@ export async function openApp(
   // No body parser before this: uploads are streams.
   app.all(`${UPLOADS_PATH}{/*rest}`, (request, response) => uploads.handle(request, response))
   app.use('/api', compression(), express.json({ limit: '200kb' }), noStore)
-  app.use('/api/accounts', accountsRoutes(guard, accounts))
+  app.use('/api/accounts', accountsRoutes(capabilities))
   app.use('/api/school', schoolRoutes(capabilities))
   app.use('/api/folders', foldersRoutes(guard, folders))
   app.use('/api/tasks', tasksRoutes(guard, tasks, units))

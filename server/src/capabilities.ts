@@ -1,6 +1,13 @@
 import type { Pool } from 'pg'
 import { Guard } from './access/guard.ts'
 import { Accounts } from './accounts/accounts.ts'
+import { Doors } from './accounts/doors.ts'
+import { NameCards } from './accounts/nameCards.ts'
+import { OneTimeCodes } from './accounts/oneTimeCodes.ts'
+import { ParentDoor } from './accounts/parentDoor.ts'
+import { Passwords } from './accounts/passwords.ts'
+import { PictureSecrets } from './accounts/pictureSecrets.ts'
+import { Sessions } from './accounts/sessions.ts'
 import { SignInLimits } from './accounts/signInLimits.ts'
 import { Book } from './book/book.ts'
 import { Folders } from './folders/folders.ts'
@@ -25,17 +32,30 @@ export function openCapabilities(platform: Platform, pool: Pool) {
   const guard = new Guard(platform)
   const mail = new Mail(platform)
   const school = new School(platform)
-  const accounts = new Accounts(platform, new SignInLimits(pool))
+  const limits = new SignInLimits(pool)
+  const sessions = new Sessions(platform)
+  const nameCards = new NameCards(platform, sessions)
+  const pictureSecrets = new PictureSecrets(platform)
+  const doors = new Doors(platform, school, sessions, pictureSecrets)
+  const oneTimeCodes = new OneTimeCodes(platform)
+  const passwords = new Passwords(platform, limits, sessions, oneTimeCodes, mail)
   const pieces = new Pieces(platform, guard, school)
   const sharing = new Sharing(platform, guard, mail)
   return {
     guard,
     mail,
     school,
-    accounts,
+    accounts: new Accounts(platform, { limits, sessions, nameCards, doors, passwords }),
+    sessions,
+    nameCards,
+    pictureSecrets,
+    doors,
+    oneTimeCodes,
+    passwords,
+    parentDoor: new ParentDoor(platform, limits, sessions, mail),
     pieces,
     sharing,
-    staffList: new Staff(platform, accounts, mail),
+    staffList: new Staff(platform, passwords, oneTimeCodes, mail),
     classLists: new ClassLists(platform, school),
     rollOver: new RollOver(platform, school),
     classPieces: new ClassPieces(platform, pieces),

@@ -12,6 +12,7 @@ const EXPECTED: Record<Action, readonly `${Role} ${Relation}`[]> = {
   'roll-over.do': LEADS,
   'post-box.read': LEADS,
   'class.enrol': ['teacher class-teacher', ...LEADS],
+  'class.door': ['teacher class-teacher', ...LEADS],
   'pupil.change': ['teacher class-teacher', ...LEADS],
   'folder.make': ['teacher class-teacher', ...LEADS],
   'folder.change': ['teacher class-teacher', ...LEADS],

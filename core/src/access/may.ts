@@ -25,6 +25,7 @@ export const ACTIONS = [
   'class.read',
   'class.change',
   'class.enrol',
+  'class.door',
   'pupil.read',
   'pupil.change',
   'folder.read',
@@ -82,7 +83,7 @@ const SHARED_BY_LINK = ['approved', 'sharing-consent', 'link-live', 'not-binned'
 
 /** Sets up and oversees, and reads no pupil's work by it. */
 const LEADING = [
-  'school.change', 'staff.change', 'roll-over.do', 'post-box.read', 'class.read', 'class.change', 'class.enrol', 'pupil.read', 'pupil.change',
+  'school.change', 'staff.change', 'roll-over.do', 'post-box.read', 'class.read', 'class.change', 'class.enrol', 'class.door', 'pupil.read', 'pupil.change',
   'folder.read', 'folder.make', 'folder.change', 'task.read', 'parent.read', 'consent.change', 'invitation.make', 'invitation.withdraw',
   'link.withdraw',
 ] as const // prettier-ignore
@@ -103,7 +104,7 @@ export const ACCESS_TABLE: readonly Entry[] = [
   ...entries('pupil', 'classmate', ['folder.propose'], ['proposals-open']),
   ...entries('pupil', 'classmate', ['folder.file-into'], ['pupils-file']),
   ...entries('teacher', 'class-teacher', [
-    'class.read', 'class.change', 'class.enrol', 'pupil.read', 'pupil.change', 'folder.read', 'folder.file-into', 'folder.make',
+    'class.read', 'class.change', 'class.enrol', 'class.door', 'pupil.read', 'pupil.change', 'folder.read', 'folder.file-into', 'folder.make',
     'folder.change', 'task.read', 'task.make', 'task.change', 'notice.make', 'notice.read', 'notice.change', 'piece.start-for-everyone',
     'portfolio.read', 'portfolio.pick', 'book.make', 'book.read', 'parent.read', 'consent.change', 'invitation.make',
     'invitation.withdraw', 'link.withdraw',

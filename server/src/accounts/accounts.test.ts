@@ -8,7 +8,7 @@ let test_: TestServer
 let school: SmallSchool
 useSmallSchool((opened) => ({ test: test_, school } = opened))
 
-const issue = (pupilId = school.ids.wren) => test_.server.capabilities.accounts.issueNameCard(test_.manager, pupilId)
+const issue = (pupilId = school.ids.wren) => test_.server.capabilities.nameCards.issue(test_.manager, pupilId)
 
 test('a card opens the desk in lower case and with gaps; the database never holds its code', async () => {
   const code = await issue()

@@ -1,37 +1,46 @@
 import {
-  CardCode,
-  CardSignIn,
-  ChoosePassword,
-  Done,
-  DONE,
-  FirstRun,
-  IdParams,
-  InvitationSignIn,
-  LinkParams,
-  PasswordLink,
-  PasswordSignIn,
-  PrintCards,
-  Session,
-} from '@nibquill/contract'
+  CardCode, CardSignIn, ChangeDoor, ChangePassword, ChoosePassword, ClassDoor, ConfirmOneTimeCode, Done, DONE, FirstRun, GivePassword,
+  IdParams, InvitationSignIn, LinkParams, MailCodeSignIn, MailMe, OneTimeCodeState, OneTimeSecret, PartOfClassParams, PasswordLink,
+  PasswordSignIn, PegSignIn, PegWall, PrintCards, PupilSecrets, Session, SpareCodes,
+} from '@nibquill/contract' // prettier-ignore
 import { DomainError } from '@nibquill/core'
-import { parse as parseCookie, serialize as writeCookie } from 'cookie'
 import { Router, type RequestHandler, type Request, type Response } from 'express'
 import type { Guard } from '../access/guard.ts'
 import type { Platform } from '../platform/platform.ts'
 import { answer, read, rememberViewer, signedIn, staff } from '../platform/routes.ts'
 import type { Accounts } from './accounts.ts'
+import { addressOf, browserOf, clearCookie, cookieOf, SESSION_COOKIE, setCookie, TABLET_COOKIE } from './cookies.ts'
+import type { Doors } from './doors.ts'
 import { drawCards } from './drawCards.ts'
+import { drawDoorCard } from './drawDoorCard.ts'
+import type { NameCards } from './nameCards.ts'
+import type { OneTimeCodes } from './oneTimeCodes.ts'
+import type { ParentDoor } from './parentDoor.ts'
+import type { Passwords } from './passwords.ts'
+import type { PictureSecrets } from './pictureSecrets.ts'
+import type { Sessions } from './sessions.ts'
 import { strings } from './strings.ts'
 
-const COOKIE = 'nibquill'
-const YEAR_SECONDS = 365 * 24 * 3600
+/** What the routes of this folder are made of. */
+export type AccountServices = {
+  guard: Guard
+  accounts: Accounts
+  sessions: Sessions
+  nameCards: NameCards
+  doors: Doors
+  pictureSecrets: PictureSecrets
+  passwords: Passwords
+  oneTimeCodes: OneTimeCodes
+  parentDoor: ParentDoor
+}
+
 const CHANGES = new Set(['POST', 'PUT', 'PATCH', 'DELETE'])
 
 /** Finds out who asks. */
-export function sessionMiddleware(accounts: Accounts): RequestHandler {
+export function sessionMiddleware(sessions: Sessions): RequestHandler {
   return async (request, _response, next) => {
-    const token = parseCookie(request.headers.cookie ?? '')[COOKIE]
-    const viewer = token ? await accounts.findSession(token) : null
+    const token = cookieOf(request, SESSION_COOKIE)
+    const viewer = token ? await sessions.find(token, browserOf(request)) : null
     if (viewer) rememberViewer(request, viewer)
     next()
   }
@@ -47,64 +56,192 @@ export function originMiddleware(platform: Platform): RequestHandler {
   }
 }
 
-export function accountsRoutes(guard: Guard, accounts: Accounts): Router {
+export function accountsRoutes(services: AccountServices): Router {
   const router = Router()
-  const addressOf = (request: Request) => request.ip ?? 'unknown'
-  const setCookie = (request: Request, response: Response, value: string, maxAge: number) =>
-    response.append(
-      'Set-Cookie',
-      writeCookie(COOKIE, value, { httpOnly: true, sameSite: 'lax', secure: request.secure, path: '/', maxAge }),
-    )
+  router.use(arrivingRoutes(services), doorRoutes(services), cardRoutes(services), passwordRoutes(services))
+  return router
+}
+
+/** Coming in, being in, going out. */
+function arrivingRoutes({ accounts, sessions, doors, passwords, parentDoor }: AccountServices): Router {
+  const router = Router()
+  const tabletOf = async (request: Request) => {
+    const token = cookieOf(request, TABLET_COOKIE)
+    return token ? doors.findTablet(token, browserOf(request)) : null
+  }
   const letIn = async (request: Request, response: Response, token: string) => {
-    setCookie(request, response, token, YEAR_SECONDS)
-    answer(response, Session, await accounts.describe(await accounts.findSession(token)))
+    setCookie(request, response, SESSION_COOKIE, token)
+    answer(response, Session, await accounts.describe(await sessions.find(token, browserOf(request)), await tabletOf(request)))
   }
 
   router.get('/session', async (request, response) => {
     response.set('Cache-Control', 'no-store')
-    answer(response, Session, await accounts.describe(signedIn(request)))
+    answer(response, Session, await accounts.describe(signedIn(request), await tabletOf(request)))
   })
   router.post('/sign-in/card', async (request, response) => {
-    await letIn(request, response, await accounts.signInByCard(read(CardSignIn, request.body), addressOf(request)))
+    const browser = browserOf(request)
+    const card = read(CardSignIn, request.body)
+    const opened = await accounts.useCard(card, addressOf(request), browser, cookieOf(request, TABLET_COOKIE))
+    if ('session' in opened) return letIn(request, response, opened.session)
+    // Whoever was here before is not here any more: the tablet belongs to the class now.
+    const viewer = signedIn(request)
+    if (viewer) await sessions.end(viewer)
+    clearCookie(request, response, SESSION_COOKIE)
+    setCookie(request, response, TABLET_COOKIE, opened.tablet)
+    answer(response, Session, await accounts.describe(null, await doors.findTablet(opened.tablet, browser)))
+  })
+  router.get('/pegs', async (request, response) => {
+    const tablet = await tabletOf(request)
+    if (!tablet) throw new DomainError('accounts/no-tablet')
+    answer(response, PegWall, await doors.listPegs(tablet))
+  })
+  router.post('/sign-in/peg', async (request, response) => {
+    const { pupilId, secret } = read(PegSignIn, request.body)
+    const tablet = await tabletOf(request)
+    if (!tablet) throw new DomainError('accounts/no-tablet')
+    await letIn(request, response, await doors.signInByPeg(tablet, pupilId, secret, browserOf(request)))
   })
   router.post('/sign-in/password', async (request, response) => {
-    await letIn(request, response, await accounts.signInByPassword(read(PasswordSignIn, request.body), addressOf(request)))
+    const input = read(PasswordSignIn, request.body)
+    await letIn(request, response, await passwords.signIn(input, addressOf(request), browserOf(request)))
   })
   router.post('/sign-in/invitation', async (request, response) => {
     const { token } = read(InvitationSignIn, request.body)
-    await letIn(request, response, await accounts.signInByInvitation(token, addressOf(request)))
+    await letIn(request, response, await parentDoor.signInByInvitation(token, addressOf(request), browserOf(request)))
+  })
+  router.post('/mail-codes', async (request, response) => {
+    await parentDoor.sendCode(read(MailMe, request.body).email, addressOf(request))
+    answer(response, Done, DONE)
+  })
+  router.post('/sign-in/mail-code', async (request, response) => {
+    const { email, code } = read(MailCodeSignIn, request.body)
+    await letIn(request, response, await parentDoor.signInByCode(email, code, addressOf(request), browserOf(request)))
   })
   router.get('/password-links/:token', async (request, response) => {
     const { token } = read(LinkParams, request.params)
-    answer(response, PasswordLink, await accounts.describePasswordLink(token, addressOf(request)))
+    answer(response, PasswordLink, await passwords.describeLink(token, addressOf(request)))
   })
   router.post('/password-links/:token', async (request, response) => {
     const { token } = read(LinkParams, request.params)
-    await letIn(request, response, await accounts.choosePassword(token, read(ChoosePassword, request.body), addressOf(request)))
+    const chosen = read(ChoosePassword, request.body)
+    const session = await passwords.choose(token, chosen, addressOf(request), browserOf(request))
+    if (session) return letIn(request, response, session)
+    clearCookie(request, response, SESSION_COOKIE)
+    answer(response, Session, await accounts.describe(null, await tabletOf(request)))
   })
   router.post('/sign-out', async (request, response) => {
     const viewer = signedIn(request)
-    if (viewer) await accounts.signOut(viewer)
-    setCookie(request, response, '', 0)
+    if (viewer) await sessions.end(viewer)
+    clearCookie(request, response, SESSION_COOKIE)
     answer(response, Done, DONE)
   })
+  router.post('/first-run', async (request, response) => {
+    await letIn(request, response, await accounts.setUp(read(FirstRun, request.body), browserOf(request)))
+  })
+  return router
+}
+
+/** A class's door as its teacher keeps it. */
+function doorRoutes({ guard, accounts, sessions, doors, pictureSecrets }: AccountServices): Router {
+  const router = Router()
+  const ofClass = async (request: Request) => {
+    const { id } = read(IdParams, request.params)
+    await guard.schoolClass(signedIn(request), 'class.door', id)
+    return id
+  }
+  router.get('/classes/:id/door', async (request, response) =>
+    answer(response, ClassDoor, await doors.describe(await ofClass(request))),
+  )
+  router.patch('/classes/:id/door', async (request, response) => {
+    const id = await ofClass(request)
+    answer(response, ClassDoor, await doors.change(staff(request), id, read(ChangeDoor, request.body)))
+  })
+  router.post('/classes/:id/door/card', async (request, response) => {
+    const id = await ofClass(request)
+    const { code, address } = await doors.renewCard(staff(request), id)
+    const { school } = await accounts.describe(null, null)
+    sendPdf(response, 'door-card.pdf')
+    await drawDoorCard({ className: await doors.nameOf(id), schoolName: school?.name ?? '', code, address }, response)
+  })
+  router.delete('/classes/:id/sessions', async (request, response) => {
+    const id = await ofClass(request)
+    await sessions.endOfClass(staff(request), id, null)
+    answer(response, ClassDoor, await doors.describe(id))
+  })
+  router.delete('/classes/:id/sessions/:part', async (request, response) => {
+    const id = await ofClass(request)
+    await sessions.endOfClass(staff(request), id, read(PartOfClassParams, request.params).part)
+    answer(response, ClassDoor, await doors.describe(id))
+  })
+  router.delete('/classes/:id/tablets/:part', async (request, response) => {
+    const id = await ofClass(request)
+    await doors.endTablet(staff(request), id, read(PartOfClassParams, request.params).part)
+    answer(response, ClassDoor, await doors.describe(id))
+  })
+  router.get('/classes/:id/secrets', async (request, response) =>
+    answer(response, PupilSecrets, await pictureSecrets.list(await ofClass(request))),
+  )
+  router.post('/classes/:id/secrets/:part', async (request, response) => {
+    const id = await ofClass(request)
+    const { part } = read(PartOfClassParams, request.params)
+    await guard.pupil(signedIn(request), 'pupil.change', part)
+    await pictureSecrets.renew(staff(request), part)
+    answer(response, PupilSecrets, await pictureSecrets.list(id))
+  })
+  return router
+}
+
+function cardRoutes({ guard, accounts, nameCards }: AccountServices): Router {
+  const router = Router()
   router.post('/cards', async (request, response) => {
     const order = read(PrintCards, request.body)
     if ('classId' in order) await guard.schoolClass(signedIn(request), 'class.enrol', order.classId)
     else await guard.pupil(signedIn(request), 'pupil.change', order.pupilId)
-    const cards = await accounts.renewNameCards(staff(request), order)
+    const cards = await nameCards.renewAll(staff(request), order)
     if (cards.length === 0) throw new DomainError('accounts/no-cards')
-    response.set({ 'Content-Type': 'application/pdf', 'Content-Disposition': 'attachment; filename="name-cards.pdf"' })
-    const { school } = await accounts.describe(signedIn(request))
+    const { school } = await accounts.describe(null, null)
+    sendPdf(response, 'name-cards.pdf')
     await drawCards(cards, strings.cards(school?.name ?? ''), school?.name ?? '', response)
   })
   router.post('/pupils/:id/card', async (request, response) => {
     const { id } = read(IdParams, request.params)
     await guard.pupil(signedIn(request), 'pupil.change', id)
-    answer(response, CardCode, { code: await accounts.renewNameCard(staff(request), id) })
-  })
-  router.post('/first-run', async (request, response) => {
-    await letIn(request, response, await accounts.setUp(read(FirstRun, request.body)))
+    answer(response, CardCode, { code: await nameCards.renew(staff(request), id) })
   })
   return router
+}
+
+/** One's own way in, for staff. */
+function passwordRoutes({ passwords, oneTimeCodes }: AccountServices): Router {
+  const router = Router()
+  router.post('/password-forgotten', async (request, response) => {
+    await passwords.forgotten(read(MailMe, request.body).email, addressOf(request))
+    answer(response, Done, DONE)
+  })
+  router.post('/password', async (request, response) => {
+    await passwords.change(staff(request), read(ChangePassword, request.body), addressOf(request))
+    answer(response, Done, DONE)
+  })
+  router.get('/one-time-codes', async (request, response) =>
+    answer(response, OneTimeCodeState, await oneTimeCodes.describe(staff(request))),
+  )
+  router.post('/one-time-codes/begin', async (request, response) => {
+    await passwords.confirm(staff(request), read(GivePassword, request.body).password, addressOf(request))
+    answer(response, OneTimeSecret, await oneTimeCodes.begin(staff(request)))
+  })
+  router.post('/one-time-codes/confirm', async (request, response) => {
+    const { code } = read(ConfirmOneTimeCode, request.body)
+    answer(response, SpareCodes, { codes: await oneTimeCodes.confirm(staff(request), code) })
+  })
+  router.post('/one-time-codes/off', async (request, response) => {
+    const viewer = staff(request)
+    await passwords.confirm(viewer, read(GivePassword, request.body).password, addressOf(request))
+    await oneTimeCodes.switchOff(viewer, viewer.personId)
+    answer(response, OneTimeCodeState, await oneTimeCodes.describe(viewer))
+  })
+  return router
+}
+
+function sendPdf(response: Response, filename: string): void {
+  response.set({ 'Content-Type': 'application/pdf', 'Content-Disposition': `attachment; filename="${filename}"` })
 }

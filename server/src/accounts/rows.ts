@@ -1,5 +1,5 @@
-import type { Colour, PegSymbol } from '@nibquill/core'
-import { flag, id, maybe, moment, refer, row, text } from '../platform/columns.ts'
+import type { Colour, DoorSwitch, PegSymbol, SecretSymbol } from '@nibquill/core'
+import { day, flag, id, integer, json, maybe, moment, refer, row, text } from '../platform/columns.ts'
 
 export type RoleName = 'pupil' | 'teacher' | 'parent' | 'office'
 export type PersonRow = {
@@ -37,23 +37,111 @@ export const NameCardRow = row<NameCardRow>(
   { uniques: [{ columns: ['codeHash'] }] },
 )
 
+/** How somebody came in. */
+export type SessionWay = 'card' | 'peg' | 'password' | 'invitation' | 'mail-code'
 export type SessionRow = {
   id: string
   tokenHash: string
   personId: string
+  way: SessionWay
+  /** Keyed hash of the browser's name for itself; null for sessions from before it was kept. */
+  browserHash: string | null
   nameCardId: string | null
   invitationId: string | null
+  tabletId: string | null
   createdAt: Date
   seenAt: Date
   expiresAt: Date
+  /** Then it ends, however busy. */
+  endsAt: Date | null
 }
 export const SessionRow = row<SessionRow>(
   'session',
   {
-    id, tokenHash: text, personId: refer('person', { cascade: true }), nameCardId: maybe(refer('name_card', { cascade: true })),
-    invitationId: maybe(refer('invitation', { cascade: true })), createdAt: moment, seenAt: moment, expiresAt: moment,
+    id, tokenHash: text, personId: refer('person', { cascade: true }), way: text, browserHash: maybe(text),
+    nameCardId: maybe(refer('name_card', { cascade: true })), invitationId: maybe(refer('invitation', { cascade: true })),
+    tabletId: maybe(refer('tablet', { cascade: true })), createdAt: moment, seenAt: moment, expiresAt: moment, endsAt: maybe(moment),
   }, // prettier-ignore
-  { uniques: [{ columns: ['tokenHash'] }], indices: [{ columns: ['personId'] }] },
+  { uniques: [{ columns: ['tokenHash'] }], indices: [{ columns: ['personId'] }, { columns: ['tabletId'] }] },
+)
+
+/** How a class's door is set; a class without a row has the first settings. */
+export type DoorRow = {
+  classId: string
+  switch: DoorSwitch
+  /** The school day of the last switching by hand. */
+  switchedOn: string | null
+  /** `HH:mm` on the school's clock. */
+  opensAt: string
+  closesAt: string
+  tabletLimit: number
+  asksSecret: boolean
+}
+export const DoorRow = row<DoorRow>('door', {
+  classId: refer('class', { key: true, cascade: true }), switch: text, switchedOn: maybe(day), opensAt: text, closesAt: text, tabletLimit: integer,
+  asksSecret: flag,
+}) // prettier-ignore
+
+/** The class's card: of its code only the keyed hash is kept. */
+export type DoorCardRow = { id: string; classId: string; codeHash: string; createdAt: Date; revokedAt: Date | null }
+export const DoorCardRow = row<DoorCardRow>(
+  'door_card',
+  { id, classId: refer('class', { cascade: true }), codeHash: text, createdAt: moment, revokedAt: maybe(moment) },
+  { uniques: [{ columns: ['codeHash'] }] },
+)
+
+/** A tablet that shows the pegs of a class. `number` is what the teacher calls it. */
+export type TabletRow = {
+  id: string
+  classId: string
+  number: number
+  tokenHash: string
+  browserHash: string
+  openedAt: Date
+  seenAt: Date
+  endedAt: Date | null
+}
+export const TabletRow = row<TabletRow>(
+  'tablet',
+  {
+    id, classId: refer('class', { cascade: true }), number: integer, tokenHash: text, browserHash: text, openedAt: moment, seenAt: moment,
+    endedAt: maybe(moment),
+  }, // prettier-ignore
+  { uniques: [{ columns: ['tokenHash'] }], indices: [{ columns: ['classId'] }] },
+)
+
+/** Three symbols in order, readable for the teacher; wrong tries in a row and how long the peg waits for it. */
+export type PictureSecretRow = { pupilId: string; symbols: SecretSymbol[]; wrongTries: number; waitUntil: Date | null }
+export const PictureSecretRow = row<PictureSecretRow>('picture_secret', {
+  pupilId: refer('person', { key: true, cascade: true }),
+  symbols: json,
+  wrongTries: integer,
+  waitUntil: maybe(moment),
+})
+
+/** What an authenticator's codes are made of, sealed; counts from the first right code on. `lastStep` is the time step last accepted. */
+export type OneTimeSecretRow = { personId: string; sealed: string; confirmedAt: Date | null; lastStep: number }
+export const OneTimeSecretRow = row<OneTimeSecretRow>('one_time_secret', {
+  personId: refer('person', { key: true, cascade: true }),
+  sealed: text,
+  confirmedAt: maybe(moment),
+  lastStep: integer,
+})
+
+/** For the day the phone is lost; each works once. */
+export type SpareCodeRow = { id: string; personId: string; codeHash: string }
+export const SpareCodeRow = row<SpareCodeRow>(
+  'spare_code',
+  { id, personId: refer('person', { cascade: true }), codeHash: text },
+  { uniques: [{ columns: ['codeHash'] }], indices: [{ columns: ['personId'] }] },
+)
+
+/** A code mailed to a parent. */
+export type MailCodeRow = { id: string; personId: string; codeHash: string; tries: number; createdAt: Date; expiresAt: Date }
+export const MailCodeRow = row<MailCodeRow>(
+  'mail_code',
+  { id, personId: refer('person', { cascade: true }), codeHash: text, tries: integer, createdAt: moment, expiresAt: moment },
+  { indices: [{ columns: ['personId'] }] },
 )
 
 /** Who did what to what, for a school that has to answer for it. Ids only. */

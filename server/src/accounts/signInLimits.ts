@@ -1,12 +1,14 @@
 import { DomainError } from '@nibquill/core'
 import type { Pool } from 'pg'
-import { RateLimiterPostgres, type RateLimiterRes } from 'rate-limiter-flexible'
+import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible'
 
 /** Wrong tries allowed before waiting. A whole school shares one address, and 65-bit codes are not found by 300 guesses. */
-const WRONG_TRIES = {
+export const WRONG_TRIES = {
   address: { points: 300, duration: 600 },
   prefix: { points: 8, duration: 600 },
   email: { points: 8, duration: 900 },
+  /** Letters asked for: a way in by mail, a new password. */
+  letter: { points: 4, duration: 3600 },
 } as const
 type Kind = keyof typeof WRONG_TRIES
 
@@ -18,23 +20,31 @@ export class SignInLimits {
       new RateLimiterPostgres({
         storeClient: pool, storeType: 'client', tableName: 'sign_in_try', tableCreated: true, keyPrefix: kind, ...WRONG_TRIES[kind],
       }) // prettier-ignore
-    this.#limiters = { address: make('address'), prefix: make('prefix'), email: make('email') }
+    this.#limiters = { address: make('address'), prefix: make('prefix'), email: make('email'), letter: make('letter') }
   }
 
-  /** @param keys - `<kind>:<value>` @throws DomainError `accounts/too-many-tries` with `retryAfterSeconds` */
-  async refuseAfterTooMany(keys: readonly string[]): Promise<void> {
-    for (const [kind, value] of keys.map(split)) {
-      const tries = await this.#limiters[kind].get(value)
-      if (tries && tries.consumedPoints >= WRONG_TRIES[kind].points) throw tooMany(tries)
-    }
+  /**
+   * Counts a try before it is looked at, so that a thousand at once cannot slip past the count; one that is right is given back.
+   * @param keys - `<kind>:<value>`
+   * @param attempt - Throws when the try was wrong.
+   * @throws DomainError `accounts/too-many-tries` with `retryAfterSeconds`, and the try is not looked at
+   */
+  async count<T>(keys: readonly string[], attempt: () => Promise<T>): Promise<T> {
+    for (const [kind, value] of keys.map(split)) await this.#take(kind, value)
+    const result = await attempt()
+    for (const [kind, value] of keys.map(split)) await this.#limiters[kind].reward(value)
+    return result
   }
 
-  async countWrongTry(keys: readonly string[]): Promise<void> {
-    for (const [kind, value] of keys.map(split)) {
-      await this.#limiters[kind].consume(value).catch((refused: unknown) => {
-        if (refused instanceof Error) throw refused
-      })
-    }
+  /** Counts something that is never given back, for example a letter sent. @throws DomainError `accounts/too-many-tries` */
+  async spend(key: string): Promise<void> {
+    await this.#take(...split(key))
+  }
+
+  async #take(kind: Kind, value: string): Promise<void> {
+    await this.#limiters[kind].consume(value).catch((refused: unknown) => {
+      throw refused instanceof RateLimiterRes ? tooMany(refused) : refused
+    })
   }
 }
 

@@ -2,7 +2,7 @@ import type { AddPart, ChangePiece, MyPieces, Piece, StartPiece, Version } from 
 import { DomainError, isOpen, MAX_PARTS, movePiece, suggestTitle, type Move } from '@nibquill/core'
 import { IsNull, type EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
-import { classOfPerson } from '../accounts/accounts.ts'
+import { classOfPerson } from '../accounts/classOfPerson.ts'
 import type { Guard } from '../access/guard.ts'
 import { FolderRow } from '../folders/rows.ts'
 import { MediaRow } from '../media/rows.ts'

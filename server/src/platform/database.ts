@@ -1,6 +1,7 @@
 import { DataSource, DefaultNamingStrategy, type NamingStrategyInterface, type Table } from 'typeorm'
 import { ROWS } from './rows.ts'
 import { FirstRoad1700000000000 } from './migrations/firstRoad.ts'
+import { Arriving1700000000002 } from './migrations/arriving.ts'
 import { SettingUp1700000000001 } from './migrations/settingUp.ts'
 
 const snake = (name: string) => name.replace(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`)
@@ -21,7 +22,7 @@ export function openDatabase(url: string, onPoolError: (error: Error) => void): 
     type: 'postgres',
     url,
     entities: ROWS,
-    migrations: [FirstRoad1700000000000, SettingUp1700000000001],
+    migrations: [FirstRoad1700000000000, SettingUp1700000000001, Arriving1700000000002],
     migrationsTableName: 'migration',
     namingStrategy: new PlainNames(),
     poolErrorHandler: onPoolError,

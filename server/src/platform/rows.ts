@@ -1,4 +1,7 @@
-import { AuditRow, NameCardRow, PasswordLinkRow, PersonRow, SessionRow } from '../accounts/rows.ts'
+import {
+  AuditRow, DoorCardRow, DoorRow, MailCodeRow, NameCardRow, OneTimeSecretRow, PasswordLinkRow, PersonRow, PictureSecretRow, SessionRow,
+  SpareCodeRow, TabletRow,
+} from '../accounts/rows.ts' // prettier-ignore
 import { BookRow } from '../book/rows.ts'
 import { FolderClassRow, FolderRow, StrandRow } from '../folders/rows.ts'
 import { MediaRow } from '../media/rows.ts'
@@ -24,7 +27,7 @@ import { NudgeRow, TaskMediaRow, TaskPupilRow, TaskRow, TaskTickRow, UnitRow } f
 
 /** Every table, for the one connection that knows them all. */
 export const ROWS = [
-  AuditRow, BookRow, ChapterRow, ClassListRow, ClassPieceRow, ClassRow, ClosedDayRow, FolderClassRow, MailRow, NoticeMediaRow, NoticeRow,
+  AuditRow, DoorCardRow, DoorRow, MailCodeRow, OneTimeSecretRow, PictureSecretRow, SpareCodeRow, TabletRow, BookRow, ChapterRow, ClassListRow, ClassPieceRow, ClassRow, ClosedDayRow, FolderClassRow, MailRow, NoticeMediaRow, NoticeRow,
   NoticeSeenRow, NudgeRow, PasswordLinkRow, RollOverRow, TaskMediaRow, TaskPupilRow, TaskTickRow, UnitRow, ConsentRow, DecisionRow, EnrolmentRow, FolderRow, GuardianRow, InvitationRow, MediaRow,
   NameCardRow, NewsRow, PageLinkRow, PartRow, PersonRow, PickRow, PieceMakerRow, PieceRow, PieceVersionRow, SchoolRow,
   SchoolYearRow, SessionRow, StrandRow, TaskRow, TermRow, VersionPartRow,

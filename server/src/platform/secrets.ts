@@ -1,9 +1,23 @@
-import { createHmac, randomBytes } from 'node:crypto'
+import { CARD_LETTERS } from '@nibquill/core'
+import { createCipheriv, createDecipheriv, createHmac, hkdfSync, randomBytes, randomInt } from 'node:crypto'
 import { mkdir, readFile, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 
 /** What a secret is for: the same text in two purposes never gives the same hash. */
-export type Purpose = 'card' | 'session' | 'invitation' | 'page-link' | 'password-link'
+export type Purpose =
+  | 'card'
+  | 'door-card'
+  | 'session'
+  | 'browser'
+  | 'tablet'
+  | 'invitation'
+  | 'page-link'
+  | 'password-link'
+  | 'mail-code'
+  | 'spare-code'
+
+const NONCE_BYTES = 12
+const TAG_BYTES = 16
 
 /** Keyed hashes and random tokens. The key stands in the data folder, outside the database. */
 export class Secrets {
@@ -39,5 +53,36 @@ export class Secrets {
 
   byte(): number {
     return randomBytes(1)[0]!
+  }
+
+  /** Random letters of those that stand on cards. */
+  letters(count: number): string {
+    return Array.from({ length: count }, () => CARD_LETTERS[randomInt(CARD_LETTERS.length)]).join('')
+  }
+
+  /** Random digits, as text: the first may be 0. */
+  digits(count: number): string {
+    return Array.from({ length: count }, () => randomInt(10)).join('')
+  }
+
+  /** Hides what must be read again, with AES-256-GCM. @returns nonce, tag and text, base64url. @see NIST SP 800-38D */
+  seal(text: string): string {
+    const nonce = randomBytes(NONCE_BYTES)
+    const cipher = createCipheriv('aes-256-gcm', this.#sealingKey(), nonce)
+    const hidden = Buffer.concat([cipher.update(text, 'utf8'), cipher.final()])
+    return Buffer.concat([nonce, cipher.getAuthTag(), hidden]).toString('base64url')
+  }
+
+  /** @throws Error when it was sealed with another key or changed since */
+  unseal(sealed: string): string {
+    const bytes = Buffer.from(sealed, 'base64url')
+    const decipher = createDecipheriv('aes-256-gcm', this.#sealingKey(), bytes.subarray(0, NONCE_BYTES))
+    decipher.setAuthTag(bytes.subarray(NONCE_BYTES, NONCE_BYTES + TAG_BYTES))
+    return Buffer.concat([decipher.update(bytes.subarray(NONCE_BYTES + TAG_BYTES)), decipher.final()]).toString('utf8')
+  }
+
+  /** A key of its own, so that no key serves two purposes. @see RFC 5869 */
+  #sealingKey(): Buffer {
+    return Buffer.from(hkdfSync('sha256', this.#key, '', 'seal', 32))
   }
 }

@@ -1,7 +1,7 @@
 import type { Chapter, Portfolio as PortfolioAnswer, PutPick } from '@nibquill/contract'
 import { DomainError, placePick } from '@nibquill/core'
 import { v7 as newId } from 'uuid'
-import { classOfPerson } from '../accounts/accounts.ts'
+import { classOfPerson } from '../accounts/classOfPerson.ts'
 import { PersonRow } from '../accounts/rows.ts'
 import { note } from '../platform/audit.ts'
 import { tell } from '../platform/live.ts'

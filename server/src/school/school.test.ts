@@ -197,7 +197,7 @@ test('a pupil is renamed, moves, leaves and comes back; who left is out at once'
   expect((await school.otherTeacher.ask('PATCH', at, { classId: school.ids.plover })).status).toBe(404)
   expect((await school.teacher.ask('PATCH', at, { classId: school.ids.plover })).body).toMatchObject({ className: 'plover' })
   expect((await school.teacher.ask('PATCH', at, { classId: school.ids.heron })).body).toMatchObject({ className: 'heron' })
-  const code = await test_.server.capabilities.accounts.issueNameCard(test_.manager, school.ids.tomasz)
+  const code = await test_.server.capabilities.nameCards.issue(test_.manager, school.ids.tomasz)
   await school.tomasz.ask('POST', '/accounts/sign-in/card', { code })
   await school.teacher.ask('PATCH', at, { left: true })
   expect((await test_.visitor().ask('POST', '/accounts/sign-in/card', { code })).status).toBe(401)
@@ -274,9 +274,7 @@ describe('staff', () => {
       role: 'office',
       classIds: [],
     })
-    const address = await test_.manager.transaction((manager) =>
-      test_.server.capabilities.accounts.makePasswordLink(manager, officeId),
-    )
+    const address = await test_.manager.transaction((manager) => test_.server.capabilities.passwords.makeLink(manager, officeId))
     const office = test_.visitor()
     await office.ask('POST', `/accounts/password-links/${address.split('/').at(-1)!}`, { password: PASSWORD })
     expect((await office.ask<unknown[]>('GET', '/school/classes')).body.length).toBeGreaterThanOrEqual(2)
@@ -335,7 +333,7 @@ describe('the year’s turn', () => {
     // The new year has begun.
     own.clock.set(new Date('2027-09-06T08:00:00Z'))
     await small.wren.ask('POST', '/accounts/sign-in/card', {
-      code: await own.server.capabilities.accounts.issueNameCard(own.manager, small.ids.wren),
+      code: await own.server.capabilities.nameCards.issue(own.manager, small.ids.wren),
     })
     await small.teacher.ask('POST', '/accounts/sign-in/password', { email: 'a@saltmarsh.example', password: PASSWORD })
     const folders = (await small.wren.ask<{ name: string }[]>('GET', '/folders')).body

@@ -1,7 +1,8 @@
 import type { AddStaff, ChangeStaff, StaffMember } from '@nibquill/contract'
 import { DomainError } from '@nibquill/core'
 import type { EntityManager } from 'typeorm'
-import type { Accounts } from '../accounts/accounts.ts'
+import type { OneTimeCodes } from '../accounts/oneTimeCodes.ts'
+import type { Passwords } from '../accounts/passwords.ts'
 import { PersonRow, SessionRow } from '../accounts/rows.ts'
 import type { Mail } from '../mail/mail.ts'
 import { strings } from '../mail/strings.ts'
@@ -13,11 +14,13 @@ import { EnrolmentRow, SchoolRow } from './rows.ts'
 /** Who works at the school and teaches what. */
 export class Staff {
   readonly #platform: Platform
-  readonly #accounts: Accounts
+  readonly #passwords: Passwords
+  readonly #codes: OneTimeCodes
   readonly #mail: Mail
-  constructor(platform: Platform, accounts: Accounts, mail: Mail) {
+  constructor(platform: Platform, passwords: Passwords, codes: OneTimeCodes, mail: Mail) {
     this.#platform = platform
-    this.#accounts = accounts
+    this.#passwords = passwords
+    this.#codes = codes
     this.#mail = mail
   }
 
@@ -25,6 +28,7 @@ export class Staff {
     const rows = await this.#platform.db.manager.query<(Omit<StaffMember, 'lastSeenAt'> & { lastSeenAt: Date | null })[]>(
       `select p.id, p.first_name as "firstName", p.last_name as "lastName", coalesce(p.email, '') as email, p.role, p.leads,
          p.left_at is not null as left, p.password_hash is not null as active, p.last_seen_at as "lastSeenAt",
+         exists (select 1 from one_time_secret o where o.person_id = p.id and o.confirmed_at is not null) as "oneTimeCodes",
          coalesce((select json_agg(json_build_object('id', c.id, 'name', c.name) order by c.name) from enrolment e join class c on c.id = e.class_id
            join school_year y on y.id = c.school_year_id and y.ends_on >= $1::timestamptz::date where e.person_id = p.id), '[]') as classes
        from person p where p.role in ('teacher', 'office') order by p.left_at is not null, p.first_name, p.id`,
@@ -56,7 +60,7 @@ export class Staff {
   async #mailLink(manager: EntityManager, personId: string): Promise<void> {
     const { name } = await manager.findOneOrFail(SchoolRow, { where: {} })
     const person = await manager.findOneByOrFail(PersonRow, { id: personId })
-    const address = await this.#accounts.makePasswordLink(manager, personId)
+    const address = await this.#passwords.makeLink(manager, personId)
     await this.#mail.send(manager, {
       to: person.email ?? '', subject: strings.staffSubject(name), body: strings.staff(`${person.firstName} ${person.lastName}`.trim(), name, address),
     }) // prettier-ignore
@@ -76,6 +80,7 @@ export class Staff {
         await manager.delete(SessionRow, { personId })
         await this.#setClasses(manager, personId, [])
       } else if (change.classIds) await this.#setClasses(manager, personId, change.classIds)
+      if (change.oneTimeCodes === false) await this.#codes.switchOff(viewer, personId, manager)
       const [lead] = await manager.query<unknown[]>('select 1 from person where leads and left_at is null limit 1')
       if (!lead) throw new DomainError('school/no-lead')
       await note(manager, now, viewer.personId, change.left ? 'staff.left' : 'staff.change', personId)

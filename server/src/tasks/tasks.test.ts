@@ -70,7 +70,7 @@ test('it is for all or for some, now or from a later moment', async () => {
   const now = test_.clock.now()
   test_.clock.set(new Date('2026-11-24T08:00:00Z'))
   await school.wren.ask('POST', '/accounts/sign-in/card', {
-    code: await test_.server.capabilities.accounts.issueNameCard(test_.manager, school.ids.wren),
+    code: await test_.server.capabilities.nameCards.issue(test_.manager, school.ids.wren),
   })
   expect(await listOf(school.wren)).toContain(later.id)
   test_.clock.set(now)

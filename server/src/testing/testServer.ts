@@ -179,7 +179,7 @@ export class SmallSchool {
       firstName: 'Mrs',
       lastName: 'Okafor',
       email: 'o@saltmarsh.example',
-      passwordHash: await server.capabilities.accounts.hashPassword(PASSWORD),
+      passwordHash: await server.capabilities.passwords.hash(PASSWORD),
       leads: false,
       createdAt: now,
     }
@@ -230,7 +230,7 @@ export class SmallSchool {
         saidBy: firstTeacher.id,
         saidAt: now,
       })
-      const code = await server.capabilities.accounts.issueNameCard(manager, ids[name])
+      const code = await server.capabilities.nameCards.issue(manager, ids[name])
       this[name] = this.test.visitor()
       await this[name].ask('POST', '/accounts/sign-in/card', { code })
     }

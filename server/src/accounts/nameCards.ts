@@ -1,0 +1,89 @@
+import {
+  DomainError,
+  cardCodePrefix,
+  makeCardCode,
+  readCardCode,
+  writeCardLink,
+  type Colour,
+  type PegSymbol,
+} from '@nibquill/core'
+import { IsNull, type EntityManager } from 'typeorm'
+import { v7 as newId } from 'uuid'
+import { note } from '../platform/audit.ts'
+import type { Platform } from '../platform/platform.ts'
+import type { SignedIn } from '../platform/routes.ts'
+import type { Card } from './drawCards.ts'
+import { NameCardRow, PersonRow } from './rows.ts'
+import type { Sessions } from './sessions.ts'
+
+type PersonLook = { id: string; firstName: string; lastName: string; symbol: PegSymbol | null; colour: Colour | null }
+
+/** A pupil's own card: opens their desk from anywhere. */
+export class NameCards {
+  readonly #platform: Platform
+  readonly #sessions: Sessions
+  constructor(platform: Platform, sessions: Sessions) {
+    this.#platform = platform
+    this.#sessions = sessions
+  }
+
+  /** @param letters - As `readCardCode` gives them. @returns a session's token; null when no card in use has this code */
+  async signIn(letters: string, browser: string): Promise<string | null> {
+    const card = await this.#platform.db.manager.findOneBy(NameCardRow, {
+      codeHash: this.#platform.secrets.hash('card', letters),
+      revokedAt: IsNull(),
+    })
+    const pupil = card && (await this.#platform.db.manager.findOneBy(PersonRow, { id: card.pupilId, leftAt: IsNull() }))
+    return card && pupil ? this.#sessions.open(pupil, { way: 'card', browser, nameCardId: card.id }) : null
+  }
+
+  async renew(viewer: SignedIn, pupilId: string): Promise<string> {
+    return this.#platform.db.transaction(async (manager) => {
+      await note(manager, this.#platform.clock.now(), viewer.personId, 'name-card', pupilId)
+      return this.issue(manager, pupilId)
+    })
+  }
+
+  /** New cards for pupils, ready to be printed: the old ones stop, and what they opened ends. The codes are kept nowhere. */
+  async renewAll(viewer: SignedIn, where: { classId: string } | { pupilId: string }): Promise<Card[]> {
+    const now = this.#platform.clock.now()
+    return this.#platform.db.transaction(async (manager) => {
+      const pupils = await manager.query<PersonLook[]>(
+        `select p.id, p.first_name as "firstName", p.last_name as "lastName", p.peg_symbol as symbol, p.peg_colour as colour from person p
+         where p.role = 'pupil' and p.left_at is null
+           and (p.id = $1 or exists (select 1 from enrolment e where e.person_id = p.id and e.class_id = $2))
+         order by p.first_name, p.last_name, p.id`,
+        ['pupilId' in where ? where.pupilId : null, 'classId' in where ? where.classId : null],
+      )
+      const cards: Card[] = []
+      for (const { id, firstName, lastName, symbol, colour } of pupils) {
+        const code = await this.issue(manager, id)
+        const peg = symbol && colour ? { symbol, colour } : null
+        cards.push({ firstName, lastName, peg, code, address: writeCardLink(this.#platform.config.publicUrl, code) })
+      }
+      await note(manager, now, viewer.personId, 'name-cards', 'classId' in where ? where.classId : where.pupilId)
+      return cards
+    })
+  }
+
+  /** Gives a pupil a new name card; the old ones stop, and what they opened ends. @returns the code, which is kept nowhere */
+  async issue(
+    manager: EntityManager,
+    pupilId: string,
+    code = makeCardCode(() => this.#platform.secrets.byte()),
+  ): Promise<string> {
+    const now = this.#platform.clock.now()
+    await manager.update(NameCardRow, { pupilId, revokedAt: IsNull() }, { revokedAt: now })
+    const codeHash = this.#platform.secrets.hash('card', code)
+    await manager.insert(NameCardRow, { id: newId(), pupilId, codeHash, createdAt: now, revokedAt: null })
+    return code
+  }
+}
+
+/** What a wrong code is counted by, and the letters of one that can be a code at all. @throws nothing */
+export function readTry(code: string, address: string): { letters: string | null; keys: string[] } {
+  const letters = readCardCode(code)
+  return { letters, keys: [`address:${address}`, ...(letters ? [`prefix:${cardCodePrefix(letters)}`] : [])] }
+}
+
+export const cardUnknown = () => new DomainError('accounts/card-unknown')

@@ -1,0 +1,171 @@
+import type { OpenSession } from '@nibquill/contract'
+import { DomainError } from '@nibquill/core'
+import type { EntityManager } from 'typeorm'
+import { v7 as newId } from 'uuid'
+import { note } from '../platform/audit.ts'
+import type { Platform } from '../platform/platform.ts'
+import type { SignedIn } from '../platform/routes.ts'
+import { classOfPerson } from './classOfPerson.ts'
+import { PersonRow, SessionRow } from './rows.ts'
+
+const MINUTE_MS = 60_000
+const DAY_MS = 24 * 60 * MINUTE_MS
+/** How long a session lasts untouched. Pupils: a school day, cut short by the class's idle time. */
+const LASTS_MS = { pupil: 12 * 60 * MINUTE_MS, teacher: 14 * DAY_MS, office: 14 * DAY_MS, parent: 30 * DAY_MS } as const
+/** The tablet signs out by its own clock; the server waits a little longer, so that work in hand is never cut off first. */
+const IDLE_GRACE_MS = 2 * MINUTE_MS
+const SEEN_EVERY_MS = 20_000
+/** A desk is open in two places at most, say at school and at home; a third closes the one untouched longest. */
+const DESKS_AT_ONCE = 2
+
+export type SessionWay = SessionRow['way']
+type Opening = {
+  way: SessionWay
+  /** The browser's own name for itself. */
+  browser: string
+  nameCardId?: string
+  invitationId?: string
+  tabletId?: string
+  /** Then it ends whatever is touched. */
+  endsAt?: Date
+}
+
+/** What keeps a person signed in on one browser. */
+export class Sessions {
+  readonly #platform: Platform
+  constructor(platform: Platform) {
+    this.#platform = platform
+  }
+
+  /** @returns the token for the browser's cookie; only its hash is kept */
+  async open(person: { id: string; role: PersonRow['role'] }, opening: Opening): Promise<string> {
+    const token = this.#platform.secrets.token()
+    const now = this.#platform.clock.now()
+    await this.#platform.db.transaction(async (manager) => {
+      if (person.role === 'pupil') await this.#makeRoom(manager, person.id, opening.way)
+      await manager.insert(SessionRow, {
+        id: newId(),
+        tokenHash: this.#platform.secrets.hash('session', token),
+        personId: person.id,
+        way: opening.way,
+        browserHash: this.#browserHash(opening.browser),
+        nameCardId: opening.nameCardId ?? null,
+        invitationId: opening.invitationId ?? null,
+        tabletId: opening.tabletId ?? null,
+        createdAt: now,
+        seenAt: now,
+        expiresAt: new Date(now.getTime() + LASTS_MS[person.role]),
+        endsAt: opening.endsAt ?? null,
+      })
+      await manager.update(PersonRow, person.id, { lastSeenAt: now })
+      await note(manager, now, person.id, 'signed-in', null)
+    })
+    return token
+  }
+
+  /** A pupil has one desk on the class's tablets, and two in all. */
+  async #makeRoom(manager: EntityManager, personId: string, way: SessionWay): Promise<void> {
+    await manager.query('select 1 from person where id = $1 for update', [personId])
+    if (way === 'peg') await manager.delete(SessionRow, { personId, way: 'peg' })
+    await manager.query(
+      `delete from session where id in (select id from session where person_id = $1 order by seen_at desc, id desc offset ${DESKS_AT_ONCE - 1})`,
+      [personId],
+    )
+  }
+
+  /**
+   * Who a session's token belongs to; null when it ended, was ended, or its card, tablet or invitation stopped working.
+   * A token that turns up in another browser was copied: the session ends at once for both.
+   */
+  async find(token: string, browser: string): Promise<SignedIn | null> {
+    const now = this.#platform.clock.now()
+    type Found = SignedIn & { seenAt: Date; idleMinutes: number | null; browserHash: string | null }
+    const [row] = await this.#platform.db.manager.query<Found[]>(
+      `select s.id as "sessionId", s.person_id as "personId", p.role, p.school_id as "schoolId", p.leads, s.seen_at as "seenAt",
+         s.browser_hash as "browserHash",
+         case when p.role = 'pupil' then (select c.idle_minutes ${classOfPerson('p.id')}) end as "idleMinutes"
+       from session s join person p on p.id = s.person_id left join tablet t on t.id = s.tablet_id
+         left join name_card n on n.id = s.name_card_id left join invitation i on i.id = s.invitation_id
+       where s.token_hash = $1 and s.expires_at > $2 and (s.ends_at is null or s.ends_at > $2) and p.left_at is null
+         and n.revoked_at is null and t.ended_at is null and i.withdrawn_at is null
+         and (s.way = 'mail-code' or i.expires_at is null or i.expires_at > $2)`,
+      [this.#platform.secrets.hash('session', token), now],
+    )
+    if (!row) return null
+    if (row.browserHash !== null && row.browserHash !== this.#browserHash(browser)) {
+      await this.#platform.db.manager.delete(SessionRow, row.sessionId)
+      await note(this.#platform.db.manager, now, row.personId, 'session.copied', row.sessionId)
+      return null
+    }
+    const untouchedMs = now.getTime() - row.seenAt.getTime()
+    if (row.idleMinutes !== null && untouchedMs > row.idleMinutes * MINUTE_MS + IDLE_GRACE_MS) return null
+    if (untouchedMs > SEEN_EVERY_MS) await this.#touch(row, now)
+    return { sessionId: row.sessionId, personId: row.personId, role: row.role, schoolId: row.schoolId, leads: row.leads }
+  }
+
+  /** Versions are left out, so that a browser's update signs nobody out. */
+  #browserHash(browser: string): string {
+    return this.#platform.secrets.hash('browser', browser.replaceAll(/[\d._]+/g, ''))
+  }
+
+  async #touch(viewer: SignedIn, now: Date): Promise<void> {
+    await this.#platform.db.manager.update(SessionRow, viewer.sessionId, {
+      seenAt: now,
+      expiresAt: new Date(now.getTime() + LASTS_MS[viewer.role]),
+    })
+    await this.#platform.db.manager.update(PersonRow, viewer.personId, { lastSeenAt: now })
+  }
+
+  async end(viewer: SignedIn): Promise<void> {
+    await this.#platform.db.manager.delete(SessionRow, viewer.sessionId)
+  }
+
+  /** All other sessions of a person: their password has changed. */
+  async endOthers(manager: EntityManager, viewer: SignedIn): Promise<void> {
+    await manager.query('delete from session where person_id = $1 and id <> $2', [viewer.personId, viewer.sessionId])
+  }
+
+  /** Desks of a class's pupils that are open now, the one touched last first. */
+  async listOfClass(classId: string): Promise<OpenSession[]> {
+    const rows = await this.#platform.db.manager.query<
+      (Omit<OpenSession, 'openedAt' | 'seenAt' | 'pupil'> & {
+        openedAt: Date
+        seenAt: Date
+        pupilId: string
+        firstName: string
+        lastName: string
+        symbol: never
+        colour: never
+      })[]
+    >(
+      `select s.id, s.way, t.number as "tabletNumber", s.created_at as "openedAt", s.seen_at as "seenAt",
+         p.id as "pupilId", p.first_name as "firstName", p.last_name as "lastName", p.peg_symbol as symbol, p.peg_colour as colour
+       ${OPEN_IN_CLASS} order by s.seen_at desc, s.id`,
+      [classId, this.#platform.clock.now()],
+    )
+    return rows.map(({ openedAt, seenAt, pupilId, firstName, lastName, symbol, colour, ...session }) => ({
+      ...session,
+      pupil: { id: pupilId, firstName, lastName, peg: { symbol, colour } },
+      openedAt: openedAt.toISOString(),
+      seenAt: seenAt.toISOString(),
+    }))
+  }
+
+  /** Ends one desk of a class, or all. @returns how many */
+  async endOfClass(viewer: SignedIn, classId: string, sessionId: string | null): Promise<number> {
+    const now = this.#platform.clock.now()
+    const ended = await this.#platform.db.manager.query<[unknown[], number]>(
+      `delete from session where id in (select s.id ${OPEN_IN_CLASS} and ($3::uuid is null or s.id = $3))`,
+      [classId, now, sessionId],
+    )
+    if (sessionId !== null && ended[1] === 0) throw new DomainError('request/not-found')
+    await note(this.#platform.db.manager, now, viewer.personId, 'sessions.end', sessionId ?? classId)
+    return ended[1]
+  }
+}
+
+/** $1 the class, $2 now. */
+const OPEN_IN_CLASS = `from session s join person p on p.id = s.person_id join enrolment e on e.person_id = p.id and e.class_id = $1
+    join class c on c.id = e.class_id left join tablet t on t.id = s.tablet_id left join name_card n on n.id = s.name_card_id
+  where p.role = 'pupil' and s.expires_at > $2 and (s.ends_at is null or s.ends_at > $2) and n.revoked_at is null and t.ended_at is null
+    and s.seen_at > $2::timestamptz - make_interval(mins => c.idle_minutes + ${IDLE_GRACE_MS / MINUTE_MS})`
