@@ -1,7 +1,7 @@
 // Builds the web client when anything it is made of has changed.
 import { spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
-import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
+import { copyFileSync, existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
 import path from 'node:path'
 import { pathToFileURL } from 'node:url'
 import { ROOT, stop } from './setup.mjs'
@@ -33,7 +33,11 @@ function fingerprint() {
   return hash.digest('hex')
 }
 
+/** The reader of codes is served by ourselves, beside the page. */
+const READER = path.join(ROOT, 'node_modules/zxing-wasm/dist/reader/zxing_reader.wasm')
+
 export function buildClient() {
+  copyFileSync(READER, path.join(ROOT, 'client/public/zxing_reader.wasm'))
   const now = fingerprint()
   if (existsSync(MARK) && readFileSync(MARK, 'utf8') === now) return
   console.log('Building the web client (about a minute the first time) ...')

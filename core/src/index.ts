@@ -1,6 +1,7 @@
 export * from './access/may.ts'
 export * from './accounts/cardCode.ts'
 export * from './accounts/cardLink.ts'
+export * from './accounts/cardLooks.ts'
 export * from './accounts/door.ts'
 export * from './accounts/pictureSecret.ts'
 export * from './book/planBook.ts'

@@ -6,13 +6,16 @@ export type OpenCamera = { stream: MediaStream; close: () => void }
 /** Why there is no picture: what to tap differs. */
 export type CameraTrouble = 'refused' | 'missing' | 'busy' | 'insecure'
 
-/** @throws CameraTrouble */
-export async function openCamera(facing: Facing): Promise<OpenCamera> {
+/** For photos: as much as the camera gives. */
+export const PHOTO_WIDTH_PX = 4096
+
+/** @param widthPx - Wished for; the camera gives what it has. @throws CameraTrouble */
+export async function openCamera(facing: Facing, widthPx: number): Promise<OpenCamera> {
   if (!navigator.mediaDevices?.getUserMedia) throw 'insecure' satisfies CameraTrouble
   try {
     const stream = await navigator.mediaDevices.getUserMedia({
       audio: false,
-      video: { facingMode: facing, width: { ideal: 4096 }, height: { ideal: 3072 } },
+      video: { facingMode: facing, width: { ideal: widthPx }, height: { ideal: (widthPx * 3) / 4 } },
     })
     return { stream, close: () => stream.getTracks().forEach((track) => track.stop()) }
   } catch (error) {

@@ -1,12 +1,13 @@
 import { router, useLocalSearchParams } from 'expo-router'
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useState } from 'react'
 import { Image, ScrollView, View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { v7 as newId } from 'uuid'
 import { useSession } from '../accounts/session'
 import { sentenceOf } from '../api/problems'
-import { hasSeveralCameras, openCamera, takePhoto, type CameraTrouble, type Facing } from '../device/camera'
+import { PHOTO_WIDTH_PX, takePhoto } from '../device/camera'
 import { pickPictures } from '../device/pickFiles'
+import { useCamera } from '../device/useCamera'
 import { BigButton } from '../kit/BigButton'
 import { Listen, Loading, Notice } from '../kit/Notice'
 import { Press } from '../kit/Press'
@@ -77,41 +78,16 @@ export function MakePhotoScreen() {
 type StageProps = { onPhoto: (file: File) => void; onPick: () => void; pickFirst: boolean }
 
 function CameraStage({ onPhoto, onPick, pickFirst }: StageProps) {
-  const video = useRef<HTMLVideoElement>(null)
-  const [facing, setFacing] = useState<Facing>('environment')
-  const [round, setRound] = useState(0)
-  const [trouble, setTrouble] = useState<CameraTrouble | null>(null)
-  const [stream, setStream] = useState<MediaStream | null>(null)
-  const [ready, setReady] = useState(false)
-  const [several, setSeveral] = useState(false)
-  const [still, setStill] = useState<{ file: File; address: string } | null>(null)
   const [wanted, setWanted] = useState(!pickFirst)
+  const { video, stream, trouble, turn, tryAgain } = useCamera(wanted, 'environment', PHOTO_WIDTH_PX)
+  const [ready, setReady] = useState(false)
+  const [still, setStill] = useState<{ file: File; address: string } | null>(null)
 
-  useEffect(() => {
-    if (!wanted) return
-    let close: (() => void) | null = null
-    let gone = false
-    setReady(false)
-    openCamera(facing).then(
-      (camera) => {
-        if (gone) return camera.close()
-        close = camera.close
-        setTrouble(null)
-        setStream(camera.stream)
-        void hasSeveralCameras().then(setSeveral)
-      },
-      (why: CameraTrouble) => !gone && setTrouble(why),
-    )
-    return () => {
-      gone = true
-      close?.()
-      setStream(null)
-    }
-  }, [facing, round, wanted])
   // The picture element comes and goes with the still; the stream stays.
   useEffect(() => {
     if (video.current) video.current.srcObject = stream
-  }, [stream, still])
+    setReady(false)
+  }, [video, stream, still])
   useEffect(() => () => void (still && URL.revokeObjectURL(still.address)), [still])
 
   const shoot = async () => {
@@ -166,7 +142,7 @@ function CameraStage({ onPhoto, onPick, pickFirst }: StageProps) {
               label={trouble ? strings.tryCamera : strings.takePhoto}
               symbol="camera"
               tone="quiet"
-              onPress={() => (setWanted(true), setTrouble(null), setRound(round + 1))}
+              onPress={() => (setWanted(true), tryAgain())}
             />
           </View>
         ) : (
@@ -220,11 +196,11 @@ function CameraStage({ onPhoto, onPick, pickFirst }: StageProps) {
         >
           {null}
         </Press>
-        {several ? (
+        {turn ? (
           <RoundButton
             label={strings.turnCamera}
             symbol="camera-turn"
-            onPress={() => setFacing(facing === 'user' ? 'environment' : 'user')}
+            onPress={turn}
             size={64}
             back={colours.sheet}
             colour={colours.aubergine}

@@ -57,6 +57,9 @@ export class TestServer {
   }
 }
 
+/** What everybody's browser calls itself; a session holds only where it was opened. */
+const BROWSER = 'Saltmarsh browser'
+
 export type Answer<T = Record<string, unknown>> = { status: number; body: T; headers: Headers }
 
 /** Somebody with a browser: remembers the cookie, sends the origin. */
@@ -84,7 +87,7 @@ export class Person {
     const response = await fetch(`${this.at}/api${address}`, {
       ...init,
       method,
-      headers: { Cookie: this.cookie, Origin: this.at, ...init.headers },
+      headers: { Cookie: this.cookie, Origin: this.at, 'User-Agent': BROWSER, ...init.headers },
     })
     const set = response.headers.getSetCookie()[0]
     if (set) this.cookie = set.split(';')[0]!
@@ -101,7 +104,7 @@ export class Person {
       const upload = new Upload(Buffer.from(bytes), {
         endpoint: `${this.at}/api/media/uploads`,
         metadata: { mediaId, filename: about.filename ?? 'photo.jpg', ...(about.sha256 ? { sha256: about.sha256 } : {}) },
-        headers: { Cookie: this.cookie, Origin: this.at },
+        headers: { Cookie: this.cookie, Origin: this.at, 'User-Agent': BROWSER },
         retryDelays: null,
         onSuccess: ({ lastResponse }) => resolve({ mediaId, status: lastResponse.getStatus(), body: lastResponse.getBody() }),
         onError: (error) => {
