@@ -9,7 +9,7 @@ import { Heading, Page } from '../kit/layout'
 import { Name } from '../kit/Name'
 import { colours } from '../kit/theme'
 import { useSession, useSignIn } from './session'
-import { SignInProblem } from './SignInScreen'
+import { SignInProblem } from './SignInProblem'
 import { strings } from './strings'
 
 const FIELDS = [

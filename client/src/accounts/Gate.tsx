@@ -1,11 +1,16 @@
-import { Redirect, router, Slot, usePathname } from 'expo-router'
-import { useCallback } from 'react'
+import { useQueryClient } from '@tanstack/react-query'
+import { Redirect, Slot, usePathname } from 'expo-router'
+import { useCallback, useEffect } from 'react'
 import { View } from 'react-native'
 import { useLive } from '../api/useLive'
+import { Ask } from '../kit/Ask'
 import { Loading, ProblemNotice } from '../kit/Notice'
 import { colours } from '../kit/theme'
-import { useSession, useSignOut } from './session'
-import { noteIdle, useIdleSignOut } from './useIdleSignOut'
+import { useHandOver, useHandOverStage } from './handOver'
+import { HandOverCover } from './HandOverCover'
+import { doorstep, followOtherTabs, useSession } from './session'
+import { strings } from './strings'
+import { noteIdle, useIdle } from './useIdle'
 
 /** Where each role begins. */
 export const START = { pupil: '/desk', teacher: '/tray', office: '/class', parent: '/family' } as const
@@ -13,24 +18,43 @@ export const START = { pupil: '/desk', teacher: '/tray', office: '/class', paren
 /** Lets everyone to their own pages, and nobody else's. */
 export function Gate({ roles }: { roles: readonly (keyof typeof START)[] }) {
   const session = useSession()
-  const signOut = useSignOut()
+  const queries = useQueryClient()
   const path = usePathname()
+  const stage = useHandOverStage()
+  const { handOver, leaveBehind } = useHandOver()
   const person = session.data?.person ?? null
   useLive(person !== null)
-  const leave = signOut.mutate
+  useEffect(() => followOtherTabs(queries), [queries])
   const onIdle = useCallback(() => {
     noteIdle()
-    leave(undefined, { onSettled: () => router.replace('/sign-in') })
-  }, [leave])
-  useIdleSignOut(person?.idleMinutes ?? null, onIdle)
+    void handOver()
+    // The newest one is not needed: it reads what it needs when it runs.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [])
+  const asking = useIdle(stage === 'none' ? (person?.idleMinutes ?? null) : null, onIdle)
   if (session.isPending) return <Loading />
   if (session.isError) return <ProblemNotice error={session.error} onRetry={() => void session.refetch()} />
   if (session.data.firstRun) return <Redirect href="/first-run" />
-  if (!person) return <Redirect href="/sign-in" />
+  if (!person) return <Redirect href={doorstep(session.data)} />
   if (!roles.includes(person.role)) return path === START[person.role] ? null : <Redirect href={START[person.role]} />
+  const covered = stage !== 'none'
   return (
     <View style={{ flex: 1, backgroundColor: colours.paper }}>
-      <Slot />
+      {/* Screens stay while their work is kept, out of sight and out of reach. */}
+      <View style={{ flex: 1, display: covered ? 'none' : 'flex' }}>
+        <Slot />
+      </View>
+      {covered ? <HandOverCover name={person.firstName} stuck={stage === 'not-kept'} onLeaveBehind={leaveBehind} /> : null}
+      <Ask
+        visible={asking}
+        title={strings.stillThere}
+        yes={strings.iAmHere}
+        no={strings.signOut}
+        onYes={() => undefined}
+        onNo={onIdle}
+      >
+        {strings.stillThereHelp}
+      </Ask>
     </View>
   )
 }
@@ -41,5 +65,5 @@ export function ToStart() {
   if (session.isPending) return <Loading />
   if (session.isError) return <ProblemNotice error={session.error} onRetry={() => void session.refetch()} />
   if (session.data.firstRun) return <Redirect href="/first-run" />
-  return <Redirect href={session.data.person ? START[session.data.person.role] : '/sign-in'} />
+  return <Redirect href={session.data.person ? START[session.data.person.role] : doorstep(session.data)} />
 }

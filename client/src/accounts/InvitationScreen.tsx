@@ -6,7 +6,7 @@ import { Heading, Page } from '../kit/layout'
 import { Name } from '../kit/Name'
 import { colours } from '../kit/theme'
 import { useSession, useSignIn } from './session'
-import { SignInProblem } from './SignInScreen'
+import { SignInProblem } from './SignInProblem'
 import { strings } from './strings'
 
 /** Where an invitation leads. A tap is asked for, so that a mail program that looks links up does not use it. */

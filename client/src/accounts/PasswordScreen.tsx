@@ -12,7 +12,7 @@ import { Name } from '../kit/Name'
 import { Loading, ProblemNotice } from '../kit/Notice'
 import { colours } from '../kit/theme'
 import { useSignIn } from './session'
-import { SignInProblem } from './SignInScreen'
+import { SignInProblem } from './SignInProblem'
 import { strings } from './strings'
 
 /** Where the link for new staff leads: a password is chosen, and one is in. */

@@ -1,31 +1,36 @@
-import { PasswordSignIn } from '@nibquill/contract'
-import { CARD_CODE_LENGTH, readCardCode, writeCardCode } from '@nibquill/core'
-import { valibotResolver } from '@hookform/resolvers/valibot'
+import { router, useLocalSearchParams } from 'expo-router'
 import { useState } from 'react'
-import { Controller, useForm } from 'react-hook-form'
 import { ScrollView, View } from 'react-native'
 import { Text } from 'react-native-paper'
-import { ProblemError, sentenceOf } from '../api/problems'
-import { BigButton } from '../kit/BigButton'
-import { Field } from '../kit/Field'
 import { Name } from '../kit/Name'
-import { Listen, Notice } from '../kit/Notice'
+import { Notice } from '../kit/Notice'
 import { Press } from '../kit/Press'
-import { Symbol } from '../kit/Symbol'
-import { colours, corners, fonts, shadow, targets } from '../kit/theme'
-import { useSession, useSignIn } from './session'
+import { Symbol, type SymbolName } from '../kit/Symbol'
+import { colours, corners, shadow, targets } from '../kit/theme'
+import { AdultDoor } from './AdultDoor'
+import { CardDoor } from './CardDoor'
+import { ParentDoor } from './ParentDoor'
+import { useSession } from './session'
 import { strings } from './strings'
-import { takeIdle } from './useIdleSignOut'
+import { takeIdle } from './useIdle'
 
-/** The door: a pupil's card, or an adult's password. */
+type Who = 'pupil' | 'adult' | 'parent'
+const OTHERS: { who: Who; label: string; symbol: SymbolName }[] = [
+  { who: 'pupil', label: strings.iAmPupil, symbol: 'card' },
+  { who: 'adult', label: strings.iAmAdult, symbol: 'class' },
+  { who: 'parent', label: strings.iAmParent, symbol: 'home-heart' },
+]
+
+/** The door: a pupil's card, an adult's password, a parent's mail. */
 export function SignInScreen() {
-  const [adult, setAdult] = useState(false)
+  const { who: asked } = useLocalSearchParams<{ who?: string }>()
+  const [who, setWho] = useState<Who>(asked === 'adult' ? 'adult' : 'pupil')
   const [idle] = useState(takeIdle)
   const session = useSession()
   return (
     <ScrollView
       style={{ backgroundColor: colours.paper }}
-      contentContainerStyle={{ flexGrow: 1, justifyContent: 'center', alignItems: 'center', padding: 20, gap: 22 }}
+      contentContainerStyle={{ flexGrow: 1, justifyContent: 'center', alignItems: 'center', padding: 20, gap: 18 }}
     >
       <View style={{ alignItems: 'center', gap: 4 }}>
         <Name size={44} />
@@ -34,6 +39,7 @@ export function SignInScreen() {
         </Text>
       </View>
       <View
+        role="main"
         style={[
           { width: '100%', maxWidth: 480, backgroundColor: colours.sheet, borderRadius: corners.button, padding: 22, gap: 16 },
           shadow,
@@ -44,172 +50,29 @@ export function SignInScreen() {
             {strings.idle}
           </Notice>
         ) : null}
-        {adult ? <AdultForm /> : <CardForm />}
+        {who === 'pupil' ? <CardDoor /> : who === 'adult' ? <AdultDoor /> : <ParentDoor />}
       </View>
-      <Press
-        role="link"
-        onPress={() => setAdult(!adult)}
-        label={adult ? strings.iAmPupil : strings.iAmAdult}
-        style={{ minHeight: targets.pupil, flexDirection: 'row', gap: 10, alignItems: 'center', paddingHorizontal: 16 }}
-      >
-        <Symbol name={adult ? 'card' : 'class'} colour={colours.aubergine} />
-        <Text variant="labelLarge" style={{ color: colours.aubergine }}>
-          {adult ? strings.iAmPupil : strings.iAmAdult}
-        </Text>
-      </Press>
+      <View role="navigation" style={{ flexDirection: 'row', flexWrap: 'wrap', justifyContent: 'center' }}>
+        {session.data?.door ? <Turn label={strings.toPegs} symbol="anchor" onPress={() => router.replace('/pegs')} /> : null}
+        {OTHERS.filter((one) => one.who !== who).map((one) => (
+          <Turn key={one.who} label={one.label} symbol={one.symbol} onPress={() => setWho(one.who)} />
+        ))}
+      </View>
     </ScrollView>
   )
 }
 
-/** The code of a card that a tablet's own camera opened; taken out of the address at once, so that it stays in no history. */
-function codeFromAddress(): string {
-  if (typeof window === 'undefined') return ''
-  const code = readCardCode(decodeURIComponent(window.location.hash.slice(1)))
-  if (!code) return ''
-  window.history.replaceState(window.history.state, '', window.location.pathname)
-  return writeCardCode(code)
-}
-
-function CardForm() {
-  const [code, setCode] = useState(codeFromAddress)
-  const signIn = useSignIn()
-  const letters = code
-    .replace(/[^a-z]/gi, '')
-    .toUpperCase()
-    .slice(0, CARD_CODE_LENGTH)
-  const whole = letters.length === CARD_CODE_LENGTH
-  const enter = () => whole && signIn.mutate({ way: 'card', body: { code: readCardCode(code) ?? code } })
+export function Turn({ label, symbol, onPress }: { label: string; symbol: SymbolName; onPress: () => void }) {
   return (
-    <>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
-        <Text role="heading" aria-level={2} variant="headlineSmall" style={{ flex: 1 }}>
-          {strings.pupilTitle}
-        </Text>
-        <Listen text={strings.pupilHelp} />
-      </View>
-      <CardPicture letters={letters} />
-      <Field
-        label={strings.cardLabel}
-        value={code}
-        onChangeText={(text) =>
-          setCode(
-            writeCardCode(
-              text
-                .replace(/[^a-z]/gi, '')
-                .toUpperCase()
-                .slice(0, CARD_CODE_LENGTH),
-            ),
-          )
-        }
-        onSubmitEditing={enter}
-        autoCapitalize="characters"
-        autoComplete="off"
-        spellCheck={false}
-        large
-        autoFocus
-      />
-      {signIn.isError ? <SignInProblem error={signIn.error} /> : null}
-      <BigButton label={strings.go} symbol="forward" onPress={enter} busy={signIn.isPending} disabled={!whole} />
-    </>
-  )
-}
-
-/** The card as it is printed: sixteen places that fill while typing. */
-function CardPicture({ letters }: { letters: string }) {
-  return (
-    <View
-      aria-hidden
-      style={{
-        flexDirection: 'row',
-        justifyContent: 'space-between',
-        backgroundColor: colours.ochreTint,
-        borderRadius: corners.sheet,
-        padding: 10,
-        gap: 8,
-      }}
+    <Press
+      role="link"
+      onPress={onPress}
+      style={{ minHeight: targets.pupil, flexDirection: 'row', gap: 10, alignItems: 'center', paddingHorizontal: 16 }}
     >
-      {[0, 4, 8, 12].map((start) => (
-        <View key={start} style={{ flexDirection: 'row', gap: 2, flex: 1 }}>
-          {[0, 1, 2, 3].map((i) => {
-            const letter = letters[start + i]
-            return (
-              <View
-                key={i}
-                style={{
-                  flex: 1,
-                  maxWidth: 24,
-                  alignItems: 'center',
-                  borderBottomWidth: 3,
-                  borderBottomColor: letter ? colours.aubergine : colours.ochre,
-                }}
-              >
-                <Text style={{ fontFamily: fonts.strong, fontSize: 17, lineHeight: 28 }}>{letter ?? ' '}</Text>
-              </View>
-            )
-          })}
-        </View>
-      ))}
-    </View>
-  )
-}
-
-function AdultForm() {
-  const signIn = useSignIn()
-  const { control, handleSubmit } = useForm({
-    resolver: valibotResolver(PasswordSignIn),
-    defaultValues: { email: '', password: '' },
-  })
-  const enter = handleSubmit((body) => signIn.mutate({ way: 'password', body }))
-  return (
-    <>
-      <Text role="heading" aria-level={2} variant="headlineSmall">
-        {strings.adultTitle}
+      <Symbol name={symbol} colour={colours.aubergine} />
+      <Text variant="labelLarge" style={{ color: colours.aubergine }}>
+        {label}
       </Text>
-      <Controller
-        control={control}
-        name="email"
-        render={({ field, fieldState }) => (
-          <Field
-            label={strings.email}
-            value={field.value}
-            onChangeText={field.onChange}
-            onBlur={field.onBlur}
-            error={fieldState.error && `It ${fieldState.error.message}.`}
-            autoComplete="username"
-            inputMode="email"
-            autoCapitalize="none"
-            autoFocus
-            onSubmitEditing={() => void enter()}
-          />
-        )}
-      />
-      <Controller
-        control={control}
-        name="password"
-        render={({ field, fieldState }) => (
-          <Field
-            label={strings.password}
-            value={field.value}
-            onChangeText={field.onChange}
-            onBlur={field.onBlur}
-            error={fieldState.error && `It ${fieldState.error.message}.`}
-            autoComplete="current-password"
-            secureTextEntry
-            onSubmitEditing={() => void enter()}
-          />
-        )}
-      />
-      {signIn.isError ? <SignInProblem error={signIn.error} /> : null}
-      <BigButton label={strings.signIn} symbol="forward" onPress={() => void enter()} busy={signIn.isPending} />
-    </>
-  )
-}
-
-export function SignInProblem({ error }: { error: Error }) {
-  const seconds = error instanceof ProblemError ? Number(error.problem.retryAfterSeconds ?? 0) : 0
-  return (
-    <Notice tone="again" symbol="alert">
-      {sentenceOf(error) + (seconds ? ` ${strings.tooManyTries(Math.ceil(seconds / 60))}` : '')}
-    </Notice>
+    </Press>
   )
 }

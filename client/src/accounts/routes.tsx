@@ -1,12 +1,24 @@
 import { Redirect } from 'expo-router'
 import { START } from './Gate'
+import { PegWallScreen } from './PegWallScreen'
 import { useSession } from './session'
 import { SignInScreen } from './SignInScreen'
 
 /** Whoever is inside needs no door. */
-export function SignInRoute() {
+function Outside({ children }: { children: React.ReactNode }) {
   const session = useSession()
   if (session.data?.firstRun) return <Redirect href="/first-run" />
   if (session.data?.person) return <Redirect href={START[session.data.person.role]} />
-  return <SignInScreen />
+  return children
 }
+
+export const SignInRoute = () => (
+  <Outside>
+    <SignInScreen />
+  </Outside>
+)
+export const PegWallRoute = () => (
+  <Outside>
+    <PegWallScreen />
+  </Outside>
+)

@@ -1,7 +1,11 @@
-import { Done, Session, type CardSignIn, type ChoosePassword, type FirstRun, type PasswordSignIn } from '@nibquill/contract'
+import {
+  Done, Session, type CardSignIn, type ChoosePassword, type FirstRun, type MailCodeSignIn, type PasswordSignIn, type PegSignIn,
+} from '@nibquill/contract' // prettier-ignore
 import { queryOptions, useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query'
 import { api } from '../api/api'
 import { setSchoolZone } from '../kit/dates'
+import { silence } from '../kit/speech'
+import { clearToast } from '../kit/Toast'
 
 export const sessionQuery = queryOptions({
   queryKey: ['session'],
@@ -14,13 +18,39 @@ export const sessionQuery = queryOptions({
 })
 export const useSession = () => useQuery(sessionQuery)
 
+/** Where somebody stands who is not signed in: before the pegs of a class, or before the door. */
+export const doorstep = (session: Session | undefined): '/pegs' | '/sign-in' => (session?.door ? '/pegs' : '/sign-in')
+
+const forgetters: (() => void)[] = []
+/** What else holds something of whoever is here, and lets go of it when they leave. */
+export const alsoForget = (forget: () => void): void => void forgetters.push(forget)
+
 /** Drops all that was fetched for whoever was here, but for the question who is: screens listen to that one. */
-const forgetEverything = (queries: QueryClient) =>
+export function forgetEverything(queries: QueryClient): void {
   queries.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== sessionQuery.queryKey[0] })
+  queries.getMutationCache().clear()
+  for (const forget of forgetters) forget()
+  clearToast()
+  silence()
+}
+
+/** Other tabs of this browser: what they show belongs to whoever was here before. */
+const tabs = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('nibquill.session')
+/** Keeps this tab from showing somebody who left in another one. @returns stops listening */
+export function followOtherTabs(queries: QueryClient): () => void {
+  const changed = () => {
+    forgetEverything(queries)
+    void queries.resetQueries({ queryKey: sessionQuery.queryKey })
+  }
+  tabs?.addEventListener('message', changed)
+  return () => tabs?.removeEventListener('message', changed)
+}
 
 type Way =
   | { way: 'card'; body: CardSignIn }
+  | { way: 'peg'; body: PegSignIn }
   | { way: 'password'; body: PasswordSignIn }
+  | { way: 'mail-code'; body: MailCodeSignIn }
   | { way: 'invitation'; body: { token: string } }
   | { way: 'first-run'; body: FirstRun }
   | { way: 'password-link'; token: string; body: ChoosePassword }
@@ -39,6 +69,7 @@ export function useSignIn() {
       forgetEverything(queries)
       if (session.school) setSchoolZone(session.school.timeZone)
       queries.setQueryData(sessionQuery.queryKey, session)
+      tabs?.postMessage('changed')
     },
   })
 }
@@ -48,10 +79,16 @@ export function useSignOut() {
   return useMutation({
     mutationFn: () => api.post('/accounts/sign-out', Done),
     onSettled: () => {
+      const before = queries.getQueryData(sessionQuery.queryKey)
       forgetEverything(queries)
-      const school = queries.getQueryData(sessionQuery.queryKey)?.school ?? null
-      queries.setQueryData(sessionQuery.queryKey, { firstRun: false, school, person: null })
+      queries.setQueryData(sessionQuery.queryKey, {
+        firstRun: false,
+        school: before?.school ?? null,
+        person: null,
+        door: before?.door ?? null,
+      })
       void queries.invalidateQueries({ queryKey: sessionQuery.queryKey })
+      tabs?.postMessage('changed')
     },
   })
 }

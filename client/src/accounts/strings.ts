@@ -123,6 +123,12 @@ export const strings = {
     'too-late': 'The door is shut: school is over',
     hours: 'The door is shut',
   },
+  tonight: 'tonight',
+  shutNow: 'Shut it now',
+  openNow: 'Open it now',
+  desksOpen: (count: number) => (count === 0 ? 'No desk is open.' : count === 1 ? '1 desk is open.' : `${count} desks are open.`),
+  fewer: 'Fewer tablets',
+  more: 'More tablets',
   doorSwitch: 'Today',
   doorSwitches: { hours: 'By school hours', open: 'Open until tonight', shut: 'Shut until tonight' },
   opensAt: 'Opens on school days at',
@@ -153,7 +159,8 @@ export const strings = {
   endDesk: (name: string) => `Close ${name}’s desk`,
   endAll: 'Close all desks',
   endAllAsk: 'Close all open desks?',
-  endAllHelp: 'Everybody is signed out at once. What has not reached the school yet stays on their tablet only while the page is open.',
+  endAllHelp:
+    'Everybody is signed out at once. What has not reached the school yet stays on their tablet only while the page is open.',
   keep: 'Keep',
   // One's own account.
   account: 'My account',

@@ -2,7 +2,7 @@ import { View, type TextInputProps } from 'react-native'
 import { Text, TextInput } from 'react-native-paper'
 import { colours, corners, fonts } from './theme'
 
-type Props = Pick<
+export type FieldProps = Pick<
   TextInputProps,
   | 'onChangeText'
   | 'onBlur'
@@ -24,7 +24,7 @@ type Props = Pick<
 }
 
 /** A line to write on, or several. */
-export function Field({ label, value, error, large = false, lines = 1, ...rest }: Props) {
+export function Field({ label, value, error, large = false, lines = 1, ...rest }: FieldProps) {
   const multiline = lines > 1
   return (
     <View style={{ gap: 6 }}>

@@ -1,9 +1,10 @@
-import { useState, type ReactNode } from 'react'
+import { useEffect, useState, type ReactNode } from 'react'
 import { View } from 'react-native'
 import { ActivityIndicator, Text } from 'react-native-paper'
 import { sentenceOf } from '../api/problems'
 import { BigButton } from './BigButton'
 import { RoundButton } from './RoundButton'
+import { canSpeak, say, silence } from './speech'
 import { strings } from './strings'
 import { Symbol, type SymbolName } from './Symbol'
 import { colours, corners } from './theme'
@@ -106,17 +107,12 @@ export function Empty({
 /** Every instruction to a pupil can be heard. Hidden where the browser has no voice. */
 export function Listen({ text, colour = colours.sea }: { text: string; colour?: string }) {
   const [speaking, setSpeaking] = useState(false)
-  if (typeof speechSynthesis === 'undefined') return null
+  useEffect(() => () => void (speaking && silence()), [speaking])
+  if (!canSpeak()) return null
   const toggle = () => {
-    speechSynthesis.cancel()
-    if (speaking) return setSpeaking(false)
-    const words = new SpeechSynthesisUtterance(text)
-    words.lang = document.documentElement.lang || 'en-GB'
-    words.rate = 0.9
-    words.onend = () => setSpeaking(false)
-    words.onerror = () => setSpeaking(false)
+    if (speaking) return (silence(), setSpeaking(false))
     setSpeaking(true)
-    speechSynthesis.speak(words)
+    say(text, () => setSpeaking(false))
   }
   return (
     <RoundButton

@@ -2,6 +2,7 @@ import { router, usePathname, type Href } from 'expo-router'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { Gate, type START } from '../accounts/Gate'
+import { useHandOverStage } from '../accounts/handOver'
 import { useWidth } from './layout'
 import { Press } from './Press'
 import { Symbol, type SymbolName } from './Symbol'
@@ -20,14 +21,24 @@ export function PlacesLayout({ places, roles, foot = false, extra }: Props) {
   const { wide } = useWidth()
   const path = usePathname()
   const rail = wide && !foot
+  // While work is kept for somebody who left, nobody goes on as them.
+  const covered = useHandOverStage() !== 'none'
   return (
     <View style={{ flex: 1, flexDirection: rail ? 'row' : 'column-reverse', backgroundColor: colours.paper }}>
       <View
         role="navigation"
         style={
           rail
-            ? { width: 88, backgroundColor: colours.desk, paddingVertical: 16, gap: 8, alignItems: 'center' }
+            ? {
+                display: covered ? 'none' : 'flex',
+                width: 88,
+                backgroundColor: colours.desk,
+                paddingVertical: 16,
+                gap: 8,
+                alignItems: 'center',
+              }
             : {
+                display: covered ? 'none' : 'flex',
                 backgroundColor: colours.sheet,
                 borderTopWidth: 1,
                 borderTopColor: colours.rule,

@@ -6,6 +6,8 @@ import { colours } from './theme'
 const store = create()
 /** Says something was done, with a way to undo it for a while. */
 export const toast = store.show
+/** Takes away what is shown: it may name somebody who has left. */
+export const clearToast = store.hide
 
 export function ToastHost() {
   const now = useSyncExternalStore(store.subscribe, store.get, store.get)

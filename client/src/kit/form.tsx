@@ -3,7 +3,7 @@ import { Controller, type Control, type FieldPath, type FieldValues } from 'reac
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { ProblemError } from '../api/problems'
-import { Field } from './Field'
+import { Field, type FieldProps } from './Field'
 import { Heading } from './layout'
 import { colours, corners, fonts, shadow } from './theme'
 
@@ -125,26 +125,14 @@ export function Select<T extends string>({
 export function FormLine<T extends FieldValues>({
   control,
   name,
-  label,
-  lines,
   ...rest
-}: {
-  control: Control<T>
-  name: FieldPath<T>
-  label: string
-  lines?: number
-  inputMode?: 'email' | 'text'
-  autoCapitalize?: 'none' | 'sentences' | 'words'
-  autoFocus?: boolean
-}) {
+}: { control: Control<T>; name: FieldPath<T> } & Omit<FieldProps, 'value' | 'onChangeText' | 'onBlur' | 'error'>) {
   return (
     <Controller
       control={control}
       name={name}
       render={({ field, fieldState }) => (
         <Field
-          label={label}
-          lines={lines ?? 1}
           value={(field.value as string | null) ?? ''}
           onChangeText={field.onChange}
           onBlur={field.onBlur}

@@ -91,6 +91,22 @@ export class Uploader {
     this.#next()
   }
 
+  /** Waits until everything has arrived. @throws Error as soon as all that is left waits for the network */
+  settle(): Promise<void> {
+    this.retryStuck()
+    return new Promise((resolve, reject) => {
+      const look = () => {
+        const left = this.#sendings.filter(({ state }) => state !== 'refused')
+        if (left.some(({ state }) => state !== 'stuck')) return
+        stop()
+        if (left.length === 0) resolve()
+        else reject(new Error('files wait for the network'))
+      }
+      const stop = this.subscribe(look)
+      look()
+    })
+  }
+
   /** On signing out: nothing of this pupil stays in memory; what arrived so far stays at school. */
   clear(): void {
     for (const { partId } of this.#sendings) {

@@ -3,7 +3,8 @@ import { router } from 'expo-router'
 import { useEffect, useState } from 'react'
 import { ScrollView, View } from 'react-native'
 import { ProgressBar, Text } from 'react-native-paper'
-import { useSession, useSignOut } from '../accounts/session'
+import { useHandOver } from '../accounts/handOver'
+import { useSession } from '../accounts/session'
 import { strings as accountWords } from '../accounts/strings'
 import { Ask } from '../kit/Ask'
 import { whenIsItDue } from '../kit/dates'
@@ -23,7 +24,7 @@ import { useTasks } from '../tasks/tasksQueries'
 import { MakeBar } from './MakeBar'
 import { useMyPieces } from './piecesQueries'
 import { strings } from './strings'
-import { uploader, useSendings } from './uploads'
+import { useSendings } from './uploads'
 
 /** A pupil's first screen: who I am, news, another go, what is to do, what is on the go, what waits. */
 export function DeskScreen() {
@@ -104,14 +105,10 @@ function Section({ title, count, children }: { title: string; count: number; chi
 
 function DeskHead() {
   const session = useSession()
-  const signOut = useSignOut()
+  const { handOver } = useHandOver()
   const [asking, setAsking] = useState(false)
   const person = session.data?.person
   if (!person) return null
-  const leave = () => {
-    uploader.clear()
-    signOut.mutate(undefined, { onSettled: () => router.replace('/sign-in') })
-  }
   return (
     <View style={{ flexDirection: 'row', alignItems: 'center', gap: 14 }}>
       {person.peg ? <Peg peg={person.peg} size={60} /> : null}
@@ -127,7 +124,10 @@ function DeskHead() {
         title={accountWords.signOutAsk}
         yes={strings.leave}
         no={accountWords.stay}
-        onYes={leave}
+        onYes={() => {
+          setAsking(false)
+          void handOver()
+        }}
         onNo={() => setAsking(false)}
       >
         {accountWords.signOutHelp}

@@ -4,6 +4,7 @@ import { Image, ScrollView, View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { v7 as newId } from 'uuid'
 import { useSession } from '../accounts/session'
+import { useKeepFirst } from '../accounts/handOver'
 import { sentenceOf } from '../api/problems'
 import { PHOTO_WIDTH_PX, takePhoto } from '../device/camera'
 import { pickPictures } from '../device/pickFiles'
@@ -34,16 +35,13 @@ export function MakePhotoScreen() {
   const count = (piece.data?.parts.length ?? 0) + sendings.length
   const halfWay = uploader.listHalfWay(ownerId, pieceId)
 
-  const send = async (files: File[]) => {
+  const keep = async (files: File[]) => {
     if (files.length === 0) return
     setProblem(null)
-    try {
-      await sendPhotos(ownerId, pieceId, taskId ?? null, files)
-      setStarted(true)
-    } catch (error) {
-      setProblem(error)
-    }
+    await sendPhotos(ownerId, pieceId, taskId ?? null, files)
+    setStarted(true)
   }
+  const send = (files: File[]) => keep(files).catch(setProblem)
   return (
     <View style={{ flex: 1, backgroundColor: colours.paper }}>
       <MakeHead title={strings.takePhoto} onOn={count > 0 ? () => router.push(`/my-pieces/${pieceId}/what`) : undefined} />
@@ -61,7 +59,12 @@ export function MakePhotoScreen() {
           </Notice>
         </View>
       ) : null}
-      <CameraStage onPhoto={(file) => void send([file])} onPick={() => void pickPictures().then(send)} pickFirst={pick === '1'} />
+      <CameraStage
+        onPhoto={(file) => void send([file])}
+        onKeep={(file) => keep([file])}
+        onPick={() => void pickPictures().then(send)}
+        pickFirst={pick === '1'}
+      />
       {count > 0 ? (
         <ScrollView
           horizontal
@@ -75,9 +78,9 @@ export function MakePhotoScreen() {
   )
 }
 
-type StageProps = { onPhoto: (file: File) => void; onPick: () => void; pickFirst: boolean }
+type StageProps = { onPhoto: (file: File) => void; onKeep: (file: File) => Promise<void>; onPick: () => void; pickFirst: boolean }
 
-function CameraStage({ onPhoto, onPick, pickFirst }: StageProps) {
+function CameraStage({ onPhoto, onKeep, onPick, pickFirst }: StageProps) {
   const [wanted, setWanted] = useState(!pickFirst)
   const { video, stream, trouble, turn, tryAgain } = useCamera(wanted, 'environment', PHOTO_WIDTH_PX)
   const [ready, setReady] = useState(false)
@@ -90,6 +93,13 @@ function CameraStage({ onPhoto, onPick, pickFirst }: StageProps) {
   }, [video, stream, still])
   useEffect(() => () => void (still && URL.revokeObjectURL(still.address)), [still])
 
+  // A photo nobody said yes or no to is kept rather than lost.
+  useKeepFirst(async () => {
+    if (!still) return
+    await onKeep(still.file)
+    await uploader.settle()
+    setStill(null)
+  })
   const shoot = async () => {
     if (!video.current) return
     const file = await takePhoto(video.current, new Date())

@@ -1,4 +1,6 @@
 import { useSyncExternalStore } from 'react'
+import { keepFirst } from '../accounts/handOver'
+import { alsoForget } from '../accounts/session'
 import { queryClient } from '../api/queryClient'
 import { Uploader, type Sending } from '../media/uploader'
 import { addPart, myPiecesQuery, pieceQuery, startPiece } from './piecesQueries'
@@ -8,6 +10,9 @@ export const uploader = new Uploader(async ({ pieceId, partId, mediaId, name }) 
   queryClient.setQueryData(pieceQuery(pieceId).queryKey, await addPart(pieceId, partId, mediaId, name))
   void queryClient.invalidateQueries({ queryKey: myPiecesQuery.queryKey })
 })
+
+keepFirst(() => uploader.settle())
+alsoForget(() => uploader.clear())
 
 export const useSendings = (pieceId?: string): readonly Sending[] => {
   const all = useSyncExternalStore(uploader.subscribe, uploader.getSnapshot, uploader.getSnapshot)

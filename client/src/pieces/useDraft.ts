@@ -1,5 +1,6 @@
 import type { ChangePiece, Piece } from '@nibquill/contract'
 import { useEffect, useRef, useState } from 'react'
+import { useKeepFirst } from '../accounts/handOver'
 import { useChangePiece } from './piecesQueries'
 
 type Words = Pick<ChangePiece, 'title' | 'reflection' | 'step'>
@@ -26,6 +27,7 @@ export function useDraft(piece: Piece) {
       })
     return saving.current
   }
+  useKeepFirst(save)
   const { title, reflection, step } = words
   useEffect(() => {
     const timer = setTimeout(() => void save().catch(() => undefined), PAUSE_MS)

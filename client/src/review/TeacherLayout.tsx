@@ -1,5 +1,6 @@
 import { router } from 'expo-router'
 import { useSession, useSignOut } from '../accounts/session'
+import { strings as accountWords } from '../accounts/strings'
 import { PlacesLayout } from '../kit/PlacesLayout'
 import { RoundButton } from '../kit/RoundButton'
 import { colours } from '../kit/theme'
@@ -36,7 +37,17 @@ function WithCount() {
     <PlacesLayout
       places={PLACES.map((place) => (place.href === '/tray' ? { ...place, count } : place))}
       roles={['teacher', 'office']}
-      extra={<RoundButton label={strings.signOut} symbol="out" colour={colours.inkSoft} onPress={leave} />}
+      extra={
+        <>
+          <RoundButton
+            label={accountWords.account}
+            symbol="key"
+            colour={colours.inkSoft}
+            onPress={() => router.push('/account')}
+          />
+          <RoundButton label={strings.signOut} symbol="out" colour={colours.inkSoft} onPress={leave} />
+        </>
+      }
     />
   )
 }

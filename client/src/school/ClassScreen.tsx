@@ -3,6 +3,7 @@ import { router, useLocalSearchParams } from 'expo-router'
 import { useState } from 'react'
 import { View } from 'react-native'
 import { CardsButton } from '../accounts/CardsButton'
+import { DoorLine } from '../accounts/DoorLine'
 import { useSession } from '../accounts/session'
 import { strings as accountWords } from '../accounts/strings'
 import { strings as noticeWords } from '../notices/strings'
@@ -129,6 +130,7 @@ function OneClass({ classId, mine }: { classId: string; mine: boolean }) {
           </>
         ) : null}
       </Row>
+      <DoorLine classId={classId} />
       <PupilTable pupils={pupils} onOpen={(id) => router.push(`/class/${id}`)} />
       <Settings detail={detail.data} />
     </>

@@ -46,6 +46,7 @@ export function YearScreen() {
       ))}
       {leads && years.data.years.length > 0 ? <Row>{newYear}</Row> : null}
       {leads ? <WholeSchool /> : null}
+      <BigButton label={accountWords.account} symbol="key" tone="quiet" onPress={() => router.push('/account')} />
       <BigButton
         label={accountWords.signOut}
         symbol="out"

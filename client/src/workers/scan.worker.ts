@@ -1,4 +1,4 @@
-import { CARD_READER, greyOf, lookInTurn, readCard } from '@nibquill/core'
+import { CARD_READER, greyOf, lookInTurn, readCard } from '@nibquill/core/accounts/cardLooks'
 import { prepareZXingModule, readBarcodes } from 'zxing-wasm/reader'
 
 /** One picture of the camera; `round` counts them. Pixels where the browser has no canvas for workers. */

@@ -1,0 +1,41 @@
+import { useState } from 'react'
+import { View } from 'react-native'
+import { ActivityIndicator, Text } from 'react-native-paper'
+import { Ask } from '../kit/Ask'
+import { BigButton } from '../kit/BigButton'
+import { Heading } from '../kit/layout'
+import { Notice } from '../kit/Notice'
+import { colours } from '../kit/theme'
+import { strings } from './strings'
+
+/** Stands instead of the desk while its work is brought home: nothing of the pupil who left can be seen. */
+export function HandOverCover({ name, stuck, onLeaveBehind }: { name: string; stuck: boolean; onLeaveBehind: () => void }) {
+  const [asking, setAsking] = useState(false)
+  return (
+    <View style={{ flex: 1, backgroundColor: colours.paper, alignItems: 'center', justifyContent: 'center', padding: 24, gap: 18 }}>
+      <ActivityIndicator size="large" color={colours.aubergine} />
+      <Heading level={1}>{strings.keeping(name)}</Heading>
+      <Text variant="bodyLarge" style={{ color: colours.inkSoft, textAlign: 'center' }}>
+        {strings.keepingHelp}
+      </Text>
+      {stuck ? (
+        <>
+          <Notice tone="attention" symbol="clock">
+            {strings.notKept}
+          </Notice>
+          <BigButton small tone="again" label={strings.leaveBehind} onPress={() => setAsking(true)} />
+          <Ask
+            visible={asking}
+            title={strings.leaveBehind}
+            yes={strings.leaveBehind}
+            tone="again"
+            onNo={() => setAsking(false)}
+            onYes={onLeaveBehind}
+          >
+            {strings.leaveBehindHelp}
+          </Ask>
+        </>
+      ) : null}
+    </View>
+  ) // prettier-ignore
+}

@@ -1,0 +1,142 @@
+import type { PegWall } from '@nibquill/contract'
+import type { SecretSymbol } from '@nibquill/core'
+import { Redirect, router } from 'expo-router'
+import { useEffect, useState } from 'react'
+import { ScrollView, View } from 'react-native'
+import { Text } from 'react-native-paper'
+import { codeOf } from '../api/problems'
+import { Heading, useWidth } from '../kit/layout'
+import { Empty, Listen, Loading, Notice, ProblemNotice } from '../kit/Notice'
+import { Peg } from '../kit/Peg'
+import { Press } from '../kit/Press'
+import { colours, corners, fonts, shadow } from '../kit/theme'
+import { usePegs } from './accountsQueries'
+import { SecretPad } from './SecretPad'
+import { useSession, useSignIn } from './session'
+import { SignInProblem } from './SignInProblem'
+import { Turn } from './SignInScreen'
+import { strings } from './strings'
+import { takeIdle } from './useIdle'
+
+type HangingPeg = PegWall['pegs'][number]
+
+/** The pegs of a class on a shared tablet: a pupil finds their own and taps it. */
+export function PegWallScreen() {
+  const pegs = usePegs()
+  const session = useSession()
+  const signIn = useSignIn()
+  const [chosen, setChosen] = useState<HangingPeg | null>(null)
+  const [idle] = useState(takeIdle)
+  const refused = codeOf(signIn.error)
+  // The door was shut, or the tablet taken away, between looking and tapping.
+  useEffect(() => {
+    if (refused === 'accounts/door-shut' || refused === 'accounts/no-tablet') void pegs.refetch()
+    // Only a new refusal asks again.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [refused])
+
+  if (codeOf(pegs.error) === 'accounts/no-tablet') return <Redirect href="/sign-in" />
+  if (pegs.isPending) return <Loading />
+  if (pegs.isError && !pegs.data) return <ProblemNotice error={pegs.error} onRetry={() => void pegs.refetch()} />
+  const wall = pegs.data
+  const enter = (pupilId: string, secret: SecretSymbol[] | null) =>
+    signIn.mutate({ way: 'peg', body: { pupilId, secret } }, { onSuccess: () => router.replace('/desk') })
+  const tap = (peg: HangingPeg) => {
+    signIn.reset()
+    if (wall.asksSecret) setChosen(peg)
+    else enter(peg.pupilId, null)
+  }
+  if (chosen && wall.open) {
+    return (
+      <SecretPad
+        peg={chosen.peg}
+        name={chosen.name}
+        busy={signIn.isPending}
+        error={signIn.error}
+        onSecret={(secret) => enter(chosen.pupilId, secret)}
+        onLeave={() => {
+          signIn.reset()
+          setChosen(null)
+        }}
+      />
+    )
+  }
+  return (
+    <ScrollView style={{ backgroundColor: colours.paper }} contentContainerStyle={{ flexGrow: 1, padding: 20, gap: 18 }}>
+      <View role="main" style={{ width: '100%', maxWidth: 1120, alignSelf: 'center', gap: 18, flexGrow: 1 }}>
+        <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>
+          <View style={{ flex: 1 }}>
+            <Text variant="bodyLarge" style={{ color: colours.inkSoft }}>
+              {`${strings.pegsAt(wall.className)}, ${session.data?.school?.name ?? ''}`}
+            </Text>
+            <Heading level={1}>{wall.open ? strings.pegsTitle : strings.doorShutTitle}</Heading>
+          </View>
+          <Listen text={wall.open ? strings.pegsHelp : shutSentence(wall)} />
+        </View>
+        {idle ? (
+          <Notice tone="news" symbol="clock">
+            {strings.idlePegs}
+          </Notice>
+        ) : null}
+        {signIn.isError ? <SignInProblem error={signIn.error} /> : null}
+        {wall.open ? (
+          <Rack pegs={wall.pegs} opening={signIn.isPending ? signIn.variables : null} onTap={tap} />
+        ) : (
+          <Empty symbol="lock" title={shutSentence(wall)}>
+            {strings.doorCardWorks}
+          </Empty>
+        )}
+      </View>
+      <View role="navigation" style={{ flexDirection: 'row', flexWrap: 'wrap', justifyContent: 'center' }}>
+        <Turn label={strings.myCard} symbol="card" onPress={() => router.push('/sign-in')} />
+        <Turn label={strings.grownUp} symbol="class" onPress={() => router.push('/sign-in?who=adult')} />
+      </View>
+    </ScrollView>
+  )
+}
+
+const shutSentence = (wall: PegWall): string =>
+  [strings.doorShut[wall.reason], wall.reason === 'too-early' ? strings.doorOpensAt(wall.opensAt) : ''].filter(Boolean).join(' ')
+
+/** A board along which the pegs hang, with a name below each. */
+function Rack({ pegs, opening, onTap }: { pegs: HangingPeg[]; opening: unknown; onTap: (peg: HangingPeg) => void }) {
+  const { width, tablet } = useWidth()
+  if (pegs.length === 0) return <Empty symbol="anchor" title={strings.noPegs} />
+  const across = Math.max(3, Math.min(8, Math.floor((Math.min(width, 1160) - 40) / (tablet ? 132 : 106))))
+  const size = tablet ? 92 : 74
+  return (
+    <View role="list" aria-label={strings.pegsTitle} style={{ flexDirection: 'row', flexWrap: 'wrap', rowGap: 20 }}>
+      {pegs.map((hanging, i) => (
+        <View key={hanging.pupilId} role="listitem" style={{ width: `${100 / across}%` }}>
+          <Board first={i % across === 0} last={i % across === across - 1 || i === pegs.length - 1} />
+          <Press
+            label={hanging.name}
+            onPress={() => onTap(hanging)}
+            disabled={opening !== null}
+            style={{ alignItems: 'center', gap: 6, paddingTop: 8, paddingBottom: 6, borderRadius: corners.button }}
+          >
+            <Peg peg={hanging.peg} size={size} />
+            <Text numberOfLines={1} style={{ fontFamily: fonts.strong, fontSize: tablet ? 20 : 17, lineHeight: 27 }}>
+              {hanging.name}
+            </Text>
+          </Press>
+        </View>
+      ))}
+    </View>
+  )
+}
+
+/** The piece of board a peg is screwed to. */
+const Board = ({ first, last }: { first: boolean; last: boolean }) => (
+  <View
+    aria-hidden
+    style={[
+      {
+        position: 'absolute', left: 0, right: 0, top: 26, height: 30, backgroundColor: colours.desk,
+        borderTopLeftRadius: first ? 8 : 0, borderBottomLeftRadius: first ? 8 : 0,
+        borderTopRightRadius: last ? 8 : 0, borderBottomRightRadius: last ? 8 : 0,
+      }, // prettier-ignore
+      shadow,
+    ]}
+  />
+)

@@ -1,0 +1,42 @@
+import {
+  ClassDoor,
+  Done,
+  OneTimeCodeState,
+  OneTimeSecret,
+  PegWall,
+  PupilSecrets,
+  SpareCodes,
+  type ChangeDoor,
+  type ChangePassword,
+} from '@nibquill/contract'
+import { api } from '../api/api'
+import { useAsk, useChange } from '../api/queries'
+
+/** How often a tablet looks whether the door is still open, and a teacher's page who is in. */
+const LOOK_AGAIN_MS = 20_000
+
+export const usePegs = () => useAsk(['accounts', 'pegs'], '/accounts/pegs', PegWall, { refetchInterval: () => LOOK_AGAIN_MS })
+
+const doorPath = (classId: string) => `/accounts/classes/${classId}/door`
+export const useDoor = (classId: string) =>
+  useAsk(['accounts', 'door', classId], doorPath(classId), ClassDoor, { refetchInterval: () => LOOK_AGAIN_MS })
+export const useChangeDoor = (classId: string) =>
+  useChange((change: ChangeDoor) => api.patch(doorPath(classId), ClassDoor, change), ['accounts'])
+/** @param what - `sessions`, `sessions/<id>` or `tablets/<id>` */
+export const useEnd = (classId: string) =>
+  useChange((what: string) => api.remove(`/accounts/classes/${classId}/${what}`, ClassDoor), ['accounts'])
+export const useSecrets = (classId: string) =>
+  useAsk(['accounts', 'secrets', classId], `/accounts/classes/${classId}/secrets`, PupilSecrets)
+export const useNewSecret = (classId: string) =>
+  useChange((pupilId: string) => api.post(`/accounts/classes/${classId}/secrets/${pupilId}`, PupilSecrets), ['accounts'])
+
+export const useForgotten = () => useChange((email: string) => api.post('/accounts/password-forgotten', Done, { email }), [])
+export const useMailCode = () => useChange((email: string) => api.post('/accounts/mail-codes', Done, { email }), [])
+export const useChangePassword = () => useChange((body: ChangePassword) => api.post('/accounts/password', Done, body), [])
+
+const CODES = '/accounts/one-time-codes'
+export const useCodes = () => useAsk(['accounts', 'codes'], CODES, OneTimeCodeState)
+export const useBeginCodes = () => useChange((password: string) => api.post(`${CODES}/begin`, OneTimeSecret, { password }), [])
+export const useConfirmCodes = () => useChange((code: string) => api.post(`${CODES}/confirm`, SpareCodes, { code }), ['accounts'])
+export const useCodesOff = () =>
+  useChange((password: string) => api.post(`${CODES}/off`, OneTimeCodeState, { password }), ['accounts'])

@@ -1,0 +1,1 @@
+export { SecretsScreen as default } from '../../../accounts/SecretsScreen'

@@ -1,0 +1,1 @@
+export { PegWallRoute as default } from '../accounts/routes'
