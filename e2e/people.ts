@@ -7,6 +7,7 @@ import { DATA } from './playwright.config.ts'
 /** Brings people in the way they come. */
 export async function enterAsPupil(page: Page, name: keyof typeof DEMO_CARDS): Promise<void> {
   await page.goto('/sign-in')
+  await page.getByRole('button', { name: 'Type the letters' }).click()
   await page.getByLabel('Letters on my card').fill(DEMO_CARDS[name].toLowerCase())
   await page.getByRole('button', { name: 'Go to my desk' }).click()
   await page.waitForURL('**/desk')

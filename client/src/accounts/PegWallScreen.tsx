@@ -9,7 +9,7 @@ import { Heading, useWidth } from '../kit/layout'
 import { Empty, Listen, Loading, Notice, ProblemNotice } from '../kit/Notice'
 import { Peg } from '../kit/Peg'
 import { Press } from '../kit/Press'
-import { colours, corners, fonts, shadow } from '../kit/theme'
+import { colours, corners, fonts } from '../kit/theme'
 import { usePegs } from './accountsQueries'
 import { SecretPad } from './SecretPad'
 import { useSession, useSignIn } from './session'
@@ -24,6 +24,7 @@ type HangingPeg = PegWall['pegs'][number]
 export function PegWallScreen() {
   const pegs = usePegs()
   const session = useSession()
+  const { tablet } = useWidth()
   const signIn = useSignIn()
   const [chosen, setChosen] = useState<HangingPeg | null>(null)
   const [idle] = useState(takeIdle)
@@ -67,7 +68,7 @@ export function PegWallScreen() {
         <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>
           <View style={{ flex: 1 }}>
             <Text variant="bodyLarge" style={{ color: colours.inkSoft }}>
-              {`${strings.pegsAt(wall.className)}, ${session.data?.school?.name ?? ''}`}
+              {[strings.pegsAt(wall.className), tablet ? session.data?.school?.name : null].filter(Boolean).join(', ')}
             </Text>
             <Heading level={1}>{wall.open ? strings.pegsTitle : strings.doorShutTitle}</Heading>
           </View>
@@ -98,17 +99,27 @@ export function PegWallScreen() {
 const shutSentence = (wall: PegWall): string =>
   [strings.doorShut[wall.reason], wall.reason === 'too-early' ? strings.doorOpensAt(wall.opensAt) : ''].filter(Boolean).join(' ')
 
+const PEG_SIZES = [132, 116, 104, 92, 82, 74]
+const BESIDE_PX = 32
+const BELOW_PX = 66
+const HEAD_AND_FOOT_PX = 210
+
+/** The largest pegs that are all in sight at once; the smallest, and scrolling, when there are too many. */
+function fitPegs(count: number, width: number, height: number): { across: number; size: number } {
+  const fits = PEG_SIZES.map((size) => ({ size, across: Math.max(3, Math.floor(width / (size + BESIDE_PX))) }))
+  return fits.find(({ size, across }) => Math.ceil(count / across) * (size + BELOW_PX) <= height) ?? fits.at(-1)!
+}
+
 /** A board along which the pegs hang, with a name below each. */
 function Rack({ pegs, opening, onTap }: { pegs: HangingPeg[]; opening: unknown; onTap: (peg: HangingPeg) => void }) {
-  const { width, tablet } = useWidth()
+  const { width, height, tablet } = useWidth()
   if (pegs.length === 0) return <Empty symbol="anchor" title={strings.noPegs} />
-  const across = Math.max(3, Math.min(8, Math.floor((Math.min(width, 1160) - 40) / (tablet ? 132 : 106))))
-  const size = tablet ? 92 : 74
+  const { across, size } = fitPegs(pegs.length, Math.min(width, 1160) - 40, height - HEAD_AND_FOOT_PX)
   return (
     <View role="list" aria-label={strings.pegsTitle} style={{ flexDirection: 'row', flexWrap: 'wrap', rowGap: 20 }}>
       {pegs.map((hanging, i) => (
         <View key={hanging.pupilId} role="listitem" style={{ width: `${100 / across}%` }}>
-          <Board first={i % across === 0} last={i % across === across - 1 || i === pegs.length - 1} />
+          <Board size={size} first={i % across === 0} last={i % across === across - 1 || i === pegs.length - 1} />
           <Press
             label={hanging.name}
             onPress={() => onTap(hanging)}
@@ -126,17 +137,18 @@ function Rack({ pegs, opening, onTap }: { pegs: HangingPeg[]; opening: unknown; 
   )
 }
 
+/** The board's lower edge lies in its own shadow. */
+const BOARD_EDGE = 'rgba(43, 33, 24, 0.14)'
+
 /** The piece of board a peg is screwed to. */
-const Board = ({ first, last }: { first: boolean; last: boolean }) => (
+const Board = ({ first, last, size }: { first: boolean; last: boolean; size: number }) => (
   <View
     aria-hidden
-    style={[
-      {
-        position: 'absolute', left: 0, right: 0, top: 26, height: 30, backgroundColor: colours.desk,
+    style={{
+        position: 'absolute', left: 0, right: 0, top: 8 + size * 0.2, height: size * 0.34, backgroundColor: colours.rule,
         borderTopLeftRadius: first ? 8 : 0, borderBottomLeftRadius: first ? 8 : 0,
         borderTopRightRadius: last ? 8 : 0, borderBottomRightRadius: last ? 8 : 0,
-      }, // prettier-ignore
-      shadow,
-    ]}
+        borderBottomWidth: 4, borderBottomColor: BOARD_EDGE,
+      }} // prettier-ignore
   />
 )

@@ -15,11 +15,12 @@ import { useAsk, useChange } from '../api/queries'
 /** How often a tablet looks whether the door is still open, and a teacher's page who is in. */
 const LOOK_AGAIN_MS = 20_000
 
-export const usePegs = () => useAsk(['accounts', 'pegs'], '/accounts/pegs', PegWall, { refetchInterval: () => LOOK_AGAIN_MS })
+export const usePegs = () =>
+  useAsk(['accounts', 'pegs'], '/accounts/pegs', PegWall, { refetchInterval: () => LOOK_AGAIN_MS, fresh: true })
 
 const doorPath = (classId: string) => `/accounts/classes/${classId}/door`
 export const useDoor = (classId: string) =>
-  useAsk(['accounts', 'door', classId], doorPath(classId), ClassDoor, { refetchInterval: () => LOOK_AGAIN_MS })
+  useAsk(['accounts', 'door', classId], doorPath(classId), ClassDoor, { refetchInterval: () => LOOK_AGAIN_MS, fresh: true })
 export const useChangeDoor = (classId: string) =>
   useChange((change: ChangeDoor) => api.patch(doorPath(classId), ClassDoor, change), ['accounts'])
 /** @param what - `sessions`, `sessions/<id>` or `tablets/<id>` */

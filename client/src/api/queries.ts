@@ -7,12 +7,18 @@ export const useAsk = <S extends v.GenericSchema>(
   key: readonly string[],
   path: string,
   schema: S,
-  options: { enabled?: boolean; refetchInterval?: (data: v.InferOutput<S> | undefined) => number | false } = {},
+  options: {
+    enabled?: boolean
+    /** What is on screen already is asked for again by every screen that opens: it changes by other hands. */
+    fresh?: boolean
+    refetchInterval?: (data: v.InferOutput<S> | undefined) => number | false
+  } = {},
 ): UseQueryResult<v.InferOutput<S>> =>
   useQuery({
     queryKey: key,
     queryFn: ({ signal }) => api.get(path, schema, signal),
     enabled: options.enabled ?? true,
+    ...(options.fresh ? { staleTime: 0 } : {}),
     refetchInterval: options.refetchInterval ? (query) => options.refetchInterval!(query.state.data) : false,
   })
 

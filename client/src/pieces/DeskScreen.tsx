@@ -2,12 +2,12 @@ import type { NewsItem, PieceLine, Task } from '@nibquill/contract'
 import { router } from 'expo-router'
 import { useEffect, useState } from 'react'
 import { ScrollView, View } from 'react-native'
-import { ProgressBar, Text } from 'react-native-paper'
+import { Text } from 'react-native-paper'
 import { useHandOver } from '../accounts/handOver'
 import { useSession } from '../accounts/session'
 import { strings as accountWords } from '../accounts/strings'
 import { Ask } from '../kit/Ask'
-import { whenIsItDue } from '../kit/dates'
+import { BigButton } from '../kit/BigButton'
 import { TrayDrawing } from '../kit/FolderDrawing'
 import { Heading, useWidth } from '../kit/layout'
 import { Listen, Loading, Notice, ProblemNotice } from '../kit/Notice'
@@ -15,16 +15,15 @@ import { Peg } from '../kit/Peg'
 import { Press } from '../kit/Press'
 import { RoundButton } from '../kit/RoundButton'
 import { Sheet } from '../kit/Sheet'
-import { Symbol } from '../kit/Symbol'
-import { colours, corners, pigments, shadow, targets } from '../kit/theme'
+import { colours, targets } from '../kit/theme'
 import { NoticesFor } from '../notices/NoticesFor'
 import { useMarkNewsSeen, useNews } from '../notices/noticesQueries'
 import { strings as noticeWords } from '../notices/strings'
 import { useTasks } from '../tasks/tasksQueries'
+import { DoneRow, DraftRow, ReturnedRow, TaskRow } from './DeskRows'
 import { MakeBar } from './MakeBar'
 import { useMyPieces } from './piecesQueries'
 import { strings } from './strings'
-import { useSendings } from './uploads'
 
 /** A pupil's first screen: who I am, news, another go, what is to do, what is on the go, what waits. */
 export function DeskScreen() {
@@ -39,7 +38,6 @@ export function DeskScreen() {
   const toDo = tasks.data
     .filter((task) => task.myPieces.length === 0 && !task.ticked)
     .sort((a, b) => Number(b.nudgedAt !== null) - Number(a.nudgedAt !== null))
-  const elsewhere = tasks.data.filter((task) => task.ticked && task.myPieces.length === 0)
   const returned = inState('returned')
   const drafts = inState('draft')
   return (
@@ -69,13 +67,6 @@ export function DeskScreen() {
                 </Text>
               ) : null}
             </Section>
-            {elsewhere.length > 0 ? (
-              <Section title={strings.tickedTasks} count={elsewhere.length}>
-                {elsewhere.map((task) => (
-                  <TaskRow key={task.id} task={task} />
-                ))}
-              </Section>
-            ) : null}
           </View>
           <View style={{ flex: tablet ? 1 : undefined, width: tablet ? undefined : '100%', gap: 20 }}>
             {drafts.length > 0 ? (
@@ -86,11 +77,32 @@ export function DeskScreen() {
               </Section>
             ) : null}
             <TrayCorner pieces={inState('submitted')} />
+            <DoneTasks tasks={tasks.data.filter(isDone)} />
           </View>
         </View>
       </ScrollView>
       <MakeBar />
     </View>
+  )
+}
+
+/** Handed in or approved, or said to be done elsewhere: nothing of it waits for the pupil. */
+const isDone = (task: Task): boolean =>
+  task.myPieces.length > 0 ? task.myPieces.every(({ state }) => state === 'submitted' || state === 'approved') : task.ticked
+
+const DONE_AT_FIRST = 4
+function DoneTasks({ tasks }: { tasks: Task[] }) {
+  const [all, setAll] = useState(false)
+  if (tasks.length === 0) return null
+  return (
+    <Section title={strings.done} count={tasks.length}>
+      {(all ? tasks : tasks.slice(0, DONE_AT_FIRST)).map((task) => (
+        <DoneRow key={task.id} task={task} />
+      ))}
+      {tasks.length > DONE_AT_FIRST && !all ? (
+        <BigButton tone="quiet" symbol="down" label={strings.allDone} onPress={() => setAll(true)} />
+      ) : null}
+    </Section>
   )
 }
 
@@ -167,111 +179,6 @@ function NewsLine({ news }: { news: NewsItem[] }) {
         </Press>
       </Notice>
     </View>
-  )
-}
-
-function Card({ edge, onPress, children }: { edge: string; onPress: () => void; children: React.ReactNode }) {
-  return (
-    <Press
-      onPress={onPress}
-      style={[
-        {
-          backgroundColor: colours.sheet,
-          borderRadius: corners.button,
-          borderLeftWidth: 6,
-          borderLeftColor: edge,
-          padding: 14,
-          flexDirection: 'row',
-          alignItems: 'center',
-          gap: 14,
-          minHeight: targets.pupil + 10,
-        },
-        shadow,
-      ]}
-    >
-      {children}
-    </Press>
-  )
-}
-
-function ReturnedRow({ piece }: { piece: PieceLine }) {
-  return (
-    <Card edge={colours.clay} onPress={() => router.push(`/my-pieces/${piece.id}`)}>
-      <Sheet piece={piece} width={118} />
-      <View style={{ flex: 1, gap: 2 }}>
-        <Text variant="titleMedium">{piece.title}</Text>
-        {piece.message ? (
-          <Text variant="bodyMedium" style={{ color: colours.inkSoft }} numberOfLines={3}>
-            “{piece.message}”
-          </Text>
-        ) : null}
-      </View>
-      <View
-        style={{
-          width: 42,
-          height: 42,
-          borderRadius: 42,
-          backgroundColor: colours.clay,
-          alignItems: 'center',
-          justifyContent: 'center',
-        }}
-      >
-        <Symbol name="next" size={28} colour={colours.sheet} />
-      </View>
-    </Card>
-  )
-}
-
-function TaskRow({ task }: { task: Task }) {
-  return (
-    <Card edge={pigments[task.folder.colour]} onPress={() => router.push(`/my-tasks/${task.id}`)}>
-      <Symbol name={task.folder.symbol} size={36} colour={pigments[task.folder.colour]} />
-      <View style={{ flex: 1 }}>
-        {task.nudgedAt ? (
-          <Text variant="labelMedium" style={{ color: colours.clay }}>
-            {strings.reminded}
-          </Text>
-        ) : null}
-        <Text variant="titleMedium">{task.title}</Text>
-        <Text variant="bodyMedium" style={{ color: colours.inkSoft }}>
-          {task.folder.name}, {task.dueAt ? whenIsItDue(task.dueAt) : strings.thisWeek}
-        </Text>
-      </View>
-      <Symbol
-        name={task.ticked ? 'tick' : task.nudgedAt ? 'nudge' : 'camera'}
-        size={26}
-        colour={task.nudgedAt ? colours.clay : colours.inkSoft}
-      />
-      <Symbol name="next" size={24} colour={colours.ink} />
-    </Card>
-  )
-}
-
-function DraftRow({ piece }: { piece: PieceLine }) {
-  const sendings = useSendings(piece.id)
-  const total = sendings.reduce((sum, { sizeBytes }) => sum + sizeBytes, 0)
-  const share = total ? sendings.reduce((sum, { sentBytes }) => sum + sentBytes, 0) / total : 0
-  const title = piece.title || piece.taskTitle || strings.untitled
-  return (
-    <Press onPress={() => router.push(`/my-pieces/${piece.id}`)} style={{ flexDirection: 'row', gap: 16, alignItems: 'center' }}>
-      <Sheet piece={piece} width={118} />
-      <View style={{ flex: 1, gap: 2 }}>
-        <Text variant="titleMedium">{title}</Text>
-        <Text variant="labelMedium" style={{ color: colours.ochreText }}>
-          {strings.notHandedIn}
-        </Text>
-        {sendings.length > 0 ? (
-          <>
-            <Text variant="bodyMedium">{strings.photosOnTheirWay(sendings.length, share)}</Text>
-            <ProgressBar
-              progress={share}
-              color={colours.aubergine}
-              style={{ height: 7, borderRadius: 4, backgroundColor: colours.rule }}
-            />
-          </>
-        ) : null}
-      </View>
-    </Press>
   )
 }
 

@@ -1,6 +1,7 @@
 import { Done, MyPieces, Piece, type ChangePiece } from '@nibquill/contract'
 import { queryOptions, useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query'
 import { api } from '../api/api'
+import { useChange } from '../api/queries'
 import { codeOf } from '../api/problems'
 
 export const myPiecesQuery = queryOptions({
@@ -38,6 +39,15 @@ export const useChangePiece = (pieceId: string) =>
 export const useMovePiece = (pieceId: string) =>
   usePieceChange(pieceId, ({ move, seenVersion }: { move: 'hand-in' | 'withdraw' | 'another-go'; seenVersion: number }) =>
     api.post(`/pieces/${pieceId}/${move}`, Piece, { seenVersion }),
+  )
+/** Opens an approved piece for another go, as it stands at this moment. */
+export const useAnotherGo = () =>
+  useChange(
+    async (pieceId: string) => {
+      const { version } = await api.get(`/pieces/${pieceId}`, Piece)
+      return api.post(`/pieces/${pieceId}/another-go`, Piece, { seenVersion: version })
+    },
+    ['pieces', 'tasks', 'folders', 'portfolio'],
   )
 export const useRemovePart = (pieceId: string) =>
   usePieceChange(pieceId, ({ partId, restore }: { partId: string; restore: boolean }) =>

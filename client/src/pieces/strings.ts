@@ -105,5 +105,7 @@ export const strings = {
   closedAndIn: 'Closed. What was made is in the tray.',
   closedSays: 'Your teacher has closed this piece. It stays as it is.',
   reminded: 'Your teacher asks for this',
-  tickedTasks: 'Done elsewhere',
+  tickedTasks: 'done elsewhere',
+  done: 'Done',
+  allDone: 'Show all that is done',
 }

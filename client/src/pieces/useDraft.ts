@@ -35,6 +35,10 @@ export function useDraft(piece: Piece) {
     // `save` reads everything it needs when it runs.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [title, reflection, step])
+  // Leaving is always safe: words of the last moment are kept as well.
+  const leave = useRef(save)
+  leave.current = save
+  useEffect(() => () => void leave.current().catch(() => undefined), [])
   return {
     words,
     write: (more: Words) => setWords((now) => ({ ...now, ...more })),

@@ -59,6 +59,12 @@ export function MyTaskScreen() {
           <Text variant="bodyLarge">{`${strings.asked}: ${task.asks.map(({ count, kind }) => strings.partAsked(count, kind)).join(', ')}`}</Text>
         ) : null}
       </View>
+      {examples.length > 0 ? (
+        <View style={{ gap: 8 }}>
+          <Text variant="titleMedium">{strings.good}</Text>
+          <Attachments items={examples} label={strings.good} />
+        </View>
+      ) : null}
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 16 }}>
         <FolderDrawing folder={task.folder} width={104} />
         <View style={{ flex: 1 }}>
@@ -72,12 +78,6 @@ export function MyTaskScreen() {
         <Notice tone="again" symbol="nudge" action={<Listen text={strings.reminded} />}>
           {strings.reminded}
         </Notice>
-      ) : null}
-      {examples.length > 0 ? (
-        <View style={{ gap: 8 }}>
-          <Text variant="titleMedium">{strings.good}</Text>
-          <Attachments items={examples} label={strings.good} />
-        </View>
       ) : null}
       {task.myPieces.length === 0 ? (
         <BigButton

@@ -8,8 +8,8 @@ export const TABLET_COOKIE = 'nibquill-tablet'
 const YEAR_SECONDS = 365 * 24 * 3600
 
 export const cookieOf = (request: Request, name: string): string | undefined => parseCookie(request.headers.cookie ?? '')[name]
-/** What the browser calls itself. */
-export const browserOf = (request: Request): string => request.headers['user-agent'] ?? ''
+/** What the browser calls itself. Versions are left out, so that a browser's update signs nobody out. */
+export const browserOf = (request: Request): string => (request.headers['user-agent'] ?? '').replaceAll(/[\d._]+/g, '')
 export const addressOf = (request: Request): string => request.ip ?? 'unknown'
 
 /** Out of reach of scripts, and of other sites. */

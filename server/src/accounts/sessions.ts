@@ -21,7 +21,7 @@ const DESKS_AT_ONCE = 2
 export type SessionWay = SessionRow['way']
 type Opening = {
   way: SessionWay
-  /** The browser's own name for itself. */
+  /** As `browserOf` gives it. */
   browser: string
   nameCardId?: string
   invitationId?: string
@@ -48,7 +48,7 @@ export class Sessions {
         tokenHash: this.#platform.secrets.hash('session', token),
         personId: person.id,
         way: opening.way,
-        browserHash: this.#browserHash(opening.browser),
+        browserHash: this.#platform.secrets.hash('browser', opening.browser),
         nameCardId: opening.nameCardId ?? null,
         invitationId: opening.invitationId ?? null,
         tabletId: opening.tabletId ?? null,
@@ -92,7 +92,7 @@ export class Sessions {
       [this.#platform.secrets.hash('session', token), now],
     )
     if (!row) return null
-    if (row.browserHash !== null && row.browserHash !== this.#browserHash(browser)) {
+    if (row.browserHash !== null && row.browserHash !== this.#platform.secrets.hash('browser', browser)) {
       await this.#platform.db.manager.delete(SessionRow, row.sessionId)
       await note(this.#platform.db.manager, now, row.personId, 'session.copied', row.sessionId)
       return null
@@ -101,11 +101,6 @@ export class Sessions {
     if (row.idleMinutes !== null && untouchedMs > row.idleMinutes * MINUTE_MS + IDLE_GRACE_MS) return null
     if (untouchedMs > SEEN_EVERY_MS) await this.#touch(row, now)
     return { sessionId: row.sessionId, personId: row.personId, role: row.role, schoolId: row.schoolId, leads: row.leads }
-  }
-
-  /** Versions are left out, so that a browser's update signs nobody out. */
-  #browserHash(browser: string): string {
-    return this.#platform.secrets.hash('browser', browser.replaceAll(/[\d._]+/g, ''))
   }
 
   async #touch(viewer: SignedIn, now: Date): Promise<void> {

@@ -19,6 +19,8 @@ export class SignInLimits {
     const make = (kind: Kind) =>
       new RateLimiterPostgres({
         storeClient: pool, storeType: 'client', tableName: 'sign_in_try', tableCreated: true, keyPrefix: kind, ...WRONG_TRIES[kind],
+        // An address far beyond the limit is turned away without asking the database.
+        inMemoryBlockOnConsumed: kind === 'address' ? WRONG_TRIES[kind].points + 1 : 0,
       }) // prettier-ignore
     this.#limiters = { address: make('address'), prefix: make('prefix'), email: make('email'), letter: make('letter') }
   }

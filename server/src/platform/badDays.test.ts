@@ -19,7 +19,7 @@ async function serveAlone(): Promise<{ child: ChildProcess; at: string }> {
   return { child, at: line.toString().trim() }
 }
 
-const at = (person: Person, address: string): Person => Object.assign(new Person(address), { cookie: person.cookie })
+const at = (person: Person, address: string): Person => person.copiedInto(person.browser, address)
 
 test('an upload goes on where it stopped after the server was killed and started again', async () => {
   const bytes = await picture(2000, 1500, '#3b3f7a')

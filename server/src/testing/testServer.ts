@@ -57,17 +57,30 @@ export class TestServer {
   }
 }
 
-/** What everybody's browser calls itself; a session holds only where it was opened. */
-const BROWSER = 'Saltmarsh browser'
+/** What everybody's browser calls itself, unless they have another: a session holds only where it was opened. */
+const BROWSER = 'Saltmarsh browser 12.0'
 
 export type Answer<T = Record<string, unknown>> = { status: number; body: T; headers: Headers }
 
-/** Somebody with a browser: remembers the cookie, sends the origin. */
+/** Somebody with a browser: remembers cookies, sends the origin. */
 export class Person {
   readonly at: string
-  cookie = ''
-  constructor(at: string) {
+  readonly browser: string
+  readonly cookies = new Map<string, string>()
+  constructor(at: string, browser = BROWSER) {
     this.at = at
+    this.browser = browser
+  }
+
+  get cookie(): string {
+    return [...this.cookies].map(([name, value]) => `${name}=${value}`).join('; ')
+  }
+
+  /** The same cookies in another browser, or at another server. */
+  copiedInto(browser: string, at = this.at): Person {
+    const other = new Person(at, browser)
+    for (const [name, value] of this.cookies) other.cookies.set(name, value)
+    return other
   }
 
   async ask<T = Piece & Problem & Record<string, never>>(
@@ -87,10 +100,13 @@ export class Person {
     const response = await fetch(`${this.at}/api${address}`, {
       ...init,
       method,
-      headers: { Cookie: this.cookie, Origin: this.at, 'User-Agent': BROWSER, ...init.headers },
+      headers: { Cookie: this.cookie, Origin: this.at, 'User-Agent': this.browser, ...init.headers },
     })
-    const set = response.headers.getSetCookie()[0]
-    if (set) this.cookie = set.split(';')[0]!
+    for (const set of response.headers.getSetCookie()) {
+      const [, name = '', value = ''] = /^([^=]+)=([^;]*)/.exec(set) ?? []
+      if (value) this.cookies.set(name, value)
+      else this.cookies.delete(name)
+    }
     return response
   }
 
@@ -104,7 +120,7 @@ export class Person {
       const upload = new Upload(Buffer.from(bytes), {
         endpoint: `${this.at}/api/media/uploads`,
         metadata: { mediaId, filename: about.filename ?? 'photo.jpg', ...(about.sha256 ? { sha256: about.sha256 } : {}) },
-        headers: { Cookie: this.cookie, Origin: this.at, 'User-Agent': BROWSER },
+        headers: { Cookie: this.cookie, Origin: this.at, 'User-Agent': this.browser },
         retryDelays: null,
         onSuccess: ({ lastResponse }) => resolve({ mediaId, status: lastResponse.getStatus(), body: lastResponse.getBody() }),
         onError: (error) => {

@@ -1,0 +1,279 @@
+import { DEMO_CARDS, DEMO_DOORS, type CardView } from '@nibquill/demo'
+import { expect, test, type Browser, type BrowserContext, type Page } from '@playwright/test'
+import { readFileSync } from 'node:fs'
+import { cutCards, filmCard, launchWithCamera } from './fakeCamera.ts'
+import { enterAsTeacher } from './people.ts'
+
+const TABLET = { width: 820, height: 1180 }
+const baseURL = () => test.info().project.use.baseURL!
+const HERE = { locale: 'en-GB', timezoneId: 'Europe/London' } as const
+
+/** A teacher's page of the class Plover, whose door stands open for the day. */
+async function openDoor(browser: Browser): Promise<Page> {
+  const page = await (await browser.newContext()).newPage()
+  await enterAsTeacher(page, 'plover')
+  await page.getByRole('link', { name: 'Class' }).click()
+  const door = page.getByRole('region', { name: 'Door and tablets' })
+  await expect(door).toBeVisible()
+  const open = door.getByRole('button', { name: 'Open it now' })
+  if (await open.isVisible()) await open.click()
+  await expect(door).toContainText('The door is open')
+  return page
+}
+
+/** A tablet that has seen the class's door card. */
+async function tabletWithPegs(context: BrowserContext): Promise<Page> {
+  const page = await context.newPage()
+  await page.goto('/sign-in')
+  await page.getByRole('button', { name: 'Type the letters' }).click()
+  await page.getByLabel('Letters on my card').fill(DEMO_DOORS.Plover)
+  await page.getByRole('button', { name: 'Go to my desk' }).click()
+  await expect(page.getByRole('heading', { name: 'Which peg is yours?' })).toBeVisible()
+  return page
+}
+
+/** The printed card of a pupil nobody else's test signs in as, cut from the sheet. */
+async function printedCard(browser: Browser, name: string): Promise<Buffer> {
+  const page = await (await browser.newContext({ acceptDownloads: true })).newPage()
+  await enterAsTeacher(page, 'plover')
+  await page.getByRole('link', { name: 'Class' }).click()
+  await page.getByRole('link', { name }).click()
+  const printed = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'Print a new card' }).click()
+  await page.getByRole('button', { name: 'Print them' }).click()
+  const [card] = await cutCards(readFileSync((await (await printed).path())!))
+  await page.context().close()
+  return card!
+}
+
+/** Where the camera is allowed already it opens by itself. */
+async function openCamera(page: Page): Promise<void> {
+  await page
+    .getByRole('button', { name: 'Show my card' })
+    .click({ timeout: 2000 })
+    .catch(() => undefined)
+}
+
+test.describe('a card before the camera', () => {
+  let card: Buffer
+  test.beforeAll(async ({ browser }) => {
+    card = await printedCard(browser, 'Greta S.')
+  })
+  const views: { name: string; view: Partial<CardView> }[] = [
+    { name: 'held straight', view: {} },
+    { name: 'tilted by 25 degrees', view: { turn: 25 } },
+    { name: 'mirrored by a front camera', view: { mirrored: true } },
+    { name: 'in dim light', view: { dim: 0.8, noise: 0.12 } },
+    { name: 'over a busy table, at arm’s length', view: { busy: true, near: 0.36, turn: -12 } },
+  ]
+  for (const { name, view } of views) {
+    test(`${name} opens its pupil’s desk`, async () => {
+      const browser = await launchWithCamera(await filmCard(card, view))
+      try {
+        const page = await (await browser.newContext({ ...HERE, baseURL: baseURL(), viewport: TABLET })).newPage()
+        await page.goto('/sign-in')
+        await openCamera(page)
+        await expect(page.getByRole('heading', { name: /’s desk$/ })).toBeVisible({ timeout: 20_000 })
+      } finally {
+        await browser.close()
+      }
+    })
+  }
+})
+
+test('a code of something else is not a card, and a camera that is refused leaves the letters', async ({ browser }) => {
+  const sharp = (await import('sharp')).default
+  const { default: QRCode } = await import('qrcode')
+  const other = await sharp(await QRCode.toBuffer('https://elsewhere.example/sign-in#ACDEFGHJKMNPRTWX', { width: 500 })).extend({ left: 240, right: 240, background: '#fff' }).png().toBuffer() // prettier-ignore
+  const filmed = await launchWithCamera(await filmCard(other, { near: 0.5 }))
+  try {
+    const page = await (await filmed.newContext({ ...HERE, baseURL: baseURL() })).newPage()
+    await page.goto('/sign-in')
+    await openCamera(page)
+    await expect(page.getByText('This card belongs to another school')).toBeVisible({ timeout: 20_000 })
+  } finally {
+    await filmed.close()
+  }
+  const page = await (await browser.newContext()).newPage()
+  await page.addInitScript(() => {
+    navigator.mediaDevices.getUserMedia = () => Promise.reject(new DOMException('no', 'NotAllowedError'))
+    navigator.permissions.query = () => Promise.resolve({ state: 'prompt' } as PermissionStatus)
+  })
+  await page.goto('/sign-in')
+  await page.getByRole('button', { name: 'Show my card' }).click()
+  await expect(page.getByText('allow the camera, and tap Try the camera again')).toBeVisible()
+  await page.getByRole('button', { name: 'Type the letters' }).first().click()
+  await page.getByLabel('Letters on my card').fill('acde fghj kmnp rtxx')
+  await page.getByRole('button', { name: 'Go to my desk' }).click()
+  await expect(page.getByRole('alert')).toContainText('We do not know that card')
+})
+
+test('on a shared tablet a pupil taps their peg, and the next pupil finds nothing of them', async ({ browser }) => {
+  test.setTimeout(150_000)
+  const teacher = await openDoor(browser)
+  const context = await browser.newContext({ viewport: TABLET })
+  const page = await tabletWithPegs(context)
+  await page.getByRole('button', { name: 'Dylan' }).click()
+  await expect(page.getByRole('heading', { name: 'Dylan’s desk' })).toBeVisible()
+
+  // Work in hand: a photo, and words that nobody kept by a button.
+  await page.getByRole('button', { name: 'Photo', exact: true }).click()
+  await page.getByRole('button', { name: 'Take the photo' }).click()
+  await page.getByRole('button', { name: 'Use this photo' }).click()
+  await expect(page.getByRole('button', { name: 'Take out Photo 1' })).toBeVisible({ timeout: 30_000 })
+  const picture = (await page.locator('img[src*="/api/media/"]').first().getAttribute('src'))!
+  await page.getByRole('button', { name: 'Go on' }).click()
+  await page.getByLabel('Name of my piece').fill('Dylan’s secret volcano')
+  const made = page.url()
+  await page.getByRole('button', { name: 'Keep for later' }).click()
+  await expect(page.getByText('Dylan’s secret volcano')).toBeVisible()
+
+  // Two taps.
+  await page.getByRole('button', { name: 'Let the next pupil in' }).click()
+  await page.getByRole('button', { name: 'Let the next pupil in' }).last().click()
+  await expect(page.getByRole('heading', { name: 'Which peg is yours?' })).toBeVisible()
+
+  const nothingOfDylan = async () => {
+    await expect(page.getByRole('heading', { name: 'Which peg is yours?' }).or(page.getByRole('heading', { name: 'Noor’s desk' }))).toBeVisible()
+    await expect(page.getByText(/volcano|Dylan’s/)).toHaveCount(0)
+  } // prettier-ignore
+  await nothingOfDylan()
+  await page.goBack()
+  await nothingOfDylan()
+  await page.goBack()
+  await nothingOfDylan()
+  await page.goto('/pegs')
+  await page.reload()
+  await nothingOfDylan()
+  await page.goto(made)
+  await nothingOfDylan()
+
+  // The next pupil, also by the addresses and the browser's caches.
+  await page.getByRole('button', { name: 'Noor' }).click()
+  await expect(page.getByRole('heading', { name: 'Noor’s desk' })).toBeVisible()
+  await nothingOfDylan()
+  await page.goto(made)
+  await expect(page.getByText(/nothing here/i)).toBeVisible()
+  await expect(page.getByText(/volcano/)).toHaveCount(0)
+  const caches = await page.evaluate(async (address) => {
+    const modes = ['default', 'force-cache'] as const
+    const answers = await Promise.all(modes.map(async (cache) => (await fetch(address, { cache })).status))
+    const onlyCached = await fetch(address, { cache: 'only-if-cached', mode: 'same-origin' }).then(({ status }) => status, () => 0) // prettier-ignore
+    const kept: string[] = []
+    for (const name of await globalThis.caches.keys())
+      for (const { url } of await (await globalThis.caches.open(name)).keys()) kept.push(url)
+    return { answers, onlyCached, kept, stored: JSON.stringify({ ...localStorage, ...sessionStorage }) }
+  }, picture)
+  expect(caches.answers).toEqual([404, 404])
+  expect([0, 404, 504]).toContain(caches.onlyCached)
+  expect(caches.kept.filter((url) => url.includes('/api/'))).toEqual([])
+  expect(caches.stored).not.toMatch(/volcano|Dylan/)
+
+  // Dylan finds everything again; the teacher sees both desks end.
+  await page.goto('/desk')
+  await page.getByRole('button', { name: 'Let the next pupil in' }).click()
+  await page.getByRole('button', { name: 'Let the next pupil in' }).last().click()
+  await page.getByRole('button', { name: 'Dylan' }).click()
+  await expect(page.getByText('Dylan’s secret volcano')).toBeVisible()
+  await teacher.getByRole('button', { name: 'Door and tablets' }).click()
+  const desks = teacher.getByRole('region', { name: 'Open desks' })
+  await expect(desks).toContainText('Dylan M.')
+  await expect(desks).toContainText('on tablet')
+  await desks.getByRole('button', { name: 'Close Dylan’s desk' }).click()
+  await expect(desks).not.toContainText('Dylan M.')
+  await page.getByRole('link', { name: 'Folders' }).click()
+  await expect(page.getByRole('heading', { name: 'Which peg is yours?' })).toBeVisible()
+})
+
+test('a class that asks for three pictures, worked with one switch', async ({ browser }) => {
+  test.setTimeout(120_000)
+  const teacher = await openDoor(browser)
+  await teacher.getByRole('button', { name: 'Door and tablets' }).click()
+  const asks = teacher.getByRole('switch', { name: /three secret pictures/ })
+  await asks.click()
+  await expect(asks).toBeChecked()
+  await teacher.getByRole('button', { name: 'Who has which pictures' }).click()
+  const mine = teacher.getByRole('listitem').filter({ hasText: 'Felix' })
+  const secret = (await mine.getByRole('img').first().getAttribute('aria-label'))!.split(', ')
+  expect(secret).toHaveLength(3)
+
+  const page = await tabletWithPegs(await browser.newContext({ viewport: TABLET }))
+  // Moves on with Tab and chooses with Enter: what a single switch with a scanner in front of it sends.
+  const choose = async (name: string) => {
+    const target = page.getByRole('button', { name, exact: true })
+    await expect(target).toBeEnabled()
+    for (let presses = 0; presses < 80; presses++) {
+      if (await target.evaluate((element) => element === document.activeElement)) return page.keyboard.press('Enter')
+      await page.keyboard.press('Tab')
+    }
+    throw new Error(`${name} cannot be reached with one switch`)
+  }
+  await choose('Felix')
+  await expect(page.getByRole('heading', { name: 'Felix, tap your three pictures' })).toBeVisible()
+  const wrong = ['cat', 'boat', 'apple'].join() === secret.join() ? ['boat', 'cat', 'apple'] : ['cat', 'boat', 'apple']
+  for (const picture of wrong) await choose(picture)
+  await expect(page.getByRole('alert')).toContainText('Those are not your three pictures')
+  for (const picture of secret) await choose(picture)
+  await expect(page.getByRole('heading', { name: 'Felix’s desk' })).toBeVisible()
+  await choose('Let the next pupil in')
+  await expect(page.getByRole('dialog')).toBeVisible()
+  await page.getByRole('dialog').getByRole('button', { name: 'Let the next pupil in' }).focus()
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('heading', { name: 'Which peg is yours?' })).toBeVisible()
+
+  // A friend taps Felix's peg: three wrong tries, and it waits.
+  await page.getByRole('button', { name: 'Felix', exact: true }).click()
+  for (let round = 0; round < 3; round++) {
+    for (const picture of wrong) await page.getByRole('button', { name: picture, exact: true }).click()
+    await expect(page.getByRole('alert')).toContainText('Those are not your three pictures')
+  }
+  await expect(page.getByRole('alert')).toContainText(/Try again in \d+ seconds/)
+  await expect(page.getByRole('button', { name: 'cat', exact: true })).toBeDisabled()
+
+  await teacher.getByRole('button', { name: 'Back' }).click()
+  await teacher.getByRole('switch', { name: /three secret pictures/ }).click()
+  await expect(teacher.getByRole('switch', { name: /three secret pictures/ })).not.toBeChecked()
+})
+
+test('the door shuts while the pegs are shown, on a tablet whose clock is a day ahead', async ({ browser }) => {
+  const teacher = await openDoor(browser)
+  const context = await browser.newContext({ viewport: TABLET })
+  await context.clock.install({ time: new Date(Date.now() + 24 * 3600 * 1000) })
+  const page = await tabletWithPegs(context)
+  await teacher.getByRole('button', { name: 'Shut it now' }).click()
+  await expect(teacher.getByRole('region', { name: 'Door and tablets' })).toContainText('The door is shut for today')
+  await page.getByRole('button', { name: 'Bronwyn' }).click()
+  await expect(page.getByRole('heading', { name: 'The door is shut' })).toBeVisible()
+  await expect(page.getByText('Your own name card always works.', { exact: true })).toBeVisible()
+  await expect(page.getByText('Bronwyn')).toHaveCount(0)
+  // The own card does.
+  await page.getByRole('link', { name: 'I have my card' }).click()
+  await page.getByRole('button', { name: 'Type the letters' }).click()
+  await page.getByLabel('Letters on my card').fill(DEMO_CARDS.Aoife)
+  await page.getByRole('button', { name: 'Go to my desk' }).click()
+  await expect(page.getByRole('heading', { name: 'Aoife’s desk' })).toBeVisible()
+  await teacher.getByRole('button', { name: 'Open it now' }).click()
+  await expect(teacher.getByRole('region', { name: 'Door and tablets' })).toContainText('The door is open')
+})
+
+test('an idle tablet asks, keeps what is in hand and goes back to the pegs', async ({ browser }) => {
+  test.setTimeout(120_000)
+  await openDoor(browser)
+  const context = await browser.newContext({ viewport: TABLET })
+  await context.clock.install()
+  const page = await tabletWithPegs(context)
+  await page.getByRole('button', { name: 'Kavya' }).click()
+  await page.getByRole('button', { name: 'Photo', exact: true }).click()
+  await page.getByRole('button', { name: 'Take the photo' }).click()
+  await expect(page.getByRole('button', { name: 'Use this photo' })).toBeVisible()
+  // Nobody says yes or no to the photo. Ten minutes pass.
+  await context.clock.runFor(9 * 60_000 + 45_000)
+  await expect(page.getByRole('dialog')).toContainText('Are you still there?')
+  await context.clock.runFor(20_000)
+  await context.clock.resume()
+  await expect(page.getByRole('heading', { name: 'Which peg is yours?' })).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByText('Somebody was away')).toBeVisible()
+  await page.getByRole('button', { name: 'Kavya' }).click()
+  await page.getByRole('button', { name: 'No name yet not handed in yet' }).click()
+  await expect(page.locator('img[src*="/api/media/"]').first()).toBeVisible()
+})
