@@ -4,6 +4,7 @@ import { benchBook } from './book.ts'
 import type { Line } from './measure.ts'
 import { benchPictures } from './pictures.ts'
 import { benchLists } from './lists.ts'
+import { benchScan } from './scan.ts'
 import { benchTray } from './tray.ts'
 
 const BENCHES: Record<string, () => Promise<Line[]>> = {
@@ -11,6 +12,7 @@ const BENCHES: Record<string, () => Promise<Line[]>> = {
   book: benchBook,
   tray: benchTray,
   lists: benchLists,
+  scan: benchScan,
 }
 const { values } = parseArgs({ options: { only: { type: 'string' }, json: { type: 'string' } } })
 if (values.only && !BENCHES[values.only])
