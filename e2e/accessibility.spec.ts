@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test, type Page } from '@playwright/test'
-import { enterAsParent, enterAsPupil, enterAsTeacher } from './people.ts'
+import { enterAsParent, enterAsPupil, enterAsTeacher, showDoorCard } from './people.ts'
 
 // WCAG 2.2 AA by axe-core, on every main screen, on a phone and wide.
 const TAGS = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']
@@ -36,8 +36,14 @@ for (const viewport of [
     test('the door', async ({ page }) => {
       await page.goto('/sign-in')
       await expectClean(page, 'card')
+      await page.getByRole('button', { name: 'Type the letters' }).click()
+      await expectClean(page, 'typed code')
       await page.getByRole('link', { name: 'I am a teacher' }).click()
       await expectClean(page, 'password')
+      await page.getByRole('button', { name: 'I forgot my password' }).click()
+      await expectClean(page, 'forgotten password')
+      await page.getByRole('link', { name: 'I am a parent' }).click()
+      await expectClean(page, 'a parent’s mail')
       await page.goto('/invitation/nothing-behind-this-link')
       await expectClean(page, 'invitation')
       await page.goto('/p/nothing-behind-this-link')
@@ -62,6 +68,38 @@ for (const viewport of [
       await expectClean(page, 'piece')
       const piece = page.url()
       await visitAll(page, [`${piece}/what`, `${piece}/folder`, `${piece}/tray`])
+    })
+
+    test('the pegs, the secret pictures, and the door as its teacher keeps it', async ({ page, browser }) => {
+      await enterAsTeacher(page)
+      await page.goto('/class')
+      const door = page.getByRole('region', { name: 'Door and tablets' })
+      await expect(door).toBeVisible()
+      if (await door.getByRole('button', { name: 'Open it now' }).isVisible())
+        await door.getByRole('button', { name: 'Open it now' }).click()
+      await door.getByRole('button', { name: 'Door and tablets' }).click()
+      const asks = page.getByRole('switch', { name: /three secret pictures/ })
+      await asks.click()
+      await expect(asks).toBeChecked()
+      const shared = await (await browser.newContext({ viewport })).newPage()
+      await showDoorCard(shared, 'Heron')
+      await expectClean(shared, 'pegs on a shared tablet')
+      await shared.getByRole('button', { name: 'Elif' }).click()
+      await expectClean(shared, 'secret pictures')
+      await page.reload()
+      await expectClean(page, 'door')
+      await page.getByRole('button', { name: 'Who has which pictures' }).click()
+      await expectClean(page, 'who has which pictures')
+      await page.getByRole('button', { name: 'Back' }).click()
+      await page.getByRole('switch', { name: /three secret pictures/ }).click()
+      await expect(page.getByRole('switch', { name: /three secret pictures/ })).not.toBeChecked()
+      await page.getByRole('radio', { name: 'Shut until tonight' }).click()
+      await shared.reload()
+      await expect(shared.getByRole('heading', { name: 'The door is shut' })).toBeVisible()
+      await expectClean(shared, 'a shut door')
+      await page.getByRole('radio', { name: 'By school hours' }).click()
+      await page.goto('/account')
+      await expectClean(page, 'account')
     })
 
     test('a teacher’s screens', async ({ page }) => {

@@ -1,8 +1,8 @@
-import { DEMO_CARDS, DEMO_DOORS, type CardView } from '@nibquill/demo'
+import { DEMO_CARDS, type CardView } from '@nibquill/demo'
 import { expect, test, type Browser, type BrowserContext, type Page } from '@playwright/test'
 import { readFileSync } from 'node:fs'
 import { cutCards, filmCard, launchWithCamera } from './fakeCamera.ts'
-import { enterAsTeacher } from './people.ts'
+import { enterAsTeacher, showDoorCard } from './people.ts'
 
 const TABLET = { width: 820, height: 1180 }
 const baseURL = () => test.info().project.use.baseURL!
@@ -24,11 +24,7 @@ async function openDoor(browser: Browser): Promise<Page> {
 /** A tablet that has seen the class's door card. */
 async function tabletWithPegs(context: BrowserContext): Promise<Page> {
   const page = await context.newPage()
-  await page.goto('/sign-in')
-  await page.getByRole('button', { name: 'Type the letters' }).click()
-  await page.getByLabel('Letters on my card').fill(DEMO_DOORS.Plover)
-  await page.getByRole('button', { name: 'Go to my desk' }).click()
-  await expect(page.getByRole('heading', { name: 'Which peg is yours?' })).toBeVisible()
+  await showDoorCard(page, 'Plover')
   return page
 }
 

@@ -61,23 +61,18 @@ const SHOTS: Shot[] = [
     go: async (page) => (await open('/tasks')(page), page.getByRole('link', { name: /Write your wind poem/ }).click()),
   },
   { name: 'folders', who: 'teacher', size: WIDE, go: open('/folders') },
+  { name: 'door', who: 'teacher', size: WIDE, go: openDoor },
   {
-    name: 'pegs',
+    name: 'peg-wall',
     who: 'teacher',
-    size: PHONE,
-    go: async (page) => (await open('/class')(page), page.getByRole('button', { name: 'Pegs' }).click()),
-  },
-  {
-    name: 'class-list',
-    who: 'teacher',
-    size: PHONE,
-    go: async (page) => {
-      await open('/class/list')(page)
-      await page
-        .getByLabel('Names')
-        .fill('First name,Last name,Class\nWren,A.,Heron\nAoife,B.,Heron\nSeren,W.,Plover\n,Nobody,Heron\nIlan,R.,Wader')
-      await page.getByRole('button', { name: 'See what it does' }).click()
-    },
+    size: TABLET,
+    go: async (page) => (
+      await openDoor(page),
+      await page.getByRole('heading', { name: /^The door is open/ }).waitFor(),
+      await page.context().clearCookies(),
+      await typeCard(page, 'HACD EFGJ KMNP RTWX'),
+      page.waitForURL('**/pegs')
+    ),
   },
   { name: 'roll-over', who: 'teacher', size: WIDE, go: turnTheYear },
   { name: 'family', who: 'parent', size: PHONE, go: async () => undefined },
@@ -102,12 +97,28 @@ async function turnTheYear(page: Page): Promise<void> {
   await open('/roll-over')(page)
 }
 
+async function typeCard(page: Page, letters: string): Promise<void> {
+  await open('/sign-in')(page)
+  await page.getByRole('button', { name: 'Type the letters' }).click()
+  await page.getByLabel('Letters on my card').fill(letters)
+  await page.getByRole('button', { name: 'Go to my desk' }).click()
+}
+
+/** The door of Heron, opened for the day whatever the hour. */
+async function openDoor(page: Page): Promise<void> {
+  await open('/class')(page)
+  const door = page.getByRole('region', { name: 'Door and tablets' })
+  await door.waitFor()
+  const shut = door.getByRole('button', { name: 'Open it now' })
+  if (await shut.isVisible()) await shut.click()
+  await door.getByRole('button', { name: 'Door and tablets' }).click()
+}
+
 const ENTER: Record<Who, (page: Page) => Promise<unknown>> = {
   nobody: async () => undefined,
   pupil: async (page) => {
     await open('/sign-in')(page)
-    await page.getByLabel('Letters on my card').fill('ACDE FGHJ KMNP RTWX')
-    await page.getByRole('button', { name: 'Go to my desk' }).click()
+    await typeCard(page, 'ACDE FGHJ KMNP RTWX')
     await page.waitForURL('**/desk')
   },
   teacher: async (page) => {

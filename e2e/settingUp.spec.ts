@@ -268,6 +268,7 @@ async function seenByAPupil(
   const code = await page.getByText(/^([A-Z]{4} ){3}[A-Z]{4}$/).innerText()
   const pupil = await (await browser.newContext({ viewport, baseURL: at })).newPage()
   await pupil.goto('/sign-in')
+  await pupil.getByRole('button', { name: 'Type the letters' }).click()
   await pupil.getByLabel('Letters on my card').fill(code)
   await pupil.getByRole('button', { name: 'Go to my desk' }).click()
   await expect(pupil.getByRole('region', { name: 'From my teacher' })).toContainText('Bring boots on Friday.')

@@ -30,7 +30,7 @@ export function SecretsScreen() {
             key={pupil.id}
             role="listitem"
             style={[
-              { flexGrow: 1, flexBasis: 300, backgroundColor: colours.sheet, borderRadius: corners.button, padding: 12, gap: 12 },
+              { flexGrow: 1, flexBasis: 310, backgroundColor: colours.sheet, borderRadius: corners.button, padding: 12, gap: 12 },
               { flexDirection: 'row', alignItems: 'center' },
               shadow,
             ]}

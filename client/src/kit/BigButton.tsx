@@ -23,6 +23,8 @@ type Props = {
   /** Keyboard key that does the same, shown on wide screens. */
   shortcut?: string
   small?: boolean
+  /** The one thing a screen is for. */
+  huge?: boolean
 }
 
 /** The one main thing to do, and the quieter ones beside it. */
@@ -36,6 +38,7 @@ export function BigButton({
   grow = false,
   shortcut,
   small = false,
+  huge = false,
 }: Props) {
   const look = TONES[tone]
   return (
@@ -43,7 +46,7 @@ export function BigButton({
       onPress={onPress}
       disabled={disabled || busy}
       style={{
-        flexGrow: grow ? 1 : 0, flexShrink: 1, minHeight: small ? targets.adult : targets.pupil, borderRadius: corners.button, backgroundColor: look.back,
+        flexGrow: grow ? 1 : 0, flexShrink: 1, minHeight: huge ? 88 : small ? targets.adult : targets.pupil, borderRadius: corners.button, backgroundColor: look.back,
         borderWidth: 2, borderColor: look.edge, paddingHorizontal: small ? 14 : 20, paddingVertical: 6, flexDirection: 'row', alignItems: 'center', justifyContent: 'center', gap: 10,
       }} // prettier-ignore
     >
@@ -51,10 +54,13 @@ export function BigButton({
         <ActivityIndicator size={20} color={look.text} />
       ) : symbol ? (
         <View style={{ flexShrink: 0 }}>
-          <Symbol name={symbol} size={small ? 20 : 24} colour={look.text} />
+          <Symbol name={symbol} size={huge ? 40 : small ? 20 : 24} colour={look.text} />
         </View>
       ) : null}
-      <Text variant={small ? 'labelMedium' : 'labelLarge'} style={{ color: look.text, flexShrink: 1, textAlign: 'center' }}>
+      <Text
+        variant={huge ? 'headlineSmall' : small ? 'labelMedium' : 'labelLarge'}
+        style={{ color: look.text, flexShrink: 1, textAlign: 'center' }}
+      >
         {label}
       </Text>
       {shortcut ? <Key name={shortcut} colour={look.text} /> : null}

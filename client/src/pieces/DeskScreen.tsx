@@ -118,6 +118,7 @@ function Section({ title, count, children }: { title: string; count: number; chi
 function DeskHead() {
   const session = useSession()
   const { handOver } = useHandOver()
+  const { tablet } = useWidth()
   const [asking, setAsking] = useState(false)
   const person = session.data?.person
   if (!person) return null
@@ -130,7 +131,11 @@ function DeskHead() {
         </Text>
         <Heading level={1}>{strings.deskOf(person.firstName)}</Heading>
       </View>
-      <RoundButton label={strings.leave} symbol="people" onPress={() => setAsking(true)} colour={colours.inkSoft} />
+      {tablet ? (
+        <BigButton tone="quiet" symbol="people" label={strings.leave} onPress={() => setAsking(true)} />
+      ) : (
+        <RoundButton label={strings.leave} symbol="people" onPress={() => setAsking(true)} colour={colours.inkSoft} />
+      )}
       <Ask
         visible={asking}
         title={accountWords.signOutAsk}

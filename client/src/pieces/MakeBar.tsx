@@ -20,7 +20,7 @@ export function MakeBar() {
       aria-label={strings.make}
       style={{ backgroundColor: colours.sheet, borderTopWidth: 1, borderTopColor: colours.rule }}
     >
-      <View style={{ flexDirection: 'row', gap: 14, padding: 12, width: '100%', maxWidth: 640, alignSelf: 'center' }}>
+      <View style={{ flexDirection: 'row', gap: 10, padding: 12, width: '100%', maxWidth: 640, alignSelf: 'center' }}>
         {WAYS.map(({ label, symbol, colour, open }) => (
           <Press
             key={label}
@@ -32,7 +32,8 @@ export function MakeBar() {
               borderRadius: corners.button,
               backgroundColor: colour,
               flexDirection: 'row',
-              gap: 12,
+              gap: 10,
+              paddingHorizontal: 8,
               alignItems: 'center',
               justifyContent: 'center',
             }}

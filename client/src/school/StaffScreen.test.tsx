@@ -12,7 +12,7 @@ const CLASS = {
   pupilsPropose: false, mine: true, version: 1,
 } // prettier-ignore
 const member = (n: number, lastName: string, change: object = {}) => ({
-  id: ID(n), firstName: 'Ms', lastName, email: `${lastName.toLowerCase()}@saltmarsh.example`, role: 'teacher', leads: false, left: false, active: true, classes: [],
+  id: ID(n), firstName: 'Ms', lastName, email: `${lastName.toLowerCase()}@saltmarsh.example`, role: 'teacher', leads: false, left: false, active: true, oneTimeCodes: false, classes: [],
   lastSeenAt: null, ...change,
 }) // prettier-ignore
 const at = (change: Record<string, unknown> = {}) => ({

@@ -146,6 +146,17 @@ function Member({ member, classes }: { member: StaffMember; classes: readonly Sc
               values={input.classIds}
               onChange={(classIds) => change.mutate({ id, change: { classIds } })}
             />
+            {member.oneTimeCodes ? (
+              <Row>
+                <Hint>{strings.codesOn}</Hint>
+                <BigButton
+                  small
+                  tone="quiet"
+                  label={strings.codesOff}
+                  onPress={() => change.mutate({ id, change: { oneTimeCodes: false } })}
+                />
+              </Row>
+            ) : null}
             <Toggle label={strings.leads} value={member.leads} onChange={(leads) => change.mutate({ id, change: { leads } })} />
             <Row>
               {member.active ? null : (

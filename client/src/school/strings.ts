@@ -137,6 +137,8 @@ export const strings = {
   resend: 'Send the link again',
   sent: (email: string) => `A link is on its way to ${email}.`,
   invite: 'Make the account',
+  codesOn: 'Signs in with one-time codes as well.',
+  codesOff: 'Switch them off, the phone is lost',
   staffLeave: 'Has left',
   staffLeaveAsk: (name: string) => `Has ${name} left?`,
   staffLeaveHelp:

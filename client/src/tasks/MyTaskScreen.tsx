@@ -35,7 +35,7 @@ export function MyTaskScreen() {
     <Page
       foot={
         <>
-          <BigButton label={strings.start} symbol="camera" onPress={() => router.push(`/make?taskId=${task.id}`)} />
+          <BigButton huge label={strings.start} symbol="camera" onPress={() => router.push(`/make?taskId=${task.id}`)} />
           <BigButton
             label={strings.pick}
             symbol="pictures"
