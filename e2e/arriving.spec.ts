@@ -1,6 +1,7 @@
-import { DEMO_CARDS, type CardView } from '@nibquill/demo'
+import { DEMO_CARDS, DEMO_PASSWORD, DEMO_STAFF, type CardView } from '@nibquill/demo'
 import { expect, test, type Browser, type BrowserContext, type Page } from '@playwright/test'
 import { readFileSync } from 'node:fs'
+import { Secret, TOTP } from 'otpauth'
 import { cutCards, filmCard, launchWithCamera } from './fakeCamera.ts'
 import { enterAsTeacher, showDoorCard } from './people.ts'
 
@@ -272,4 +273,68 @@ test('an idle tablet asks, keeps what is in hand and goes back to the pegs', asy
   await page.getByRole('button', { name: 'Kavya' }).click()
   await page.getByRole('button', { name: 'No name yet not handed in yet' }).click()
   await expect(page.locator('img[src*="/api/media/"]').first()).toBeVisible()
+})
+
+test('handing over without a network covers the desk, and goes on by itself when it is back', async ({ browser }) => {
+  test.setTimeout(120_000)
+  await openDoor(browser)
+  const context = await browser.newContext({ viewport: TABLET })
+  const page = await tabletWithPegs(context)
+  await page.getByRole('button', { name: 'Rory' }).click()
+  await page.getByRole('button', { name: 'Photo', exact: true }).click()
+  await page.getByRole('button', { name: 'Take the photo' }).click()
+  await page.getByRole('button', { name: 'Use this photo' }).click()
+  await expect(page.getByRole('button', { name: 'Take out Photo 1' })).toBeVisible({ timeout: 30_000 })
+  await context.setOffline(true)
+  await page.getByRole('button', { name: 'Take the photo' }).click()
+  await page.getByRole('button', { name: 'Use this photo' }).click()
+  await page.getByRole('button', { name: 'Keep for later' }).click()
+  await page.getByRole('button', { name: 'Let the next pupil in' }).click()
+  await page.getByRole('button', { name: 'Let the next pupil in' }).last().click()
+  await expect(page.getByRole('heading', { name: 'Keeping Rory’s work' })).toBeVisible()
+  await expect(page.getByText('No name yet')).not.toBeVisible()
+  await expect(page.getByText('Some work has not reached the school yet')).toBeVisible({ timeout: 60_000 })
+  await context.setOffline(false)
+  await expect(page.getByRole('heading', { name: 'Which peg is yours?' })).toBeVisible({ timeout: 40_000 })
+  await page.getByRole('button', { name: 'Rory' }).click()
+  await page.getByRole('button', { name: 'No name yet not handed in yet' }).click()
+  await expect(
+    page
+      .getByText('2 photos')
+      .or(page.getByRole('button', { name: 'Photo 2 of 2' }))
+      .first(),
+  ).toBeVisible()
+})
+
+test('one-time codes: switched on with an authenticator’s code, asked for at the door, switched off again', async ({
+  browser,
+}) => {
+  const page = await (await browser.newContext()).newPage()
+  await enterAsTeacher(page, 'plover')
+  await page.goto('/account')
+  await page.getByLabel('Your password').fill(DEMO_PASSWORD)
+  await page.getByRole('button', { name: 'Switch on' }).click()
+  const secret = (await page.getByRole('group', { name: 'Letters for the authenticator' }).innerText()).replace(/\s/g, '')
+  const totp = new TOTP({ secret: Secret.fromBase32(secret) })
+  await page.getByLabel('Code of six digits').fill(totp.generate())
+  await page.getByRole('button', { name: 'Check the code' }).click()
+  const spare = await page.getByRole('region', { name: 'Your spare codes' }).getByRole('listitem').allInnerTexts()
+  expect(spare).toHaveLength(8)
+  await page.getByRole('button', { name: 'I wrote them down' }).click()
+  await expect(page.getByText('8 spare codes are left')).toBeVisible()
+
+  const door = await (await browser.newContext()).newPage()
+  await door.goto('/sign-in')
+  await door.getByRole('link', { name: 'I am a teacher' }).click()
+  await door.getByLabel('E-mail address').fill(DEMO_STAFF.plover)
+  await door.getByLabel('Password').fill(DEMO_PASSWORD)
+  await door.getByRole('button', { name: 'Sign in' }).click()
+  await expect(door.getByText('Type the code that your authenticator shows')).toBeVisible()
+  await door.getByLabel(/^Code from your authenticator/).fill(spare[0]!)
+  await door.getByRole('button', { name: 'Sign in' }).click()
+  await door.waitForURL('**/tray**')
+
+  await page.getByLabel('Your password').fill(DEMO_PASSWORD)
+  await page.getByRole('button', { name: 'Switch off' }).click()
+  await expect(page.getByRole('button', { name: 'Switch on' })).toBeVisible()
 })

@@ -26,7 +26,7 @@ export function show(screen: ReactNode, answers: Record<string, unknown>): Asked
         ? { status: 404, body: { type: '/problems/request/not-found', title: 'Nothing here.', status: 404 } }
         : asAnswer(answers[key])
     const { status = 200, body } = found
-    return Promise.resolve({ ok: status < 400, status, json: () => Promise.resolve(body) } as Response)
+    return Promise.resolve({ ok: status < 400, status, headers: new Headers(), json: () => Promise.resolve(body) } as Response)
   }) as typeof fetch
   const queries = new QueryClient({ defaultOptions: { queries: { retry: false }, mutations: { retry: false } } })
   render(

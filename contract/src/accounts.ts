@@ -117,6 +117,8 @@ export const ClassDoor = v.object({
   closesAt: v.string(),
   tabletLimit: v.number(),
   asksSecret: v.boolean(),
+  /** Pegs open only in the network from which this was switched on. */
+  onlyHere: v.boolean(),
   cardMadeAt: v.nullable(v.string()),
   tablets: v.array(SharedTablet),
   sessions: v.array(OpenSession),
@@ -131,6 +133,8 @@ export const ChangeDoor = v.strictObject({
     v.pipe(v.number(), v.integer(), v.minValue(1, 'is less than one'), v.maxValue(MAX_TABLETS, `is more than ${MAX_TABLETS}`)),
   ),
   asksSecret: v.optional(v.boolean()),
+  /** `true` takes the network this request comes from. */
+  onlyHere: v.optional(v.boolean()),
 })
 export type ChangeDoor = v.InferOutput<typeof ChangeDoor>
 export const PartOfClassParams = v.object({ id: Id, part: Id })

@@ -12,6 +12,7 @@ export const DOMAIN_ERRORS = {
   'accounts/no-cards': 'There is nobody in this class to make a card for.',
   'accounts/email-taken': 'Somebody here has that e-mail address already.',
   'accounts/door-shut': 'The class’s door is shut just now. Your own name card always works.',
+  'accounts/door-elsewhere': 'The pegs only work in the school’s own network. Your own name card always works.',
   'accounts/too-many-tablets':
     'This class has as many tablets as its teacher allows. The teacher can take one away or allow more.',
   'accounts/no-tablet': 'This tablet does not show the pegs any more. Hold the door card to the camera.',

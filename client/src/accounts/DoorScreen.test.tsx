@@ -8,7 +8,7 @@ jest.mock('expo-router', () => ({
 }))
 
 const DOOR = {
-  switch: 'hours', open: true, until: '2026-11-23T15:30:00.000Z', reason: 'hours', opensAt: '08:30', closesAt: '15:30', tabletLimit: 16, asksSecret: false,
+  switch: 'hours', open: true, until: '2026-11-23T15:30:00.000Z', reason: 'hours', opensAt: '08:30', closesAt: '15:30', tabletLimit: 16, asksSecret: false, onlyHere: false,
   cardMadeAt: null, tablets: [], sessions: [],
 } // prettier-ignore
 const CLASS = {

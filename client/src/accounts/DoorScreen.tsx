@@ -71,6 +71,7 @@ function When({ classId, door }: Part) {
           onChange={(closesAt) => setTimes({ ...times, closesAt })}
         />
       </Row>
+      <Toggle label={strings.onlyHere} value={door.onlyHere} onChange={(onlyHere) => change.mutate({ onlyHere })} />
       {changed ? (
         <Row>
           <BigButton small symbol="check" label={strings.keep} busy={change.isPending} onPress={() => change.mutate(times)} />

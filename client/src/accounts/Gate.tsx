@@ -46,6 +46,7 @@ export function Gate({ roles }: { roles: readonly (keyof typeof START)[] }) {
       </View>
       {covered ? <HandOverCover name={person.firstName} stuck={stage === 'not-kept'} onLeaveBehind={leaveBehind} /> : null}
       <Ask
+        hear
         visible={asking}
         title={strings.stillThere}
         yes={strings.iAmHere}

@@ -38,7 +38,14 @@ export function PegWallScreen() {
 
   if (codeOf(pegs.error) === 'accounts/no-tablet') return <Redirect href="/sign-in" />
   if (pegs.isPending) return <Loading />
-  if (pegs.isError && !pegs.data) return <ProblemNotice error={pegs.error} onRetry={() => void pegs.refetch()} />
+  if (pegs.isError && !pegs.data) {
+    return (
+      <View style={{ flex: 1, justifyContent: 'center', backgroundColor: colours.paper }}>
+        <ProblemNotice error={pegs.error} onRetry={() => void pegs.refetch()} />
+        <OtherWays />
+      </View>
+    )
+  }
   const wall = pegs.data
   const enter = (pupilId: string, secret: SecretSymbol[] | null) =>
     signIn.mutate({ way: 'peg', body: { pupilId, secret } }, { onSuccess: () => router.replace('/desk') })
@@ -83,18 +90,23 @@ export function PegWallScreen() {
         {wall.open ? (
           <Rack pegs={wall.pegs} opening={signIn.isPending ? signIn.variables : null} onTap={tap} />
         ) : (
-          <Empty symbol="lock" title={shutSentence(wall)}>
+          <Empty hear symbol="lock" title={shutSentence(wall)}>
             {strings.doorCardWorks}
           </Empty>
         )}
       </View>
-      <View role="navigation" style={{ flexDirection: 'row', flexWrap: 'wrap', justifyContent: 'center' }}>
-        <Turn label={strings.myCard} symbol="card" onPress={() => router.push('/sign-in')} />
-        <Turn label={strings.grownUp} symbol="class" onPress={() => router.push('/sign-in?who=adult')} />
-      </View>
+      <OtherWays />
     </ScrollView>
   )
 }
+
+/** For those who come without a peg. */
+const OtherWays = () => (
+  <View role="navigation" style={{ flexDirection: 'row', flexWrap: 'wrap', justifyContent: 'center' }}>
+    <Turn label={strings.myCard} symbol="card" onPress={() => router.push('/sign-in')} />
+    <Turn label={strings.grownUp} symbol="class" onPress={() => router.push('/sign-in?who=adult')} />
+  </View>
+)
 
 const shutSentence = (wall: PegWall): string =>
   [strings.doorShut[wall.reason], wall.reason === 'too-early' ? strings.doorOpensAt(wall.opensAt) : ''].filter(Boolean).join(' ')

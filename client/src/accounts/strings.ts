@@ -133,6 +133,7 @@ export const strings = {
   doorSwitches: { hours: 'By school hours', open: 'Open until tonight', shut: 'Shut until tonight' },
   opensAt: 'Opens on school days at',
   closesAt: 'Shuts at',
+  onlyHere: 'Only in the network I am in now, the school’s own',
   tabletLimit: 'Tablets at most',
   asksSecret: 'After tapping their peg pupils also tap three secret pictures',
   secrets: 'Who has which pictures',

@@ -1,4 +1,5 @@
 import * as v from 'valibot'
+import { heedServerClock } from '../kit/clock'
 import { problemFrom, UnreachableError } from './problems'
 
 type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE'
@@ -26,6 +27,7 @@ async function request<S extends v.GenericSchema>(
     if (signal?.aborted) throw error
     throw new UnreachableError(String(error))
   }
+  heedServerClock(response.headers.get('Date'))
   if (!response.ok) throw await problemFrom(response)
   const parsed = v.safeParse(schema, await response.json().catch(() => null))
   // A proxy's own page, or a server of another version.

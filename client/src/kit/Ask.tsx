@@ -2,6 +2,7 @@ import type { ReactNode } from 'react'
 import { View } from 'react-native'
 import { Dialog, Portal, Text } from 'react-native-paper'
 import { BigButton } from './BigButton'
+import { Listen } from './Notice'
 import { strings } from './strings'
 import { colours } from './theme'
 
@@ -43,6 +44,7 @@ export function Ask({
   yes,
   no = strings.cancel,
   tone = 'primary',
+  hear = false,
   onYes,
   onNo,
 }: {
@@ -52,13 +54,20 @@ export function Ask({
   yes: string
   no?: string
   tone?: 'primary' | 'again' | 'good'
+  /** Asked of a pupil: it can be heard. */
+  hear?: boolean
   onYes: () => void
   onNo: () => void
 }) {
   // prettier-ignore
   return (
     <Overlay visible={visible} title={title} onClose={onNo}>
-      <Dialog.Content>{typeof children === 'string' ? <Text variant="bodyLarge">{children}</Text> : children}</Dialog.Content>
+      <Dialog.Content>
+        <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+          <View style={{ flex: 1 }}>{typeof children === 'string' ? <Text variant="bodyLarge">{children}</Text> : children}</View>
+          {hear ? <Listen text={`${title} ${typeof children === 'string' ? children : ''}`} /> : null}
+        </View>
+      </Dialog.Content>
       <View style={{ padding: 20, paddingTop: 0, gap: 10, flexDirection: 'row', flexWrap: 'wrap' }}>
         <BigButton label={no} tone="quiet" onPress={onNo} grow />
         <BigButton label={yes} tone={tone} onPress={onYes} grow />

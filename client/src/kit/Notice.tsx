@@ -82,11 +82,14 @@ export function Empty({
   title,
   children,
   action,
+  hear = false,
 }: {
   symbol: SymbolName
   title: string
   children?: string
   action?: ReactNode
+  /** On a pupil's screen: it can be heard. */
+  hear?: boolean
 }) {
   return (
     <View style={{ alignItems: 'center', padding: 28, gap: 12 }}>
@@ -99,6 +102,7 @@ export function Empty({
           {children}
         </Text>
       ) : null}
+      {hear ? <Listen text={[title, children].filter(Boolean).join('. ')} /> : null}
       {action}
     </View>
   )

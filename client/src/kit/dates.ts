@@ -1,3 +1,5 @@
+import { schoolNow } from './clock'
+
 /** Dates as people say them, in the school's time zone. */
 const fmt = (options: Intl.DateTimeFormatOptions, timeZone?: string) => new Intl.DateTimeFormat('en-GB', { ...options, timeZone })
 
@@ -14,7 +16,7 @@ const dayNumber = (at: Date) =>
   )
 
 /** `today 9:12`, `yesterday`, `Tuesday`, else `6 October`. */
-export function whenWasIt(moment: string, now = new Date()): string {
+export function whenWasIt(moment: string, now = schoolNow()): string {
   const at = new Date(moment)
   const days = dayNumber(now) - dayNumber(at)
   if (days === 0) return `today ${timeOf(at)}`
@@ -24,7 +26,7 @@ export function whenWasIt(moment: string, now = new Date()): string {
 }
 
 /** `by today 15:00`, `by Wednesday 14:00`, `was due on Friday`. */
-export function whenIsItDue(moment: string, now = new Date()): string {
+export function whenIsItDue(moment: string, now = schoolNow()): string {
   const at = new Date(moment)
   const days = dayNumber(at) - dayNumber(now)
   if (at < now) return days === 0 ? `was due at ${timeOf(at)}` : `was due on ${fmt({ weekday: 'long' }, zone).format(at)}`
@@ -40,7 +42,7 @@ export const timeOf = (at: Date): string => fmt({ hour: 'numeric', minute: '2-di
 export const sizeOf = (bytes: number): string =>
   bytes < 1_000_000 ? `${Math.max(1, Math.round(bytes / 1000))} KB` : `${(bytes / 1_000_000).toFixed(1)} MB`
 /** `tomorrow 9:00`, `Monday 9:00`, `6 December 9:00`: when something to come will be there. */
-export function whenItOpens(moment: string, now = new Date()): string {
+export function whenItOpens(moment: string, now = schoolNow()): string {
   return whenIsItDue(moment, now).replace(/^by /, '')
 }
 /** The school's day and time of a moment, as date and time fields take them. */

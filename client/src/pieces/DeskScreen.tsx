@@ -137,6 +137,7 @@ function DeskHead() {
         <RoundButton label={strings.leave} symbol="people" onPress={() => setAsking(true)} colour={colours.inkSoft} />
       )}
       <Ask
+        hear
         visible={asking}
         title={accountWords.signOutAsk}
         yes={strings.leave}

@@ -159,6 +159,7 @@ function NextStep({ piece }: { piece: Piece }) {
         />
       ) : null}
       <Ask
+        hear
         visible={asking === 'take-out'}
         title={strings.takeOutAsk}
         yes={strings.takeOutYes}
@@ -172,6 +173,7 @@ function NextStep({ piece }: { piece: Piece }) {
         {strings.takeOutHelp}
       </Ask>
       <Ask
+        hear
         visible={asking === 'bin'}
         title={strings.putAwayAsk}
         yes={strings.putAway}

@@ -2,6 +2,7 @@ import type { Chapter, PieceLine, Portfolio } from '@nibquill/contract'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { Grid, Heading } from '../kit/layout'
+import { Listen } from '../kit/Notice'
 import { Press } from '../kit/Press'
 import { RoundButton } from '../kit/RoundButton'
 import { Sheet } from '../kit/Sheet'
@@ -9,14 +10,18 @@ import { colours, corners, shadow, targets } from '../kit/theme'
 import { usePick } from './portfolioQueries'
 import { strings } from './strings'
 
-type Props = { portfolio: Portfolio; onOpen: (piece: PieceLine) => void; mayOrder: boolean }
+type Props = {
+  portfolio: Portfolio
+  onOpen: (piece: PieceLine) => void
+  /** On a pupil's screen: what to do can be heard. */ hear?: boolean
+}
 
 /** A portfolio's chapters, newest first: picks in order with their reasons, then the rest of the term. */
-export function Chapters({ portfolio, onOpen, mayOrder }: Props) {
+export function Chapters({ portfolio, onOpen, hear = false }: Props) {
   return (
     <View style={{ gap: 32 }}>
       {portfolio.chapters.map((chapter) => (
-        <ChapterView key={chapter.term.id} chapter={chapter} pupilId={portfolio.pupil.id} onOpen={onOpen} mayOrder={mayOrder} />
+        <ChapterView key={chapter.term.id} chapter={chapter} pupilId={portfolio.pupil.id} onOpen={onOpen} hear={hear} />
       ))}
     </View>
   )
@@ -26,12 +31,12 @@ function ChapterView({
   chapter,
   pupilId,
   onOpen,
-  mayOrder,
+  hear,
 }: {
   chapter: Chapter
   pupilId: string
   onOpen: Props['onOpen']
-  mayOrder: boolean
+  hear: boolean
 }) {
   const pick = usePick(pupilId)
   const place = (index: number, to: number) => {
@@ -45,10 +50,13 @@ function ChapterView({
           {chapter.running ? `${chapter.term.name}, ${strings.running}` : chapter.term.name}
         </Heading>
       </View>
-      {chapter.picks.length === 0 ? (
-        <Text variant="bodyLarge" style={{ color: colours.inkSoft }}>
-          {chapter.running ? strings.noPicks : ''}
-        </Text>
+      {chapter.picks.length === 0 && chapter.running ? (
+        <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+          <Text variant="bodyLarge" style={{ flexShrink: 1, color: colours.inkSoft }}>
+            {strings.noPicks}
+          </Text>
+          {hear ? <Listen text={strings.noPicks} /> : null}
+        </View>
       ) : null}
       {chapter.picks.map((chosen, i) => (
         <View
@@ -93,7 +101,7 @@ function ChapterView({
               </Text>
             </View>
           </Press>
-          {mayOrder && chapter.picks.length > 1 ? (
+          {chapter.picks.length > 1 ? (
             <View style={{ gap: 4, flexDirection: 'row' }}>
               <RoundButton
                 label={strings.earlier(chosen.piece.title)}

@@ -108,7 +108,7 @@ function Work({ pupil }: { pupil: PupilDetail }) {
       <BookBox pupilId={pupil.id} chapters={chapters} />
       <Heading>{portfolioWords.titleOf(pupil.firstName)}</Heading>
       {pieces.length > 0 ? (
-        <Chapters portfolio={portfolio.data} mayOrder onOpen={(piece) => router.push(`/tray/${piece.id}`)} />
+        <Chapters portfolio={portfolio.data} onOpen={(piece) => router.push(`/tray/${piece.id}`)} />
       ) : (
         <Empty symbol="portfolio" title={portfolioWords.emptyFor} />
       )}

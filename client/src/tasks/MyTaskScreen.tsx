@@ -25,7 +25,7 @@ export function MyTaskScreen() {
   if (!task) {
     return (
       <Page>
-        <Empty symbol="tasks" title={strings.gone} />
+        <Empty hear symbol="tasks" title={strings.gone} />
       </Page>
     )
   }

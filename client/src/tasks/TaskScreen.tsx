@@ -4,6 +4,7 @@ import { router, useLocalSearchParams } from 'expo-router'
 import { useState } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
+import { schoolNow } from '../kit/clock'
 import { BigButton } from '../kit/BigButton'
 import { whenIsItDue, whenItOpens, whenWasIt } from '../kit/dates'
 import { Box, Hint, Row } from '../kit/form'
@@ -30,7 +31,7 @@ export function TaskScreen() {
     task.data.className,
     task.data.unit?.title ?? '',
     task.data.folder.name,
-    task.data.opensAt && new Date(task.data.opensAt) > new Date() ? strings.opens(whenItOpens(task.data.opensAt)) : '',
+    task.data.opensAt && new Date(task.data.opensAt) > schoolNow() ? strings.opens(whenItOpens(task.data.opensAt)) : '',
     task.data.dueAt ? whenIsItDue(task.data.dueAt) : strings.noDue,
     task.data.closed ? strings.closed : '',
   ]

@@ -4,6 +4,7 @@ import { useState } from 'react'
 import { v7 as newId } from 'uuid'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
+import { schoolNow } from '../kit/clock'
 import { BigButton } from '../kit/BigButton'
 import { whenIsItDue, whenItOpens } from '../kit/dates'
 import { Field } from '../kit/Field'
@@ -170,7 +171,7 @@ function TaskCard({ task }: { task: Task }) {
     task.folder.name,
     task.closed
       ? strings.closed
-      : task.opensAt && new Date(task.opensAt) > new Date()
+      : task.opensAt && new Date(task.opensAt) > schoolNow()
         ? strings.opens(whenItOpens(task.opensAt))
         : task.dueAt
           ? whenIsItDue(task.dueAt)

@@ -6,7 +6,7 @@ import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import { SchoolRow } from '../school/rows.ts'
 import { classOfPerson } from './classOfPerson.ts'
-import type { Doors, TabletAtDoor } from './doors.ts'
+import type { Caller, Doors, TabletAtDoor } from './doors.ts'
 import { cardUnknown, readTry, type NameCards } from './nameCards.ts'
 import type { Passwords } from './passwords.ts'
 import { PersonRow } from './rows.ts'
@@ -27,16 +27,22 @@ export class Accounts {
   }
 
   /** A name card or a door card: whoever holds one need not know which. @throws DomainError `accounts/card-unknown` and those of `Doors.hangPegs` */
-  async useCard({ code }: CardSignIn, address: string, browser: string, tablet: string | undefined): Promise<Opened> {
-    const { letters, keys } = readTry(code, address)
-    return this.#parts.limits.count(keys, async () => {
+  async useCard({ code }: CardSignIn, caller: Caller, tablet: string | undefined): Promise<Opened> {
+    const { letters, keys } = readTry(code, caller.address)
+    const opened = await this.#parts.limits.count(keys, async () => {
       if (!letters) throw cardUnknown()
-      const session = await this.#parts.nameCards.signIn(letters, browser)
+      const session = await this.#parts.nameCards.signIn(letters, caller.browser)
       if (session) return { session }
-      const opened = await this.#parts.doors.hangPegs(letters, browser, tablet)
-      if (!opened) throw cardUnknown()
-      return { tablet: opened }
+      // A right card before a shut door is no wrong try: a class of tablets may hold it up again and again.
+      const hung = await this.#parts.doors.hangPegs(letters, caller, tablet).catch((refusal: unknown) => {
+        if (refusal instanceof DomainError) return refusal
+        throw refusal
+      })
+      if (hung === null) throw cardUnknown()
+      return hung instanceof DomainError ? hung : { tablet: hung }
     })
+    if (opened instanceof DomainError) throw opened
+    return opened
   }
 
   async describe(viewer: SignedIn | null, tablet: TabletAtDoor | null): Promise<Session> {

@@ -9,7 +9,7 @@ import type { Guard } from '../access/guard.ts'
 import type { Platform } from '../platform/platform.ts'
 import { answer, read, rememberViewer, signedIn, staff } from '../platform/routes.ts'
 import type { Accounts } from './accounts.ts'
-import { addressOf, browserOf, clearCookie, cookieOf, SESSION_COOKIE, setCookie, TABLET_COOKIE } from './cookies.ts'
+import { addressOf, browserOf, callerOf, clearCookie, cookieOf, SESSION_COOKIE, setCookie, TABLET_COOKIE } from './cookies.ts'
 import type { Doors } from './doors.ts'
 import { drawCards } from './drawCards.ts'
 import { drawDoorCard } from './drawDoorCard.ts'
@@ -81,7 +81,7 @@ function arrivingRoutes({ accounts, sessions, doors, passwords, parentDoor }: Ac
   router.post('/sign-in/card', async (request, response) => {
     const browser = browserOf(request)
     const card = read(CardSignIn, request.body)
-    const opened = await accounts.useCard(card, addressOf(request), browser, cookieOf(request, TABLET_COOKIE))
+    const opened = await accounts.useCard(card, callerOf(request), cookieOf(request, TABLET_COOKIE))
     if ('session' in opened) return letIn(request, response, opened.session)
     // Whoever was here before is not here any more: the tablet belongs to the class now.
     const viewer = signedIn(request)
@@ -93,13 +93,13 @@ function arrivingRoutes({ accounts, sessions, doors, passwords, parentDoor }: Ac
   router.get('/pegs', async (request, response) => {
     const tablet = await tabletOf(request)
     if (!tablet) throw new DomainError('accounts/no-tablet')
-    answer(response, PegWall, await doors.listPegs(tablet))
+    answer(response, PegWall, await doors.listPegs(tablet, addressOf(request)))
   })
   router.post('/sign-in/peg', async (request, response) => {
     const { pupilId, secret } = read(PegSignIn, request.body)
     const tablet = await tabletOf(request)
     if (!tablet) throw new DomainError('accounts/no-tablet')
-    await letIn(request, response, await doors.signInByPeg(tablet, pupilId, secret, browserOf(request)))
+    await letIn(request, response, await doors.signInByPeg(tablet, pupilId, secret, callerOf(request)))
   })
   router.post('/sign-in/password', async (request, response) => {
     const input = read(PasswordSignIn, request.body)
@@ -154,7 +154,7 @@ function doorRoutes({ guard, accounts, sessions, doors, pictureSecrets }: Accoun
   )
   router.patch('/classes/:id/door', async (request, response) => {
     const id = await ofClass(request)
-    answer(response, ClassDoor, await doors.change(staff(request), id, read(ChangeDoor, request.body)))
+    answer(response, ClassDoor, await doors.change(staff(request), id, read(ChangeDoor, request.body), addressOf(request)))
   })
   router.post('/classes/:id/door/card', async (request, response) => {
     const id = await ofClass(request)

@@ -1,5 +1,6 @@
 import { parse as parseCookie, serialize as writeCookie } from 'cookie'
 import type { Request, Response } from 'express'
+import type { Caller } from './doors.ts'
 
 /** Who is signed in on this browser. */
 export const SESSION_COOKIE = 'nibquill'
@@ -11,6 +12,8 @@ export const cookieOf = (request: Request, name: string): string | undefined => 
 /** What the browser calls itself. Versions are left out, so that a browser's update signs nobody out. */
 export const browserOf = (request: Request): string => (request.headers['user-agent'] ?? '').replaceAll(/[\d._]+/g, '')
 export const addressOf = (request: Request): string => request.ip ?? 'unknown'
+
+export const callerOf = (request: Request): Caller => ({ browser: browserOf(request), address: addressOf(request) })
 
 /** Out of reach of scripts, and of other sites. */
 export function setCookie(request: Request, response: Response, name: string, value: string, maxAge = YEAR_SECONDS): void {

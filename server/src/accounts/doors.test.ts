@@ -1,6 +1,6 @@
 import { SECRET_SYMBOLS } from '@nibquill/core'
 import { type ClassDoor, type PegWall, type PupilSecret, type Session } from '@nibquill/contract'
-import { type Person, type SmallSchool, type TestServer, useSmallSchool } from '../testing/testServer.ts'
+import { type Person, SmallSchool, TestServer, useSmallSchool } from '../testing/testServer.ts'
 
 let test_: TestServer
 let school: SmallSchool
@@ -10,7 +10,7 @@ const MORNING = new Date('2026-11-23T10:00:00Z')
 beforeEach(async () => {
   test_.clock.set(MORNING)
   await test_.manager.query(`delete from session s using person p where p.id = s.person_id and p.role = 'pupil'`)
-  await change({ switch: 'hours', tabletLimit: 16, asksSecret: false, opensAt: '08:30', closesAt: '15:30' })
+  await change({ switch: 'hours', onlyHere: false, tabletLimit: 16, asksSecret: false, opensAt: '08:30', closesAt: '15:30' })
 })
 
 const door = (person = school.teacher, classId = school.ids.heron) =>
@@ -149,6 +149,40 @@ describe('while the door is shut', () => {
     expect((await change({ opensAt: '25:00' })).status).toBe(400)
     expect((await change({ tabletLimit: 0 })).status).toBe(400)
   })
+})
+
+test('a door kept to the school’s network opens no peg from elsewhere, and the own name card still does', async () => {
+  const proxied = await TestServer.start({ trustProxy: 'loopback' })
+  try {
+    const own = await SmallSchool.open(proxied)
+    const from = (address: string) => ({ 'X-Forwarded-For': address })
+    const [inSchool, atHome] = [from('203.0.113.7'), from('198.51.100.9')]
+    const doorPath = `/accounts/classes/${own.ids.heron}/door`
+    const { body } = await own.teacher.ask<ClassDoor>('PATCH', doorPath, { onlyHere: true }, inSchool)
+    expect(body.onlyHere).toBe(true)
+    const code = await proxied.server.capabilities.doors.issueCard(proxied.manager, own.ids.heron)
+    const shared = proxied.visitor()
+    expect((await shared.ask('POST', '/accounts/sign-in/card', { code }, atHome)).body.type).toBe(
+      '/problems/accounts/door-elsewhere',
+    )
+    expect((await shared.ask('POST', '/accounts/sign-in/card', { code }, inSchool)).status).toBe(200)
+    const peg = { pupilId: own.ids.wren, secret: null }
+    expect((await shared.ask('POST', '/accounts/sign-in/peg', peg, atHome)).status).toBe(403)
+    expect((await shared.ask('GET', '/accounts/pegs', undefined, atHome)).status).toBe(403)
+    expect((await shared.ask('POST', '/accounts/sign-in/peg', peg, inSchool)).status).toBe(200)
+    const card = await proxied.server.capabilities.nameCards.issue(proxied.manager, own.ids.wren)
+    expect((await proxied.visitor().ask('POST', '/accounts/sign-in/card', { code: card }, atHome)).status).toBe(200)
+  } finally {
+    await proxied.stop()
+  }
+})
+
+test('a right card held up to a shut door again and again is no wrong try', async () => {
+  const code = await newCard()
+  await change({ switch: 'shut' })
+  for (let i = 0; i < 12; i++) expect((await show(test_.visitor(), code)).status).toBe(403)
+  await change({ switch: 'open' })
+  expect((await show(test_.visitor(), code)).status).toBe(200)
 })
 
 describe('three secret pictures', () => {

@@ -1,5 +1,5 @@
 import type { ChangeDoor, ClassDoor, PegWall, Session, SharedTablet } from '@nibquill/contract'
-import { DomainError, doorState, makeCardCode, schoolDay, writeCardLink, type DoorState } from '@nibquill/core'
+import { DomainError, doorState, makeCardCode, networkOf, schoolDay, writeCardLink, type DoorState } from '@nibquill/core'
 import { IsNull, type EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
 import { note } from '../platform/audit.ts'
@@ -19,8 +19,11 @@ const FINISH_MS = 10 * MINUTE_MS
 const TABLET_FORGOTTEN_MS = 30 * DAY_MS
 const SEEN_EVERY_MS = MINUTE_MS
 const FIRST_SETTINGS = {
-  switch: 'hours', switchedOn: null, opensAt: '08:30', closesAt: '15:30', tabletLimit: 16, asksSecret: false,
+  switch: 'hours', switchedOn: null, opensAt: '08:30', closesAt: '15:30', tabletLimit: 16, asksSecret: false, network: null,
 } as const // prettier-ignore
+
+/** Where a request comes from. */
+export type Caller = { browser: string; address: string }
 
 /** A tablet at which the pegs of a class hang. */
 export type TabletAtDoor = { id: string; classId: string; number: number }
@@ -41,7 +44,15 @@ export class Doors {
   async describe(classId: string): Promise<ClassDoor> {
     const manager = this.#platform.db.manager
     const now = this.#platform.clock.now()
-    const { switch: position, opensAt, closesAt, tabletLimit, asksSecret, ...settings } = await this.#settings(manager, classId)
+    const {
+      switch: position,
+      opensAt,
+      closesAt,
+      tabletLimit,
+      asksSecret,
+      network,
+      ...settings
+    } = await this.#settings(manager, classId)
     const state = await this.#state(manager, classId)
     const card = await manager.findOneBy(DoorCardRow, { classId, revokedAt: IsNull() })
     const tablets = await manager.query<(Omit<SharedTablet, 'openedAt' | 'seenAt'> & { openedAt: Date; seenAt: Date })[]>(
@@ -51,7 +62,7 @@ export class Doors {
     )
     const switchedToday = settings.switchedOn === schoolDay(now, await this.#zone(manager))
     return {
-      switch: switchedToday ? position : 'hours', opensAt, closesAt, tabletLimit, asksSecret, ...stateOf(state),
+      switch: switchedToday ? position : 'hours', opensAt, closesAt, tabletLimit, asksSecret, onlyHere: network !== null, ...stateOf(state),
       cardMadeAt: card?.createdAt.toISOString() ?? null,
       tablets: tablets.map((tablet) => ({
         ...tablet, openedAt: tablet.openedAt.toISOString(), seenAt: tablet.seenAt.toISOString(),
@@ -60,11 +71,12 @@ export class Doors {
     } // prettier-ignore
   }
 
-  async change(viewer: SignedIn, classId: string, change: ChangeDoor): Promise<ClassDoor> {
+  async change(viewer: SignedIn, classId: string, { onlyHere, ...change }: ChangeDoor, address: string): Promise<ClassDoor> {
     await this.#platform.db.transaction(async (manager) => {
       const now = this.#platform.clock.now()
       await manager.query('select 1 from class where id = $1 for update', [classId])
       const settings = { ...(await this.#settings(manager, classId)), ...change }
+      if (onlyHere !== undefined) settings.network = onlyHere ? networkOf(address) : null
       if (change.switch) settings.switchedOn = schoolDay(now, await this.#zone(manager))
       if (settings.closesAt <= settings.opensAt)
         throw new DomainError('request/invalid', { fields: { closesAt: ['is not later than the opening time'] } })
@@ -116,9 +128,9 @@ export class Doors {
    * Hangs the pegs of a class on a tablet.
    * @param known - The tablet's own token, when it showed pegs before: it is the same tablet then.
    * @returns the tablet's token; null when no door card in use has this code
-   * @throws DomainError `accounts/door-shut` with `reason`, `accounts/too-many-tablets` with `limit`
+   * @throws DomainError `accounts/door-shut` with `reason`, `accounts/door-elsewhere`, `accounts/too-many-tablets` with `limit`
    */
-  async hangPegs(letters: string, browser: string, known: string | undefined): Promise<string | null> {
+  async hangPegs(letters: string, { browser, address }: Caller, known: string | undefined): Promise<string | null> {
     return this.#platform.db.transaction(async (manager) => {
       const card = await manager.findOneBy(DoorCardRow, {
         codeHash: this.#platform.secrets.hash('door-card', letters),
@@ -127,8 +139,7 @@ export class Doors {
       if (!card) return null
       // Two tablets at once for the last place: the second waits, and sees the first.
       await manager.query('select 1 from class where id = $1 for update', [card.classId])
-      const state = await this.#state(manager, card.classId)
-      if (!state.open) throw new DomainError('accounts/door-shut', { reason: state.reason })
+      await this.#demandOpen(manager, card.classId, address)
       const before = known ? await this.findTablet(known, browser) : null
       if (known && before?.classId === card.classId) return known
       const now = this.#platform.clock.now()
@@ -191,10 +202,11 @@ export class Doors {
   }
 
   /** The pegs; none while the door is shut, so that a tablet taken home tells no names. */
-  async listPegs(tablet: TabletAtDoor): Promise<PegWall> {
+  async listPegs(tablet: TabletAtDoor, address: string): Promise<PegWall> {
     const manager = this.#platform.db.manager
     const door = await this.doorOf(tablet)
-    const { opensAt, asksSecret } = await this.#settings(manager, tablet.classId)
+    const { opensAt, asksSecret, network } = await this.#settings(manager, tablet.classId)
+    if (network !== null && network !== networkOf(address)) throw new DomainError('accounts/door-elsewhere')
     if (!door.open) return { ...door, opensAt, asksSecret, pegs: [] }
     const rows = await manager.query<
       { id: string; firstName: string; lastName: string; symbol: never; colour: never; alike: boolean }[]
@@ -220,18 +232,31 @@ export class Doors {
 
   /**
    * Opens the desk of a pupil who tapped their peg.
-   * @throws DomainError `accounts/door-shut`, `accounts/secret-wrong`, `accounts/too-many-tries`, `request/not-found` for a peg of another class
+   * @throws DomainError `accounts/door-shut`, `accounts/door-elsewhere`, `accounts/secret-wrong`, `accounts/too-many-tries`, `request/not-found` for a peg of another class
    */
-  async signInByPeg(tablet: TabletAtDoor, pupilId: string, secret: readonly string[] | null, browser: string): Promise<string> {
+  async signInByPeg(
+    tablet: TabletAtDoor,
+    pupilId: string,
+    secret: readonly string[] | null,
+    { browser, address }: Caller,
+  ): Promise<string> {
     const manager = this.#platform.db.manager
-    const state = await this.#state(manager, tablet.classId)
-    if (!state.open) throw new DomainError('accounts/door-shut', { reason: state.reason })
+    const state = await this.#demandOpen(manager, tablet.classId, address)
     const pupil = await manager.findOneBy(PersonRow, { id: pupilId, role: 'pupil', leftAt: IsNull() })
     if (!pupil || !(await manager.existsBy(EnrolmentRow, { classId: tablet.classId, personId: pupilId })))
       throw new DomainError('request/not-found')
     const { asksSecret } = await this.#settings(manager, tablet.classId)
     if (asksSecret) await this.#secrets.check(pupilId, secret ?? [])
     return this.#sessions.open(pupil, { way: 'peg', browser, tabletId: tablet.id, endsAt: this.#deskEndsAt(state) })
+  }
+
+  /** @throws DomainError `accounts/door-shut` with `reason`, `accounts/door-elsewhere` */
+  async #demandOpen(manager: EntityManager, classId: string, address: string): Promise<DoorState> {
+    const { network } = await this.#settings(manager, classId)
+    if (network !== null && network !== networkOf(address)) throw new DomainError('accounts/door-elsewhere')
+    const state = await this.#state(manager, classId)
+    if (!state.open) throw new DomainError('accounts/door-shut', { reason: state.reason })
+    return state
   }
 
   async #settings(manager: EntityManager, classId: string): Promise<DoorRow> {

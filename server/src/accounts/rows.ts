@@ -76,10 +76,12 @@ export type DoorRow = {
   closesAt: string
   tabletLimit: number
   asksSecret: boolean
+  /** The only network in which pegs open, as `networkOf` names it; null: any. */
+  network: string | null
 }
 export const DoorRow = row<DoorRow>('door', {
   classId: refer('class', { key: true, cascade: true }), switch: text, switchedOn: maybe(day), opensAt: text, closesAt: text, tabletLimit: integer,
-  asksSecret: flag,
+  asksSecret: flag, network: maybe(text),
 }) // prettier-ignore
 
 /** The class's card: of its code only the keyed hash is kept. */

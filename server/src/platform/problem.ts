@@ -16,6 +16,7 @@ const STATUS = {
   'accounts/no-cards': 409,
   'accounts/email-taken': 409,
   'accounts/door-shut': 403,
+  'accounts/door-elsewhere': 403,
   'accounts/too-many-tablets': 409,
   'accounts/no-tablet': 401,
   'accounts/no-secret-yet': 409,

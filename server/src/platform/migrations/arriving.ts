@@ -9,6 +9,7 @@ const TABLES = `
     closes_at text not null,
     tablet_limit integer not null,
     asks_secret boolean not null,
+    network text,
     constraint door_pkey primary key (class_id)
   );
   create table door_card (
