@@ -318,8 +318,9 @@ test('one-time codes: switched on with an authenticator’s code, asked for at t
   const totp = new TOTP({ secret: Secret.fromBase32(secret) })
   await page.getByLabel('Code of six digits').fill(totp.generate())
   await page.getByRole('button', { name: 'Check the code' }).click()
-  const spare = await page.getByRole('region', { name: 'Your spare codes' }).getByRole('listitem').allInnerTexts()
-  expect(spare).toHaveLength(8)
+  const listed = page.getByRole('region', { name: 'Your spare codes' }).getByRole('listitem')
+  await expect(listed).toHaveCount(8)
+  const spare = await listed.allInnerTexts()
   await page.getByRole('button', { name: 'I wrote them down' }).click()
   await expect(page.getByText('8 spare codes are left')).toBeVisible()
 

@@ -100,7 +100,11 @@ function CodesBox() {
     )
   }
   const change = on ? off : begin
-  const go = () => change.mutate(password, { onSettled: () => setPassword('') })
+  const go = () =>
+    change.mutate(password, {
+      onSuccess: () => on && begin.reset(),
+      onSettled: () => setPassword(''),
+    })
   return (
     <Box title={strings.codes}>
       <Hint>{on ? strings.codesOn(spareCodesLeft) : strings.codesHelp}</Hint>

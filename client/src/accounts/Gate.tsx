@@ -44,7 +44,7 @@ export function Gate({ roles }: { roles: readonly (keyof typeof START)[] }) {
       <View style={{ flex: 1, display: covered ? 'none' : 'flex' }}>
         <Slot />
       </View>
-      {covered ? <HandOverCover name={person.firstName} stuck={stage === 'not-kept'} onLeaveBehind={leaveBehind} /> : null}
+      {covered ? <HandOverCover name={person.firstName} stage={stage} onLeaveBehind={leaveBehind} /> : null}
       <Ask
         hear
         visible={asking}

@@ -6,10 +6,19 @@ import { BigButton } from '../kit/BigButton'
 import { Heading } from '../kit/layout'
 import { Notice } from '../kit/Notice'
 import { colours } from '../kit/theme'
+import type { useHandOverStage } from './handOver'
 import { strings } from './strings'
 
 /** Stands instead of the desk while its work is brought home: nothing of the pupil who left can be seen. */
-export function HandOverCover({ name, stuck, onLeaveBehind }: { name: string; stuck: boolean; onLeaveBehind: () => void }) {
+export function HandOverCover({
+  name,
+  stage,
+  onLeaveBehind,
+}: {
+  name: string
+  stage: ReturnType<typeof useHandOverStage>
+  onLeaveBehind: () => void
+}) {
   const [asking, setAsking] = useState(false)
   return (
     <View style={{ flex: 1, backgroundColor: colours.paper, alignItems: 'center', justifyContent: 'center', padding: 24, gap: 18 }}>
@@ -18,7 +27,12 @@ export function HandOverCover({ name, stuck, onLeaveBehind }: { name: string; st
       <Text variant="bodyLarge" style={{ color: colours.inkSoft, textAlign: 'center' }}>
         {strings.keepingHelp}
       </Text>
-      {stuck ? (
+      {stage === 'no-network' ? (
+        <Notice tone="attention" symbol="clock">
+          {strings.noNetwork}
+        </Notice>
+      ) : null}
+      {stage === 'not-kept' ? (
         <>
           <Notice tone="attention" symbol="clock">
             {strings.notKept}

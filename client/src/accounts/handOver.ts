@@ -31,55 +31,60 @@ export async function keepEverything(): Promise<void> {
 }
 
 /** What the screen says while a tablet changes hands. */
-type HandOver = { stage: 'none' } | { stage: 'keeping' | 'not-kept' }
-let now: HandOver = { stage: 'none' }
+type Stage = 'none' | 'keeping' | 'not-kept' | 'no-network'
+let stage: Stage = 'none'
 const listeners = new Set<() => void>()
-const set = (next: HandOver) => {
-  now = next
+const set = (next: Stage) => {
+  stage = next
   for (const listener of listeners) listener()
 }
 const subscribe = (listener: () => void) => {
   listeners.add(listener)
   return () => void listeners.delete(listener)
 }
-export const useHandOverStage = () => useSyncExternalStore(subscribe, () => now).stage
+export const useHandOverStage = (): Stage => useSyncExternalStore(subscribe, () => stage)
 
 const TRY_AGAIN_MS = 5000
 
 /**
  * Gives the tablet to the next pupil: covers the desk, keeps what is in hand, closes the session, goes back to the pegs.
- * While something cannot be kept the desk stays covered and it is tried again; `leaveBehind` goes without it.
+ * While something cannot be kept, or the school cannot be told, the desk stays covered and it is tried again; `leaveBehind` goes at once.
  */
 export function useHandOver(): { handOver: () => Promise<void>; leaveBehind: () => void } {
   const signOut = useSignOut()
   const queries = useQueryClient()
-  const gone = useRef(false)
-  const out = () => {
-    gone.current = true
-    const to = doorstep(queries.getQueryData(sessionQuery.queryKey))
-    signOut.mutate(undefined, {
-      onSettled: () => {
-        router.replace(to)
-        set({ stage: 'none' })
-        gone.current = false
-      },
-    })
+  const session = () => queries.getQueryData(sessionQuery.queryKey)
+  const leave = () => {
+    router.replace(doorstep(session()))
+    set('none')
+  }
+  const tryOnce = async (): Promise<Stage> => {
+    const kept = await keepEverything().then(
+      () => true,
+      () => false,
+    )
+    if (stage === 'none') return 'none'
+    if (!kept && session()?.person) return 'not-kept'
+    const reached = await fetch('/api/health').then(
+      () => true,
+      () => false,
+    )
+    if (!reached) return 'no-network'
+    await signOut.mutateAsync().catch(() => undefined)
+    return 'none'
   }
   const handOver = async () => {
-    if (now.stage !== 'none') return
-    set({ stage: 'keeping' })
+    if (stage !== 'none') return
+    set('keeping')
     for (;;) {
-      const kept = await keepEverything().then(
-        () => true,
-        () => false,
-      )
-      // Somebody chose to go without it, or the session ended meanwhile.
-      if (gone.current) return
-      if (kept || !queries.getQueryData(sessionQuery.queryKey)?.person) return out()
-      set({ stage: 'not-kept' })
+      const next = await tryOnce()
+      if (next === 'none') return leave()
+      // Somebody chose to go without it meanwhile.
+      if ((stage as Stage) === 'none') return
+      set(next)
       await new Promise((resolve) => setTimeout(resolve, TRY_AGAIN_MS))
-      if (gone.current) return
+      if ((stage as Stage) === 'none') return
     }
   }
-  return { handOver, leaveBehind: out }
+  return { handOver, leaveBehind: () => signOut.mutate(undefined, { onSettled: leave }) }
 }

@@ -7,9 +7,33 @@ import { setSchoolZone } from '../kit/dates'
 import { silence } from '../kit/speech'
 import { clearToast } from '../kit/Toast'
 
+const OWES_KEY = 'nibquill.owes-sign-out'
+/** Somebody left while the school could not be told: before anything else is asked, their session is ended. */
+const owesSignOut = {
+  is: (): boolean => {
+    try {
+      return localStorage.getItem(OWES_KEY) !== null
+    } catch {
+      return false
+    }
+  },
+  set: (owes: boolean): void => {
+    try {
+      if (owes) localStorage.setItem(OWES_KEY, 'yes')
+      else localStorage.removeItem(OWES_KEY)
+    } catch {
+      // A browser that keeps nothing forgets the session's cookie as well.
+    }
+  },
+}
+
 export const sessionQuery = queryOptions({
   queryKey: ['session'],
   queryFn: async ({ signal }) => {
+    if (owesSignOut.is()) {
+      await api.post('/accounts/sign-out', Done)
+      owesSignOut.set(false)
+    }
     const session = await api.get('/accounts/session', Session, signal)
     if (session.school) setSchoolZone(session.school.timeZone)
     return session
@@ -66,6 +90,7 @@ export function useSignIn() {
   return useMutation({
     mutationFn: (way: Way) => api.post(addressOf(way), Session, way.body),
     onSuccess: (session) => {
+      owesSignOut.set(false)
       forgetEverything(queries)
       if (session.school) setSchoolZone(session.school.timeZone)
       queries.setQueryData(sessionQuery.queryKey, session)
@@ -74,10 +99,12 @@ export function useSignIn() {
   })
 }
 
+/** Goes out. Also when the school cannot be told just now: then it is told first thing when it can. */
 export function useSignOut() {
   const queries = useQueryClient()
   return useMutation({
     mutationFn: () => api.post('/accounts/sign-out', Done),
+    onError: () => owesSignOut.set(true),
     onSettled: () => {
       const before = queries.getQueryData(sessionQuery.queryKey)
       forgetEverything(queries)

@@ -67,6 +67,7 @@ export const strings = {
   keeping: (name: string) => `Keeping ${name}’s work`,
   keepingHelp: 'This takes a moment. Then the next pupil can come in.',
   notKept: 'Some work has not reached the school yet. Nibquill keeps trying.',
+  noNetwork: 'There is no network just now. The next pupil can come in when it is back.',
   leaveBehind: 'Go without it',
   leaveBehindHelp: 'What has not arrived is lost then. A teacher decides.',
   // Adults.

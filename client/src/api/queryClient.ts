@@ -10,7 +10,10 @@ export const queryClient: QueryClient = new QueryClient({
   queryCache: new QueryCache({ onError: onSignedOut }),
   mutationCache: new MutationCache({ onError: onSignedOut }),
   defaultOptions: {
+    // Without a network one is told so, instead of waiting before a blank page.
+    mutations: { networkMode: 'always' },
     queries: {
+      networkMode: 'always',
       staleTime: 15_000,
       // A refusal stays a refusal; only the network and the server's bad moments are tried again.
       retry: (failures, error) => failures < 2 && !(error instanceof ProblemError && error.problem.status < 500),
