@@ -5,6 +5,7 @@ import { Text } from 'react-native-paper'
 import type { Facing } from '../device/camera'
 import { useCamera } from '../device/useCamera'
 import { BigButton } from '../kit/BigButton'
+import { useWidth } from '../kit/layout'
 import { Notice } from '../kit/Notice'
 import { RoundButton } from '../kit/RoundButton'
 import { colours, corners } from '../kit/theme'
@@ -33,6 +34,7 @@ const facingBefore = (): Facing => {
 /** The camera looks for a card. @param onCard - Called with the sixteen letters, once for each card held up. */
 export function Scanner({ onCard, busy, onType }: { onCard: (code: string) => void; busy: boolean; onType: () => void }) {
   const session = useSession()
+  const { height } = useWidth()
   const address = session.data?.school?.address
   const { video, stream, trouble, facing, turn, tryAgain } = useCamera(true, facingBefore(), WIDTH_PX)
   const [seeing, setSeeing] = useState(false)
@@ -91,7 +93,7 @@ export function Scanner({ onCard, busy, onType }: { onCard: (code: string) => vo
   return (
     <>
       <View
-        style={{ height: 300, borderRadius: corners.button, overflow: 'hidden', backgroundColor: colours.ink, justifyContent: 'center' }} // prettier-ignore
+        style={{ height: Math.round(Math.max(300, Math.min(420, height * 0.4))), borderRadius: corners.button, overflow: 'hidden', backgroundColor: colours.ink, justifyContent: 'center' }} // prettier-ignore
       >
         <video
           ref={video}

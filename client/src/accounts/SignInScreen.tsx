@@ -41,7 +41,14 @@ export function SignInScreen() {
       <View
         role="main"
         style={[
-          { width: '100%', maxWidth: 480, backgroundColor: colours.sheet, borderRadius: corners.button, padding: 22, gap: 16 },
+          {
+            width: '100%',
+            maxWidth: who === 'pupil' ? 560 : 480,
+            backgroundColor: colours.sheet,
+            borderRadius: corners.button,
+            padding: 22,
+            gap: 16,
+          },
           shadow,
         ]}
       >
