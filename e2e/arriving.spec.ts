@@ -293,7 +293,7 @@ test('handing over without a network covers the desk, and goes on by itself when
   await page.getByRole('button', { name: 'Let the next pupil in' }).last().click()
   await expect(page.getByRole('heading', { name: 'Keeping Rory’s work' })).toBeVisible()
   await expect(page.getByText('No name yet')).not.toBeVisible()
-  await expect(page.getByText('Some work has not reached the school yet')).toBeVisible({ timeout: 60_000 })
+  await expect(page.getByText('There is no network just now')).toBeVisible({ timeout: 60_000 })
   await context.setOffline(false)
   await expect(page.getByRole('heading', { name: 'Which peg is yours?' })).toBeVisible({ timeout: 40_000 })
   await page.getByRole('button', { name: 'Rory' }).click()

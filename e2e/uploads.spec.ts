@@ -1,8 +1,9 @@
 import { expect, test, type Page } from '@playwright/test'
+import { createHash } from 'node:crypto'
 import { readFileSync, writeFileSync } from 'node:fs'
 import path from 'node:path'
 import sharp from 'sharp'
-import { enterAsPupil } from './people.ts'
+import { enterAsPupil, enterAsTeacher, showDoorCard } from './people.ts'
 import { phonePhoto, scratch } from './materials.ts'
 
 test.use({ viewport: { width: 390, height: 844 } })
@@ -13,9 +14,7 @@ async function pick(page: Page, files: string[]): Promise<void> {
   await (await chooser).setFiles(files)
 }
 
-test('closing the page half-way loses nothing that arrived: picked again, the photo goes on where it stopped', async ({
-  page,
-}) => {
+test('closing the page half-way loses nothing: opened again, the photo goes on by itself where it stopped', async ({ page }) => {
   const folder = scratch()
   const photo = await phonePhoto(folder)
   const size = readFileSync(photo).length
@@ -25,39 +24,98 @@ test('closing the page half-way loses nothing that arrived: picked again, the ph
   // The network carries half of it and stops.
   const session = await page.context().newCDPSession(page)
   await session.send('Network.enable')
-  await session.send('Network.emulateNetworkConditions', {
-    offline: false,
-    latency: 0,
-    downloadThroughput: -1,
-    uploadThroughput: size / 4,
-  })
+  const network = (uploadThroughput: number) =>
+    session.send('Network.emulateNetworkConditions', { offline: false, latency: 0, downloadThroughput: -1, uploadThroughput })
+  await network(size / 4)
   await pick(page, [photo])
   await expect(page.getByRole('progressbar', { name: 'IMG_0042.jpg' })).toBeVisible()
   await expect.poll(async () => Number(await page.getByRole('progressbar').getAttribute('aria-valuenow'))).toBeGreaterThan(40)
+  const sent: number[] = []
   await page.reload()
-  await session.send('Network.emulateNetworkConditions', {
-    offline: false,
-    latency: 0,
-    downloadThroughput: -1,
-    uploadThroughput: -1,
+  page.on('request', (request) => {
+    if (request.method() === 'PATCH' && request.url().includes('/uploads/'))
+      sent.push(size - Number(request.headers()['upload-offset']))
   })
-
+  await network(-1)
   await page.goto('/desk')
   await page
     .getByRole('button', { name: /not handed in yet/ })
     .first()
     .click()
-  await page.getByRole('button', { name: 'Add a photo' }).first().click()
-  await expect(page.getByText('“IMG_0042.jpg” is half-way.')).toBeVisible()
-  const sent: number[] = []
-  page.on('request', (request) => {
-    if (request.method() === 'PATCH' && request.url().includes('/uploads/'))
-      sent.push(size - Number(request.headers()['upload-offset']))
-  })
-  await pick(page, [photo])
   await expect(page.getByRole('button', { name: 'Take out Photo 1' })).toBeVisible({ timeout: 30_000 })
-  expect(sent).toHaveLength(1)
-  expect(sent[0]).toBeLessThan(size * 0.9)
+  // A request of the closed page may have been counted as well; none began at the start again.
+  expect(Math.max(...sent)).toBeLessThan(size * 0.9)
+})
+
+/** A JPEG of about four megabytes that packs no smaller. */
+async function heavyPhoto(folder: string, name: string): Promise<string> {
+  const noise = await sharp({ create: { width: 1900, height: 1400, channels: 3, background: '#888', noise: { type: 'gaussian', mean: 128, sigma: 60 } } }).jpeg({ quality: 97 }).toBuffer() // prettier-ignore
+  writeFileSync(path.join(folder, name), noise)
+  return path.join(folder, name)
+}
+const sha256 = (bytes: Buffer) => createHash('sha256').update(bytes).digest('hex')
+
+test('on a shared tablet unsent work waits for its own pupil, unseen by the next, and arrives whole and once', async ({
+  browser,
+}) => {
+  test.setTimeout(180_000)
+  const folder = scratch()
+  const photos = await Promise.all(['one.jpg', 'two.jpg', 'three.jpg'].map((name) => heavyPhoto(folder, name)))
+  const teacher = await (await browser.newContext()).newPage()
+  await enterAsTeacher(teacher, 'plover')
+  await teacher.goto('/class')
+  const door = teacher.getByRole('region', { name: 'Door and tablets' })
+  await expect(door).toBeVisible()
+  if (await door.getByRole('button', { name: 'Open it now' }).isVisible())
+    await door.getByRole('button', { name: 'Open it now' }).click()
+  await expect(door).toContainText('The door is open')
+
+  const context = await browser.newContext({ viewport: { width: 820, height: 1180 } })
+  const page = await context.newPage()
+  await showDoorCard(page, 'Plover')
+  await page.getByRole('button', { name: 'Saoirse' }).click()
+  await expect(page.getByRole('heading', { name: 'Saoirse’s desk' })).toBeVisible()
+  // Nothing larger than words gets through from here on.
+  await context.route('**/api/media/uploads**', (route) => route.abort())
+  await page.goto('/make?pick=1')
+  await pick(page, photos)
+  await expect(page.getByRole('button', { name: 'Go on' })).toBeVisible()
+  await page.getByRole('button', { name: 'Keep for later' }).click()
+  const outbox = page.getByRole('region', { name: 'On its way' })
+  await expect(outbox).toContainText('3 photos')
+  await expect(outbox).toContainText('It is safe on this tablet')
+  const next = async () => {
+    await page.getByRole('button', { name: 'Let the next pupil in' }).click()
+    await page.getByRole('button', { name: 'Let the next pupil in' }).last().click()
+    await expect(page.getByRole('heading', { name: 'Which peg is yours?' })).toBeVisible({ timeout: 60_000 })
+  }
+  await next()
+
+  await page.getByRole('button', { name: 'Caleb' }).click()
+  await expect(page.getByRole('heading', { name: 'Caleb’s desk' })).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'In the tray' })).toBeVisible()
+  await expect(outbox).toHaveCount(0)
+  await next()
+  await page.close()
+
+  // Another day, a network again, the same tablet.
+  await context.unroute('**/api/media/uploads**')
+  const later = await context.newPage()
+  await later.goto('/')
+  await later.getByRole('button', { name: 'Saoirse' }).click()
+  await expect(later.getByRole('region', { name: 'On its way' })).toHaveCount(0, { timeout: 60_000 })
+  await later.getByRole('button', { name: 'No name yet not handed in yet' }).click()
+  await expect(later.getByRole('tab', { name: 'Photo 3 of 3' })).toBeVisible({ timeout: 30_000 })
+  const pieceId = later.url().split('/').at(-1)!
+  const arrived = await later.evaluate(async (id) => {
+    const { parts } = (await (await fetch(`/api/pieces/${id}`)).json()) as { parts: { mediaId: string }[] }
+    return Promise.all(
+      parts.map(
+        async ({ mediaId }) => ((await (await fetch(`/api/media/${mediaId}`)).json()) as { sentSha256: string }).sentSha256,
+      ),
+    )
+  }, pieceId)
+  expect([...arrived].sort()).toEqual(photos.map((photo) => sha256(readFileSync(photo))).sort())
 })
 
 test('several files at once: good ones arrive, bad ones each get a sentence, and nothing is lost while the network is away', async ({

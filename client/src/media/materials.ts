@@ -31,7 +31,7 @@ export function useMaterials(
   return {
     sendings: all.filter(({ pieceId }) => pieceId === place),
     send: (ownerId, files) => {
-      for (const file of files) materials.add(ownerId, place, file)
+      for (const file of files) void materials.add(ownerId, place, file)
     },
   }
 }

@@ -19,7 +19,9 @@ export type Sending = {
   name: string
   sizeBytes: number
   sentBytes: number
-  state: 'waiting' | 'sending' | 'checking' | 'stuck' | 'refused'
+  /** It is on this tablet for good until it has arrived: a closed page loses nothing. */
+  kept: boolean
+  state: 'keeping' | 'waiting' | 'sending' | 'checking' | 'stuck' | 'refused'
   /** Why, when stuck or refused. */
   sentence: string | null
   preview: string
@@ -29,6 +31,12 @@ const AT_ONCE = 2
 /** Then the pupil is told, and the file waits for the network or a tap. */
 const RETRY_DELAYS_MS = [0, 500, 1500, 4000, 8000, 15_000]
 const ENDPOINT = '/api/media/uploads'
+
+/** Where files wait that have not arrived, beyond the life of the page. */
+export type Shelf = { put: (file: Line, bytes: File) => Promise<unknown>; drop: (partId: string) => Promise<unknown> }
+export type Line = Pick<Sending, 'partId' | 'mediaId' | 'pieceId' | 'ownerId' | 'name'>
+/** When a tablet changes hands, files under way may finish; those on the shelf wait for their owner after that. */
+const SETTLE_MS = 20_000
 
 type Delivered = (sending: Sending) => Promise<void>
 
@@ -43,10 +51,15 @@ export class Uploader {
   readonly #listeners = new Set<() => void>()
   readonly #ledger = new UploadLedger()
   readonly #deliver: Delivered
+  readonly #shelf: Shelf | null
 
-  /** @param deliver - Called when the server has confirmed the file; hangs it into its piece. */
-  constructor(deliver: Delivered) {
+  /**
+   * @param deliver - Called when the server has confirmed the file; hangs it into its piece.
+   * @param shelf - Without one, files live as long as the page.
+   */
+  constructor(deliver: Delivered, shelf: Shelf | null = null) {
     this.#deliver = deliver
+    this.#shelf = shelf
     if (typeof window !== 'undefined') window.addEventListener('online', () => this.retryStuck())
   }
 
@@ -56,19 +69,42 @@ export class Uploader {
   }
   getSnapshot = (): readonly Sending[] => this.#sendings
 
-  /** Takes a file on. A file that was half-way before goes on where it stopped. */
-  add(ownerId: string, pieceId: string, file: File): void {
+  /** Takes a file on; resolves once it is kept, where it can be. A file that was half-way before goes on where it stopped. */
+  async add(ownerId: string, pieceId: string, file: File): Promise<void> {
     const before = this.#ledger.find(ownerId, pieceId, file)
     if (before && this.#sendings.some(({ partId }) => partId === before.partId)) return
     const ids = before ?? { partId: newId(), mediaId: newId() }
     const refusal = file.size === 0 ? strings.empty : file.size > MAX_UPLOAD_BYTES ? strings.tooLarge : null
     const sending: Sending = {
-      ...ids, ownerId, pieceId, name: file.name, sizeBytes: file.size, sentBytes: 0, state: refusal ? 'refused' : 'waiting', sentence: refusal,
+      ...ids, ownerId, pieceId, name: file.name, sizeBytes: file.size, sentBytes: 0, kept: false, state: refusal ? 'refused' : this.#shelf ? 'keeping' : 'waiting', sentence: refusal,
       preview: URL.createObjectURL(file),
     } // prettier-ignore
     this.#sendings = [...this.#sendings, sending]
     this.#files.set(ids.partId, file)
     if (!refusal) this.#ledger.remember(ownerId, pieceId, file, ids)
+    this.#changed()
+    if (this.#shelf && !refusal) {
+      const kept = await this.#shelf.put(sending, file).then(
+        () => true,
+        () => false,
+      )
+      this.#update(sending.partId, { kept, state: 'waiting', sentence: kept ? null : strings.notKept })
+    }
+    this.#next()
+  }
+
+  /** Takes a file up again that waited on the shelf. */
+  restore(line: Line, file: File): void {
+    if (this.#sendings.some(({ partId }) => partId === line.partId)) return
+    const { partId, mediaId, pieceId, ownerId, name } = line
+    this.#sendings = [
+      ...this.#sendings,
+      {
+        partId, mediaId, pieceId, ownerId, name, sizeBytes: file.size, sentBytes: 0, kept: true, state: 'waiting', sentence: null,
+        preview: URL.createObjectURL(file),
+      },
+    ] // prettier-ignore
+    this.#files.set(partId, file)
     this.#changed()
     this.#next()
   }
@@ -88,26 +124,34 @@ export class Uploader {
     this.#running.get(partId)?.abort()
     this.#drop(partId)
     this.#ledger.forget(partId)
+    void this.#shelf?.drop(partId)
     this.#next()
   }
 
-  /** Waits until everything has arrived. @throws Error as soon as all that is left waits for the network */
+  /** Waits until everything has arrived, or what has not is on the shelf. @throws Error when something is neither */
   settle(): Promise<void> {
     this.retryStuck()
     return new Promise((resolve, reject) => {
+      let late = false
       const look = () => {
         const left = this.#sendings.filter(({ state }) => state !== 'refused')
-        if (left.some(({ state }) => state !== 'stuck')) return
+        const safe = left.every(({ kept }) => kept)
+        if (left.some(({ state }) => state !== 'stuck') && !(late && safe)) return
         stop()
-        if (left.length === 0) resolve()
+        clearTimeout(timer)
+        if (safe) resolve()
         else reject(new Error('files wait for the network'))
       }
       const stop = this.subscribe(look)
+      const timer = setTimeout(() => {
+        late = true
+        look()
+      }, SETTLE_MS)
       look()
     })
   }
 
-  /** On signing out: nothing of this pupil stays in memory; what arrived so far stays at school. */
+  /** On signing out: nothing of this pupil stays in memory; what arrived stays at school, the rest on the shelf. */
   clear(): void {
     for (const { partId } of this.#sendings) {
       this.#running.get(partId)?.abort()
@@ -136,6 +180,7 @@ export class Uploader {
       this.#update(partId, { state: 'checking', sentBytes: file.size })
       await this.#deliver(sending)
       this.#ledger.forget(partId)
+      await this.#shelf?.drop(partId)
       this.#drop(partId)
     } catch (error) {
       if (control.signal.aborted) return

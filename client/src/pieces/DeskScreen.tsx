@@ -22,6 +22,7 @@ import { strings as noticeWords } from '../notices/strings'
 import { useTasks } from '../tasks/tasksQueries'
 import { DoneRow, DraftRow, ReturnedRow, TaskRow } from './DeskRows'
 import { MakeBar } from './MakeBar'
+import { OutboxLine } from './OutboxLine'
 import { useMyPieces } from './piecesQueries'
 import { strings } from './strings'
 
@@ -46,6 +47,7 @@ export function DeskScreen() {
         contentContainerStyle={{ padding: 20, paddingBottom: 28, gap: 20, width: '100%', maxWidth: 1080, alignSelf: 'center' }}
       >
         <DeskHead />
+        <OutboxLine />
         <NewsLine news={news.data ?? []} />
         <NoticesFor title={noticeWords.fromTeacher} keepSeen={false} />
         <View style={{ flexDirection: tablet ? 'row' : 'column', gap: 24, alignItems: 'flex-start' }}>

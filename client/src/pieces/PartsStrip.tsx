@@ -64,6 +64,7 @@ function SendingTile({ sending }: { sending: Sending }) {
   const share = sending.sizeBytes ? sending.sentBytes / sending.sizeBytes : 0
   const trouble = sending.state === 'stuck' || sending.state === 'refused'
   const words = {
+    keeping: mediaWords.keeping,
     waiting: mediaWords.waiting,
     sending: mediaWords.sending(share),
     checking: mediaWords.checking,

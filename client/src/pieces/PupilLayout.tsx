@@ -1,7 +1,9 @@
 import { usePathname } from 'expo-router'
 import { Gate } from '../accounts/Gate'
+import { useSession } from '../accounts/session'
 import { PlacesLayout } from '../kit/PlacesLayout'
 import { strings } from './strings'
+import { useOutbox } from './uploads'
 
 const PLACES = [
   { href: '/desk', label: strings.desk, symbol: 'desk' },
@@ -12,6 +14,8 @@ const PLACES = [
 /** Making is full screen; everywhere else a pupil's three places stand at the foot. */
 export function PupilLayout() {
   const path = usePathname()
+  const session = useSession()
+  useOutbox(session.data?.person?.id)
   const making = path === '/make' || /^\/my-pieces\/[^/]+\/(photo|what|folder|tray)$/.test(path)
   return making ? <Gate roles={['pupil']} /> : <PlacesLayout places={PLACES} roles={['pupil']} foot />
 }

@@ -18,6 +18,11 @@ export const strings = {
   notHandedIn: 'not handed in yet',
   photosOnTheirWay: (count: number, share: number) =>
     `${count === 1 ? '1 photo' : `${count} photos`} on the way, ${Math.round(share * 100)}%`,
+  outbox: 'On its way',
+  outboxWaits: (count: number) => (count === 1 ? '1 photo waits for the network' : `${count} photos wait for the network`),
+  outboxKept: 'It is safe on this tablet',
+  outboxNotKept: 'This tablet cannot keep it, so leave this page open',
+  outboxTryAgain: 'Try again now',
   photo: 'Photo',
   pick: 'Pick a picture',
   make: 'Make something',

@@ -1,0 +1,111 @@
+import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
+
+/** A file that has not reached the school yet, with everything needed to bring it there. */
+export type OutboxLine = {
+  partId: string
+  mediaId: string
+  pieceId: string
+  /** Starts the piece, where that has not happened. */
+  taskId: string | null
+  ownerId: string
+  name: string
+  /** When it was put here: lines go in this order. */
+  keptAt: number
+}
+/** The bytes apart from the line, so that listing a full outbox stays quick. */
+type Bytes = { partId: string; type: string; lastModified: number; data: ArrayBuffer }
+
+interface Schema extends DBSchema {
+  lines: { key: string; value: OutboxLine; indexes: { owner: string } }
+  bytes: { key: string; value: Bytes }
+}
+
+const NAME = 'nibquill.outbox'
+/** Raised with every change of shape; `upgrade` brings what an older Nibquill wrote along. */
+const VERSION = 1
+
+/** Why something could not be kept on this tablet. */
+export class NotKept extends Error {
+  readonly full: boolean
+  constructor(full: boolean) {
+    super(full ? 'the tablet is full' : 'this browser keeps nothing')
+    this.full = full
+  }
+}
+
+/**
+ * Work on this tablet that has not reached the school. It outlives a reload, a closed tab and a dead network, apart for each pupil:
+ * it is listed for its owner only, and waits until they are back.
+ */
+export class Outbox {
+  readonly #name: string
+  #db: Promise<IDBPDatabase<Schema>> | null = null
+  constructor(name = NAME) {
+    this.#name = name
+  }
+
+  #open(): Promise<IDBPDatabase<Schema>> {
+    this.#db ??= openDB<Schema>(this.#name, VERSION, {
+      upgrade: (db, from) => {
+        if (from >= 1) return
+        db.createObjectStore('lines', { keyPath: 'partId' }).createIndex('owner', 'ownerId')
+        db.createObjectStore('bytes', { keyPath: 'partId' })
+      },
+      // A newer Nibquill in another tab wants to change the shape: step aside rather than hold it up.
+      blocking: () => void this.close(),
+    }).catch((error: unknown) => {
+      this.#db = null
+      throw error
+    })
+    return this.#db
+  }
+
+  /** Resolves once the file is safely on this tablet, and not before. @throws NotKept */
+  async put(line: OutboxLine, file: File): Promise<void> {
+    try {
+      const data = await file.arrayBuffer()
+      const db = await this.#open()
+      // `strict`: written to the disk, not only promised. @see Indexed Database API 3.0, durability
+      const change = db.transaction(['lines', 'bytes'], 'readwrite', { durability: 'strict' })
+      await Promise.all([
+        change.objectStore('lines').put(line),
+        change.objectStore('bytes').put({ partId: line.partId, type: file.type, lastModified: file.lastModified, data }),
+        change.done,
+      ])
+    } catch (error) {
+      throw new NotKept(error instanceof DOMException && error.name === 'QuotaExceededError')
+    }
+  }
+
+  /** What waits for one pupil, in the order it was made. Empty where nothing can be kept. */
+  async list(ownerId: string): Promise<OutboxLine[]> {
+    try {
+      const lines = await (await this.#open()).getAllFromIndex('lines', 'owner', ownerId)
+      return lines.sort((a, b) => a.keptAt - b.keptAt || a.partId.localeCompare(b.partId))
+    } catch {
+      return []
+    }
+  }
+
+  /** The file as it was put; null when its bytes are gone. */
+  async take(line: OutboxLine): Promise<File | null> {
+    const bytes = await (await this.#open()).get('bytes', line.partId)
+    return bytes ? new File([bytes.data], line.name, { type: bytes.type, lastModified: bytes.lastModified }) : null
+  }
+
+  /** It has arrived, or its owner took it out. */
+  async drop(partId: string): Promise<void> {
+    try {
+      const change = (await this.#open()).transaction(['lines', 'bytes'], 'readwrite')
+      await Promise.all([change.objectStore('lines').delete(partId), change.objectStore('bytes').delete(partId), change.done])
+    } catch {
+      // Nothing was kept, so nothing is left.
+    }
+  }
+
+  async close(): Promise<void> {
+    const db = await this.#db?.catch(() => null)
+    this.#db = null
+    db?.close()
+  }
+}
