@@ -77,7 +77,7 @@ test('on a shared tablet unsent work waits for its own pupil, unseen by the next
   await expect(page.getByRole('heading', { name: 'Saoirse’s desk' })).toBeVisible()
   // Nothing larger than words gets through from here on.
   await context.route('**/api/media/uploads**', (route) => route.abort())
-  await page.goto('/make?pick=1')
+  await page.goto('/make')
   await pick(page, photos)
   await expect(page.getByRole('button', { name: 'Go on' })).toBeVisible()
   await page.getByRole('button', { name: 'Keep for later' }).click()
