@@ -24,13 +24,15 @@ export async function cutCards(pdf: Buffer, across = 2, down = 4): Promise<Buffe
   return Promise.all(places.map((place) => sharp(sheet).extract({ ...place, ...size }).png().toBuffer())) // prettier-ignore
 }
 
-/** A film of one picture held still, as Chromium's fake camera plays it: JPEG after JPEG. */
-export async function filmCard(card: Buffer, view: Partial<CardView>): Promise<string> {
-  const picture = await photographCard(card, { ...PLAIN_VIEW, ...view }, 7, CAMERA_FRAME)
+/** A film of one picture held still, as Chromium's fake camera plays it: JPEG after JPEG. @returns its file */
+export function filmPicture(jpeg: Buffer): string {
   const file = path.join(mkdtempSync(path.join(os.tmpdir(), 'nibquill-film-')), 'camera.mjpeg')
-  writeFileSync(file, Buffer.concat(Array.from({ length: 12 }, () => picture)))
+  writeFileSync(file, Buffer.concat(Array.from({ length: 12 }, () => jpeg)))
   return file
 }
+
+export const filmCard = async (card: Buffer, view: Partial<CardView>): Promise<string> =>
+  filmPicture(await photographCard(card, { ...PLAIN_VIEW, ...view }, 7, CAMERA_FRAME))
 
 /** Chromium before whose camera a film runs. */
 export function launchWithCamera(film: string): Promise<Browser> {

@@ -1,7 +1,10 @@
 // Takes one picture of each main view from a running demo: NIBQUILL_AT=http://localhost:4310 npx tsx e2e/screenshots.ts [folder] [name ...]
+import { CAMERA_FRAME, Chance, photograph } from '@nibquill/demo'
+import { chromium, type Page } from '@playwright/test'
 import { mkdirSync } from 'node:fs'
 import path from 'node:path'
-import { chromium, type Page } from '@playwright/test'
+import sharp from 'sharp'
+import { filmPicture } from './fakeCamera.ts'
 
 const AT = process.env.NIBQUILL_AT ?? 'http://localhost:4310'
 const [folder = path.resolve(import.meta.dirname, '../docs/screenshots'), ...only] = process.argv.slice(2)
@@ -12,8 +15,17 @@ type Who = 'nobody' | 'pupil' | 'teacher' | 'parent'
 type Shot = { name: string; who: Who; size: { width: number; height: number }; go: (page: Page) => Promise<unknown> }
 
 const open = (address: string) => async (page: Page) => page.goto(AT + address)
+/** As on a tablet that was never asked for its camera. */
+const beforeTheCamera = () => {
+  navigator.permissions.query = () => Promise.resolve({ state: 'prompt' } as PermissionStatus)
+}
 const SHOTS: Shot[] = [
-  { name: 'sign-in', who: 'nobody', size: PHONE, go: open('/sign-in') },
+  {
+    name: 'sign-in',
+    who: 'nobody',
+    size: PHONE,
+    go: async (page) => (await page.addInitScript(beforeTheCamera), open('/sign-in')(page)),
+  },
   { name: 'desk-phone', who: 'pupil', size: PHONE, go: open('/desk') },
   { name: 'desk-tablet', who: 'pupil', size: TABLET, go: open('/desk') },
   { name: 'photo', who: 'pupil', size: PHONE, go: open('/make') },
@@ -137,9 +149,13 @@ const ENTER: Record<Who, (page: Page) => Promise<unknown>> = {
 }
 
 mkdirSync(folder, { recursive: true })
+/** What the camera sees in these pictures: a drawing on a table instead of Chromium's test picture. */
+const drawing = await sharp(await photograph('crab', new Chance(3))).resize(CAMERA_FRAME.width, CAMERA_FRAME.height, { fit: 'cover' }).jpeg().toBuffer() // prettier-ignore
+const film = `--use-file-for-fake-video-capture=${filmPicture(drawing)}`
+
 const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
-  args: ['--no-sandbox', '--disable-gpu', '--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream'],
+  args: ['--no-sandbox', '--disable-gpu', '--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream', film],
 })
 for (const { name, who, size, go } of SHOTS) {
   if (only.length > 0 && !only.includes(name)) continue
