@@ -8,6 +8,7 @@ import { useKeepFirst } from '../accounts/handOver'
 import { sentenceOf } from '../api/problems'
 import { PHOTO_WIDTH_PX, takePhoto } from '../device/camera'
 import { pickPictures } from '../device/pickFiles'
+import { askToStay, LITTLE_ROOM_BYTES, roomLeft } from '../device/room'
 import { useCamera } from '../device/useCamera'
 import { BigButton } from '../kit/BigButton'
 import { Listen, Loading, Notice } from '../kit/Notice'
@@ -31,6 +32,7 @@ export function MakePhotoScreen() {
   const piece = usePiece(started ? pieceId : '')
   const sendings = useSendings(pieceId)
   const ownerId = session.data?.person?.id
+  const little = useLittleRoom()
   if (!ownerId) return <Loading />
   const count = (piece.data?.parts.length ?? 0) + sendings.length
   const halfWay = uploader.listHalfWay(ownerId, pieceId)
@@ -49,6 +51,13 @@ export function MakePhotoScreen() {
         <View style={{ padding: 12 }}>
           <Notice tone="again" symbol="alert">
             {sentenceOf(problem)}
+          </Notice>
+        </View>
+      ) : null}
+      {little ? (
+        <View style={{ padding: 12, paddingBottom: 0 }}>
+          <Notice tone="attention" symbol="alert" action={<Listen text={strings.littleRoom} />}>
+            {strings.littleRoom}
           </Notice>
         </View>
       ) : null}
@@ -76,6 +85,16 @@ export function MakePhotoScreen() {
       ) : null}
     </View>
   )
+}
+
+/** Said before something is made that might not fit. */
+function useLittleRoom(): boolean {
+  const [little, setLittle] = useState(false)
+  useEffect(() => {
+    askToStay()
+    void roomLeft().then((bytes) => setLittle(bytes !== null && bytes < LITTLE_ROOM_BYTES))
+  }, [])
+  return little
 }
 
 type StageProps = { onPhoto: (file: File) => void; onKeep: (file: File) => Promise<void>; onPick: () => void; pickFirst: boolean }

@@ -38,6 +38,7 @@ export const strings = {
   again: 'Again',
   useIt: 'Use this photo',
   cameraOpening: 'The camera is opening',
+  littleRoom: 'This tablet is nearly full. Let what is on its way arrive first, or ask your teacher.',
   trouble: {
     refused:
       'This tablet may not use its camera here. Tap the lock or camera sign beside the address, allow the camera, and open this page again. Or pick a picture.',
