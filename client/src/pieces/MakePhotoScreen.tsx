@@ -10,11 +10,13 @@ import { PHOTO_WIDTH_PX, takePhoto } from '../device/camera'
 import { pickPictures } from '../device/pickFiles'
 import { askToStay, LITTLE_ROOM_BYTES, roomLeft } from '../device/room'
 import { useCamera } from '../device/useCamera'
+import type { PhotoFault } from '@nibquill/core'
 import { BigButton } from '../kit/BigButton'
 import { Listen, Loading, Notice } from '../kit/Notice'
 import { Press } from '../kit/Press'
 import { RoundButton } from '../kit/RoundButton'
 import { colours, corners } from '../kit/theme'
+import { lookAtPhoto } from '../media/lookAtPhoto'
 import { MakeHead } from './MakeHead'
 import { PartsStrip } from './PartsStrip'
 import { usePiece } from './piecesQueries'
@@ -103,6 +105,7 @@ function CameraStage({ onPhoto, onKeep, onPick, pickFirst }: StageProps) {
   const [wanted, setWanted] = useState(!pickFirst)
   const { video, stream, trouble, turn, tryAgain } = useCamera(wanted, 'environment', PHOTO_WIDTH_PX)
   const [ready, setReady] = useState(false)
+  const [fault, setFault] = useState<PhotoFault | null>(null)
   const [still, setStill] = useState<{ file: File; address: string } | null>(null)
 
   // The picture element comes and goes with the still; the stream stays.
@@ -123,6 +126,8 @@ function CameraStage({ onPhoto, onKeep, onPick, pickFirst }: StageProps) {
     if (!video.current) return
     const file = await takePhoto(video.current, new Date())
     setReady(false)
+    setFault(null)
+    void lookAtPhoto(file).then(setFault)
     setStill({ file, address: URL.createObjectURL(file) })
   }
   if (still) {
@@ -134,6 +139,13 @@ function CameraStage({ onPhoto, onKeep, onPick, pickFirst }: StageProps) {
           resizeMode="contain"
           style={{ flex: 1, margin: 12, borderRadius: corners.button, backgroundColor: colours.desk }}
         />
+        {fault ? (
+          <View style={{ paddingHorizontal: 14, maxWidth: 640, width: '100%', alignSelf: 'center' }}>
+            <Notice tone="attention" symbol="bulb" action={<Listen text={strings.faults[fault]} />}>
+              {strings.faults[fault]}
+            </Notice>
+          </View>
+        ) : null}
         <View style={{ flexDirection: 'row', gap: 12, padding: 14, maxWidth: 640, width: '100%', alignSelf: 'center' }}>
           <BigButton label={strings.again} symbol="retake" tone="quiet" onPress={() => setStill(null)} grow />
           <BigButton

@@ -1,5 +1,5 @@
 import type { Piece } from '@nibquill/contract'
-import { MAX_REFLECTION_LENGTH, MAX_TITLE_LENGTH, PIECE_STEPS } from '@nibquill/core'
+import { isVagueTitle, MAX_REFLECTION_LENGTH, MAX_TITLE_LENGTH, PIECE_STEPS } from '@nibquill/core'
 import { router } from 'expo-router'
 import { useRef } from 'react'
 import { View } from 'react-native'
@@ -54,7 +54,7 @@ function WhatIsIt({ piece }: { piece: Piece }) {
           </View>
           <Listen text={strings.titleHelp} />
         </View>
-        {words.title.trim() === '' ? (
+        {isVagueTitle(words.title, piece.folder?.name) && piece.suggestedTitle !== words.title ? (
           <View style={{ alignItems: 'flex-start' }}>
             <BigButton
               small

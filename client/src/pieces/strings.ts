@@ -38,6 +38,10 @@ export const strings = {
   again: 'Again',
   useIt: 'Use this photo',
   cameraOpening: 'The camera is opening',
+  faults: {
+    black: 'This photo is all dark. Is something over the camera? You can take it again.',
+    blurred: 'This photo is not sharp. Hold still and take it again, if you like.',
+  },
   littleRoom: 'This tablet is nearly full. Let what is on its way arrive first, or ask your teacher.',
   trouble: {
     refused:

@@ -1,4 +1,5 @@
-import { CARD_READER, greyOf, lookInTurn, readCard } from '@nibquill/core/accounts/cardLooks'
+import { CARD_READER, lookInTurn, readCard } from '@nibquill/core/accounts/cardLooks'
+import { greyOf } from '@nibquill/core/media/grey'
 import { prepareZXingModule, readBarcodes } from 'zxing-wasm/reader'
 
 /** One picture of the camera; `round` counts them. Pixels where the browser has no canvas for workers. */

@@ -35,6 +35,24 @@ const codeOf = (i: number): string => {
 }
 
 /** The figures of docs/how-hard-to-guess.md, measured against the limiter. */
+test('of all wrong pictures for one peg, sent as fast as they go, three are looked at; a day gives 34', async () => {
+  await school.teacher.ask('PATCH', `/accounts/classes/${school.ids.heron}/door`, { switch: 'open', asksSecret: true })
+  const code = await test_.server.capabilities.doors.issueCard(test_.manager, school.ids.heron)
+  const shared = test_.visitor()
+  await shared.ask('POST', '/accounts/sign-in/card', { code })
+  const { body } = await school.teacher.ask<PupilSecret[]>('GET', `/accounts/classes/${school.ids.heron}/secrets`)
+  const right = body.find(({ pupil }) => pupil.id === school.ids.wren)!.symbols.join()
+  const all = SECRET_SYMBOLS.flatMap((a) => SECRET_SYMBOLS.flatMap((b) => SECRET_SYMBOLS.map((c) => [a, b, c])))
+  expect(all).toHaveLength(1728)
+  const wrong = all.filter((secret) => secret.join() !== right)
+  const tap = (secret: readonly string[]) => shared.ask('POST', '/accounts/sign-in/peg', { pupilId: school.ids.wren, secret })
+  const statuses = await guessAll(wrong.length, async (i) => (await tap(wrong[i]!)).status)
+  expect(statuses).toEqual({ 401: 3, 429: wrong.length - 3 })
+  // One in fifty for a whole day at one peg; before that the teacher has seen a peg that waits all day.
+  expect(triesWithin(7 * 3600 * 1000) / all.length).toBeLessThan(0.02)
+}, 180_000)
+
+// Comes last: this address is turned away for ten minutes afterwards.
 test('of 10,000 guessed codes sent as fast as they go, no more are looked at than the limit says', async () => {
   const guesser = test_.visitor()
   const statuses = await guessAll(
@@ -53,22 +71,4 @@ test('of 10,000 guessed codes sent as fast as they go, no more are looked at tha
   expect(years).toBeGreaterThan(6e9)
   // A thousand addresses at once still need millions of years.
   expect(years / 1000).toBeGreaterThan(6e6)
-  await test_.manager.query('delete from sign_in_try')
 }, 120_000)
-
-test('of all wrong pictures for one peg, sent as fast as they go, three are looked at; a day gives 34', async () => {
-  await school.teacher.ask('PATCH', `/accounts/classes/${school.ids.heron}/door`, { switch: 'open', asksSecret: true })
-  const code = await test_.server.capabilities.doors.issueCard(test_.manager, school.ids.heron)
-  const shared = test_.visitor()
-  await shared.ask('POST', '/accounts/sign-in/card', { code })
-  const { body } = await school.teacher.ask<PupilSecret[]>('GET', `/accounts/classes/${school.ids.heron}/secrets`)
-  const right = body.find(({ pupil }) => pupil.id === school.ids.wren)!.symbols.join()
-  const all = SECRET_SYMBOLS.flatMap((a) => SECRET_SYMBOLS.flatMap((b) => SECRET_SYMBOLS.map((c) => [a, b, c])))
-  expect(all).toHaveLength(1728)
-  const wrong = all.filter((secret) => secret.join() !== right)
-  const tap = (secret: readonly string[]) => shared.ask('POST', '/accounts/sign-in/peg', { pupilId: school.ids.wren, secret })
-  const statuses = await guessAll(wrong.length, async (i) => (await tap(wrong[i]!)).status)
-  expect(statuses).toEqual({ 401: 3, 429: wrong.length - 3 })
-  // One in fifty for a whole day at one peg; before that the teacher has seen a peg that waits all day.
-  expect(triesWithin(7 * 3600 * 1000) / all.length).toBeLessThan(0.02)
-}, 180_000)
