@@ -3,7 +3,7 @@ import { once } from 'node:events'
 import pg from 'pg'
 import { v7 as newId } from 'uuid'
 import { startServer } from '../server.ts'
-import { Person, picture, type SmallSchool, TestServer, until, useSmallSchool } from '../testing/testServer.ts'
+import { type Person, picture, type SmallSchool, TestServer, until, useSmallSchool } from '../testing/testServer.ts'
 
 let test_: TestServer
 let school: SmallSchool
