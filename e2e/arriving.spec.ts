@@ -127,7 +127,7 @@ test('on a shared tablet a pupil taps their peg, and the next pupil finds nothin
 
   // Two taps.
   await page.getByRole('button', { name: 'Let the next pupil in' }).click()
-  await page.getByRole('button', { name: 'Let the next pupil in' }).last().click()
+  await page.getByRole('dialog').getByRole('button', { name: 'Let the next pupil in' }).click()
   await expect(page.getByRole('heading', { name: 'Which peg is yours?' })).toBeVisible()
 
   const nothingOfDylan = async () => {
@@ -169,7 +169,7 @@ test('on a shared tablet a pupil taps their peg, and the next pupil finds nothin
   // Dylan finds everything again; the teacher sees both desks end.
   await page.goto('/desk')
   await page.getByRole('button', { name: 'Let the next pupil in' }).click()
-  await page.getByRole('button', { name: 'Let the next pupil in' }).last().click()
+  await page.getByRole('dialog').getByRole('button', { name: 'Let the next pupil in' }).click()
   await page.getByRole('button', { name: 'Dylan' }).click()
   await expect(page.getByText('Dylan’s secret volcano')).toBeVisible()
   await teacher.getByRole('button', { name: 'Door and tablets' }).click()
@@ -290,7 +290,7 @@ test('handing over without a network covers the desk, and goes on by itself when
   await page.getByRole('button', { name: 'Use this photo' }).click()
   await page.getByRole('button', { name: 'Keep for later' }).click()
   await page.getByRole('button', { name: 'Let the next pupil in' }).click()
-  await page.getByRole('button', { name: 'Let the next pupil in' }).last().click()
+  await page.getByRole('dialog').getByRole('button', { name: 'Let the next pupil in' }).click()
   await expect(page.getByRole('heading', { name: 'Keeping Rory’s work' })).toBeVisible()
   await expect(page.getByText('No name yet')).not.toBeVisible()
   await expect(page.getByText('There is no network just now')).toBeVisible({ timeout: 60_000 })

@@ -5,20 +5,12 @@ const port = Number(process.env.NIBQUILL_E2E_PORT ?? 4391)
 const root = path.resolve(import.meta.dirname, '..')
 export const DATA = process.env.NIBQUILL_E2E_DATA ?? path.join(root, '.cache/e2e')
 
-const OWN_SCHOOLS = /(firstRun|settingUp)\.spec\.ts$/
-
 /** The real client on a real server with a small demo school of its own, in Debian's Chromium with a camera that is not there. */
 export default defineConfig({
   testDir: '.',
   testMatch: '*.spec.ts',
   fullyParallel: false,
-  workers: 2,
-  projects: [
-    // One demo school for all of these: they take turns.
-    { name: 'demo school', testIgnore: OWN_SCHOOLS, workers: 1 },
-    // Each of these starts a server of its own, so they run beside the others.
-    { name: 'own schools', testMatch: OWN_SCHOOLS, workers: 1 },
-  ],
+  workers: 1,
   timeout: 90_000,
   expect: { timeout: 10_000 },
   outputDir: path.join(root, 'test-results'),

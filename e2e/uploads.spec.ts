@@ -86,7 +86,7 @@ test('on a shared tablet unsent work waits for its own pupil, unseen by the next
   await expect(outbox).toContainText('It is safe on this tablet')
   const next = async () => {
     await page.getByRole('button', { name: 'Let the next pupil in' }).click()
-    await page.getByRole('button', { name: 'Let the next pupil in' }).last().click()
+    await page.getByRole('dialog').getByRole('button', { name: 'Let the next pupil in' }).click()
     await expect(page.getByRole('heading', { name: 'Which peg is yours?' })).toBeVisible({ timeout: 60_000 })
   }
   await next()

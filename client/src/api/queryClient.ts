@@ -10,10 +10,9 @@ export const queryClient: QueryClient = new QueryClient({
   queryCache: new QueryCache({ onError: onSignedOut }),
   mutationCache: new MutationCache({ onError: onSignedOut }),
   defaultOptions: {
-    // Without a network one is told so, instead of waiting before a blank page.
+    // Without a network what was done fails at once and says so. What is only looked at stays as it was seen last.
     mutations: { networkMode: 'always' },
     queries: {
-      networkMode: 'always',
       staleTime: 15_000,
       // A refusal stays a refusal; only the network and the server's bad moments are tried again.
       retry: (failures, error) => failures < 2 && !(error instanceof ProblemError && error.problem.status < 500),
