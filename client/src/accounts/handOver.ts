@@ -25,7 +25,7 @@ export function keepFirst(keep: Keep): () => void {
 }
 
 /** @throws when something could not be kept; everything else was */
-export async function keepEverything(): Promise<void> {
+async function keepEverything(): Promise<void> {
   const kept = await Promise.allSettled([...keepers].map((keeper) => keeper.current()))
   if (kept.some(({ status }) => status === 'rejected')) throw new Error('something is not kept yet')
 }
@@ -45,6 +45,8 @@ const subscribe = (listener: () => void) => {
 export const useHandOverStage = (): Stage => useSyncExternalStore(subscribe, () => stage)
 
 const TRY_AGAIN_MS = 5000
+/** Which handing over is under way. One that was overtaken must not touch the next pupil's session. */
+let turn = 0
 
 /**
  * Gives the tablet to the next pupil: covers the desk, keeps what is in hand, closes the session, goes back to the pegs.
@@ -54,37 +56,33 @@ export function useHandOver(): { handOver: () => Promise<void>; leaveBehind: () 
   const signOut = useSignOut()
   const queries = useQueryClient()
   const session = () => queries.getQueryData(sessionQuery.queryKey)
-  const leave = () => {
+  const leave = async () => {
+    turn++
+    await signOut.mutateAsync().catch(() => undefined)
     router.replace(doorstep(session()))
     set('none')
   }
-  const tryOnce = async (): Promise<Stage> => {
-    const kept = await keepEverything().then(
-      () => true,
-      () => false,
-    )
-    if (stage === 'none') return 'none'
-    if (!kept && session()?.person) return 'not-kept'
-    const reached = await fetch('/api/health').then(
-      () => true,
-      () => false,
-    )
-    if (!reached) return 'no-network'
-    await signOut.mutateAsync().catch(() => undefined)
-    return 'none'
-  }
   const handOver = async () => {
     if (stage !== 'none') return
+    const mine = ++turn
     set('keeping')
     for (;;) {
-      const next = await tryOnce()
-      if (next === 'none') return leave()
-      // Somebody chose to go without it meanwhile.
-      if ((stage as Stage) === 'none') return
-      set(next)
+      const kept = await succeeds(keepEverything())
+      // A session that ended meanwhile keeps nothing any more.
+      const ready = kept || !session()?.person
+      const reached = ready && (await succeeds(fetch('/api/health')))
+      if (turn !== mine) return
+      if (reached) return leave()
+      set(ready ? 'no-network' : 'not-kept')
       await new Promise((resolve) => setTimeout(resolve, TRY_AGAIN_MS))
-      if ((stage as Stage) === 'none') return
+      if (turn !== mine) return
     }
   }
-  return { handOver, leaveBehind: () => signOut.mutate(undefined, { onSettled: leave }) }
+  return { handOver, leaveBehind: () => void leave() }
 }
+
+const succeeds = (work: Promise<unknown>): Promise<boolean> =>
+  work.then(
+    () => true,
+    () => false,
+  )

@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react'
 const MINUTE_MS = 60_000
 const CHECK_MS = 1000
 /** How long the question stands before the desk closes. */
-export const WARNING_MS = 20_000
+const WARNING_MS = 20_000
 const SIGNS = ['pointerdown', 'keydown', 'wheel', 'touchstart'] as const
 
 /**

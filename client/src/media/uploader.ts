@@ -38,7 +38,7 @@ export type Line = Pick<Sending, 'partId' | 'mediaId' | 'pieceId' | 'ownerId' | 
 /** When a tablet changes hands, files under way may finish; those on the shelf wait for their owner after that. */
 const SETTLE_MS = 20_000
 
-type Delivered = (sending: Sending) => Promise<void>
+type Delivered = (sending: Sending, signal: AbortSignal) => Promise<void>
 
 /**
  * Brings files to school: resumable, two at a time, each under ids made here, so that whatever is repeated arrives once.
@@ -54,7 +54,7 @@ export class Uploader {
   readonly #shelf: Shelf | null
 
   /**
-   * @param deliver - Called when the server has confirmed the file; hangs it into its piece.
+   * @param deliver - Called when the server has confirmed the file; hangs it into its piece. The signal says that its pupil has left.
    * @param shelf - Without one, files live as long as the page.
    */
   constructor(deliver: Delivered, shelf: Shelf | null = null) {
@@ -178,7 +178,7 @@ export class Uploader {
       const arrived = there ?? (await this.#transfer(sending, file, hash, control.signal))
       if (arrived.sentSha256 !== hash) throw new Error('what arrived differs')
       this.#update(partId, { state: 'checking', sentBytes: file.size })
-      await this.#deliver(sending)
+      await this.#deliver(sending, control.signal)
       this.#ledger.forget(partId)
       await this.#shelf?.drop(partId)
       this.#drop(partId)

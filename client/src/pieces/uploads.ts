@@ -13,11 +13,14 @@ const notStarted = new Map<string, string | null>()
 
 /** The tablet's one uploader. A file is in the outbox before anything else; one that has arrived is hung into its piece. */
 export const uploader = new Uploader(
-  async ({ pieceId, partId, mediaId, name }) => {
+  async ({ pieceId, partId, mediaId, name }, signal) => {
     // Starting twice is starting once.
     if (notStarted.has(pieceId)) await startPiece(pieceId, notStarted.get(pieceId) ?? null)
     notStarted.delete(pieceId)
-    queryClient.setQueryData(pieceQuery(pieceId).queryKey, await addPart(pieceId, partId, mediaId, name))
+    const piece = await addPart(pieceId, partId, mediaId, name)
+    // Its pupil has left: nothing of theirs comes back into memory.
+    if (signal.aborted) return
+    queryClient.setQueryData(pieceQuery(pieceId).queryKey, piece)
     void queryClient.invalidateQueries({ queryKey: myPiecesQuery.queryKey })
   },
   {

@@ -80,7 +80,7 @@ export class NameCards {
   }
 }
 
-/** What a wrong code is counted by, and the letters of one that can be a code at all. @throws nothing */
+/** What a wrong code is counted by, and the letters of one that can be a code at all. */
 export function readTry(code: string, address: string): { letters: string | null; keys: string[] } {
   const letters = readCardCode(code)
   return { letters, keys: [`address:${address}`, ...(letters ? [`prefix:${cardCodePrefix(letters)}`] : [])] }
