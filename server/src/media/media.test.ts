@@ -1,7 +1,8 @@
-import { execFileSync } from 'node:child_process'
+import { execFile } from 'node:child_process'
 import { createHash } from 'node:crypto'
 import { readFileSync, writeFileSync } from 'node:fs'
 import path from 'node:path'
+import { promisify } from 'node:util'
 import type { Arrived, Piece } from '@nibquill/contract'
 import sharp from 'sharp'
 import { v7 as newId } from 'uuid'
@@ -11,6 +12,8 @@ let test_: TestServer
 let school: SmallSchool
 useSmallSchool((opened) => ({ test: test_, school } = opened))
 
+/** Beside the server, which runs in this process and must not be held up. */
+const exiftool = (words: string[]) => promisify(execFile)('exiftool', words)
 const sha256 = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex')
 const temporary = (name: string) => path.join(test_.config.dataFolder, name)
 const pixels = (bytes: Uint8Array) => sharp(bytes, { failOn: 'none' }).removeAlpha().raw().toBuffer()
@@ -25,11 +28,10 @@ const ready = (mediaId: string) =>
   )
 
 /** Every tag in which exiftool sees place, time, device or words. */
-function traces(bytes: Buffer, name: string): string[] {
+async function traces(bytes: Buffer, name: string): Promise<string[]> {
   writeFileSync(temporary(name), bytes)
-  const [tags] = JSON.parse(
-    execFileSync('exiftool', ['-j', '-G1', '-a', '-u', '-ee', temporary(name)], { encoding: 'utf8' }),
-  ) as [Record<string, unknown>]
+  const { stdout } = await exiftool(['-j', '-G1', '-a', '-u', '-ee', temporary(name)])
+  const [tags] = JSON.parse(stdout) as [Record<string, unknown>]
   return Object.keys(tags).filter((tag) =>
     /GPS|XMP|IPTC|MakerNotes|Serial|:(Make|Model|DateTime|Software|Comment|Artist)|ExifIFD|Photoshop|Trailer/i.test(tag),
   )
@@ -44,7 +46,7 @@ test.each(['jpeg', 'png', 'webp'] as const)(
       .toBuffer()
     const file = temporary(`sent.${format}`)
     writeFileSync(file, drawn)
-    execFileSync('exiftool', [
+    await exiftool([
       '-q',
       '-overwrite_original',
       '-n',
@@ -59,15 +61,15 @@ test.each(['jpeg', 'png', 'webp'] as const)(
       file,
     ])
     const sent = readFileSync(file)
-    expect(traces(sent, 'before').length).toBeGreaterThan(3)
+    expect((await traces(sent, 'before')).length).toBeGreaterThan(3)
     const { mediaId, body } = await school.wren.upload(sent, { sha256: sha256(sent) })
     const arrived = JSON.parse(body) as Arrived
     expect(arrived.sentSha256).toBe(sha256(sent))
     expect(await ready(mediaId)).toBe('ready')
     const full = await serve(mediaId, 'full')
     expect(sha256(full)).toBe(arrived.keptSha256)
-    for (const size of ['320', '960', '2048']) expect(traces(await serve(mediaId, size), `size-${size}`)).toEqual([])
-    expect(traces(full, 'full')).toEqual([])
+    for (const size of ['320', '960', '2048']) expect(await traces(await serve(mediaId, size), `size-${size}`)).toEqual([])
+    expect(await traces(full, 'full')).toEqual([])
     expect((await pixels(full)).equals(await pixels(sent))).toBe(true)
     const upright = await sharp(await serve(mediaId, '320')).metadata()
     expect([upright.width, upright.height]).toEqual([240, 320])
@@ -76,11 +78,11 @@ test.each(['jpeg', 'png', 'webp'] as const)(
 
 test('a HEIC photo becomes an upright JPEG without position', async () => {
   const sent = readFileSync(new URL('../testing/fixtures/drawing.heic', import.meta.url))
-  expect(traces(sent, 'heic').join()).toMatch(/GPS/)
+  expect((await traces(sent, 'heic')).join()).toMatch(/GPS/)
   const { mediaId } = await school.wren.upload(sent, { filename: 'IMG_1.HEIC' })
   expect(await ready(mediaId)).toBe('ready')
   const full = await serve(mediaId, 'full')
-  expect(traces(full, 'from-heic')).toEqual([])
+  expect(await traces(full, 'from-heic')).toEqual([])
   expect(await sharp(full).metadata()).toMatchObject({ format: 'jpeg', width: 320, height: 240 })
 })
 

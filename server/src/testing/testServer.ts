@@ -1,10 +1,11 @@
 import { randomUUID } from 'node:crypto'
 import { mkdtemp, rm } from 'node:fs/promises'
+import { Agent } from 'node:http'
 import os from 'node:os'
 import path from 'node:path'
 import pg from 'pg'
 import sharp from 'sharp'
-import { Upload } from 'tus-js-client'
+import { DefaultHttpStack, Upload } from 'tus-js-client'
 import { v7 as newId } from 'uuid'
 import type { Piece, Problem } from '@nibquill/contract'
 import { PersonRow } from '../accounts/rows.ts'
@@ -14,6 +15,9 @@ import type { Config } from '../platform/config.ts'
 import { ClassRow, ConsentRow, EnrolmentRow, SchoolRow, SchoolYearRow, TermRow } from '../school/rows.ts'
 import { startServer, type RunningServer } from '../server.ts'
 import { TaskRow } from '../tasks/rows.ts'
+
+/** A connection for each request: one kept open is closed by the server while a busy test holds its own process up. */
+const httpStack = new DefaultHttpStack({ agent: new Agent({ keepAlive: false }) })
 
 export const PASSWORD = 'a long enough password'
 
@@ -122,6 +126,7 @@ export class Person {
         metadata: { mediaId, filename: about.filename ?? 'photo.jpg', ...(about.sha256 ? { sha256: about.sha256 } : {}) },
         headers: { Cookie: this.cookie, Origin: this.at, 'User-Agent': this.browser },
         retryDelays: null,
+        httpStack,
         onSuccess: ({ lastResponse }) => resolve({ mediaId, status: lastResponse.getStatus(), body: lastResponse.getBody() }),
         onError: (error) => {
           const response = 'originalResponse' in error ? error.originalResponse : null
