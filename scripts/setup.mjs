@@ -14,6 +14,7 @@ export const DEBIAN = {
   'libimage-exiftool-perl': () => existsSync('/usr/bin/exiftool'),
   qpdf: () => existsSync('/usr/bin/qpdf'),
   'poppler-utils': () => existsSync('/usr/bin/pdftoppm'),
+  imagemagick: () => existsSync('/usr/bin/convert'),
 }
 
 /** Installs npm packages when package-lock.json is not the one they were installed from. */

@@ -61,6 +61,7 @@ export const DOMAIN_ERRORS = {
   'media/differs': 'What arrived is not what was sent. It will be sent again.',
   'media/id-taken': 'Another file has this place already.',
   'media/no-room': 'The school has no room left. Your work stays on this tablet.',
+  'tidy/corners-cross': 'These four corners do not go round a page. Drag them apart.',
   'portfolio/not-approved': 'Only work that is in a folder can be picked.',
   'portfolio/no-term': 'There is no term yet to keep this in.',
   'book/nothing-to-print': 'There is nothing in this term yet, so there is no book to make.',

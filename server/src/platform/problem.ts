@@ -63,6 +63,7 @@ const STATUS = {
   'media/differs': 422,
   'media/id-taken': 409,
   'media/no-room': 507,
+  'tidy/corners-cross': 422,
   'portfolio/not-approved': 409,
   'portfolio/no-term': 409,
   'book/nothing-to-print': 409,
