@@ -1,14 +1,43 @@
-import { MAX_PARTS, MAX_REFLECTION_LENGTH, MAX_TITLE_LENGTH, PIECE_STATES, PIECE_STEPS } from '@nibquill/core'
+import {
+  BRIGHTEN_WAYS,
+  LEAST_TRIM,
+  MAX_PARTS,
+  MAX_REFLECTION_LENGTH,
+  MAX_TITLE_LENGTH,
+  MOST_DEGREES,
+  PART_KINDS,
+  PIECE_STATES,
+  PIECE_STEPS,
+} from '@nibquill/core'
 import * as v from 'valibot'
 import { FolderLook, Id, PupilName, SeenVersion, Term, text, words } from './common.ts'
 
+const between = (low: number, high: number) => v.pipe(v.number(), v.finite(), v.minValue(low), v.maxValue(high))
+/** A corner may lie a little outside the photo. */
+const Corner = v.strictObject({ x: between(-0.5, 1.5), y: between(-0.5, 1.5) })
+
+/** How a photo was tidied on its tablet. @see core/src/tidy/tidying.ts for units and order */
+export const Tidying = v.strictObject({
+  corners: v.nullable(v.strictTuple([Corner, Corner, Corner, Corner])),
+  quarters: v.picklist([0, 1, 2, 3]),
+  degrees: between(-MOST_DEGREES, MOST_DEGREES),
+  trim: v.pipe(
+    v.strictObject({ left: between(0, 1), top: between(0, 1), right: between(0, 1), bottom: between(0, 1) }),
+    v.check(
+      ({ left, right, top, bottom }) => Math.min(right - left, bottom - top) >= LEAST_TRIM / 2,
+      'leaves nothing of the photo',
+    ),
+  ),
+  brighten: v.nullable(v.strictObject({ way: v.picklist(BRIGHTEN_WAYS), strength: between(0, 1) })),
+})
+
 /**
- * One photo of a piece. Reads at `/api/media/<mediaId>/<size>`: 320, 960, 2048 or `full`.
+ * One part of a piece: so far a photo. Reads at `/api/media/<mediaId>/<size>`: 320, 960, 2048 or `full`.
  * `ready` says that the sizes are made; until then `full` is what there is.
  */
 export const Part = v.object({
   id: Id,
-  kind: v.picklist(['photo']),
+  kind: v.picklist(PART_KINDS),
   name: v.string(),
   mediaId: Id,
   /** Upright pixel size. */
@@ -16,6 +45,8 @@ export const Part = v.object({
   height: v.number(),
   sizeBytes: v.number(),
   state: v.picklist(['arrived', 'ready', 'damaged']),
+  /** Where the photo was tidied: the file as it was taken, and the recipe that leads from there to here. */
+  tidied: v.nullable(v.object({ originalMediaId: Id, tidying: Tidying })),
 })
 export type Part = v.InferOutput<typeof Part>
 
@@ -92,11 +123,30 @@ export const ChangePiece = v.strictObject({
 })
 export type ChangePiece = v.InferOutput<typeof ChangePiece>
 
-/** PUT /api/pieces/:id/parts/:partId: hangs an arrived file into the piece; the same part again changes nothing. */
-export const AddPart = v.strictObject({ mediaId: Id, name: text(200) })
+const MAX_PART_NAME_LENGTH = 200
+/**
+ * PUT /api/pieces/:id/parts/:partId: hangs an arrived file into the piece, last; the same part again changes nothing.
+ * `instead` takes the place of another part of it: a photo tidied from that one. Without a recipe it is as it was again.
+ */
+export const AddPart = v.variant('kind', [
+  v.strictObject({
+    kind: v.literal('photo'),
+    mediaId: Id,
+    name: text(MAX_PART_NAME_LENGTH),
+    instead: v.optional(v.strictObject({ partId: Id, tidying: v.nullable(Tidying) })),
+  }),
+])
 export type AddPart = v.InferOutput<typeof AddPart>
+/** PATCH /api/pieces/:id/parts/:partId: a part's own name; handed-in versions keep the one they had. */
+export const NamePart = v.strictObject({ name: text(MAX_PART_NAME_LENGTH) })
 export const PartParams = v.object({ id: Id, partId: Id })
-export { MAX_PARTS }
+/** PUT /api/pieces/:id/order: parts that are not named here keep their order and follow. */
+export const OrderParts = v.strictObject({ partIds: v.pipe(v.array(Id), v.maxLength(2 * MAX_PARTS)) })
+
+/** GET /api/pieces/classmates: whom a pupil can make something together with; first names only. */
+export const Classmates = v.array(PupilName)
+/** PUT /api/pieces/:id/makers: everyone who makes it beside the one who began it. */
+export const MakePieceTogether = v.strictObject({ makerIds: v.pipe(v.array(Id), v.maxLength(40)) })
 
 /** POST /api/pieces/:id/{hand-in,withdraw,another-go} */
 export const MoveRequest = v.strictObject({ seenVersion: SeenVersion })

@@ -43,6 +43,8 @@ export const DOMAIN_ERRORS = {
   'piece/full': 'This piece is full. Thirty parts is the most it holds.',
   'piece/not-open': 'This piece is with the teacher. Take it out of the tray to change it.',
   'piece/closed': 'Your teacher has closed this piece. It stays as it is.',
+  'piece/part-gone': 'That part is not in this piece any more.',
+  'piece/not-a-classmate': 'Only pupils of your own class can make it with you.',
   'piece/part-still-coming': 'A photo is still on its way. Wait until it has arrived.',
   'folder/not-found': 'That folder is not there for you.',
   'folder/put-away': 'That folder has been put away. Choose another one.',

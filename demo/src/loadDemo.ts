@@ -279,18 +279,19 @@ class Loader {
   }
 
   async #makePiece({ pupil, folder, task, dayOffset, to, work }: Plan, photos: Buffer[]): Promise<void> {
-    const { pieces, review, portfolio, media } = this.#server.capabilities
+    const { pieces, parts, review, portfolio, media } = this.#server.capabilities
     const chance = this.#chance
     const viewer = this.#asViewer(pupil.id, 'pupil')
     this.#clock.set(this.#at(dayOffset, 9 + Math.floor(chance.between(0, 5)), Math.floor(chance.between(0, 59))))
     const pieceId = newId()
-    let piece = await pieces.start(viewer, pieceId, { taskId: task?.id ?? null })
+    await pieces.start(viewer, pieceId, { taskId: task?.id ?? null })
     for (const [shot, photo] of photos.entries()) {
       const mediaId = newId()
       await media.arrive({ mediaId, ownerId: pupil.id, name: `photo ${shot + 1}`, sha256: null, takes: 'pictures' }, photo)
       await media.makeSizes(mediaId)
-      piece = await pieces.addPart(viewer, pieceId, newId(), { mediaId, name: `photo ${shot + 1}` })
+      await parts.add(viewer, pieceId, newId(), { kind: 'photo', mediaId, name: '' })
     }
+    let piece = await pieces.describe(pieceId)
     piece = await pieces.change(viewer, pieceId, {
       seenVersion: piece.version,
       title: chance.pick(work.titles),

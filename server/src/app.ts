@@ -28,8 +28,24 @@ export async function openApp(
   platform: Platform,
   capabilities: Capabilities,
 ): Promise<{ app: Express; cleanUpUploads: () => Promise<unknown> }> {
-  const { guard, school, folders, tasks, units, pieces, classPieces, media, review, notices, portfolio, sharing, book, mail } =
-    capabilities
+  const {
+    guard,
+    school,
+    folders,
+    tasks,
+    units,
+    pieces,
+    parts,
+    makers,
+    classPieces,
+    media,
+    review,
+    notices,
+    portfolio,
+    sharing,
+    book,
+    mail,
+  } = capabilities
   const uploads = await openUploads(platform, media)
   const app = express()
   app.set('trust proxy', platform.config.trustProxy)
@@ -54,7 +70,7 @@ export async function openApp(
   app.use('/api/school', schoolRoutes(capabilities))
   app.use('/api/folders', foldersRoutes(guard, folders))
   app.use('/api/tasks', tasksRoutes(guard, tasks, units))
-  app.use('/api/pieces', piecesRoutes(guard, pieces, classPieces))
+  app.use('/api/pieces', piecesRoutes(guard, { pieces, parts, makers, classPieces }))
   app.use('/api/media', mediaRoutes(platform, guard, media))
   app.use('/api/review', reviewRoutes(guard, review))
   app.use('/api/notices', noticesRoutes(guard, notices))

@@ -15,6 +15,9 @@ import { Mail } from './mail/mail.ts'
 import { Media } from './media/media.ts'
 import { Notices } from './notices/notices.ts'
 import { ClassPieces } from './pieces/classPieces.ts'
+import { Makers } from './pieces/makers.ts'
+import { Parts } from './pieces/parts.ts'
+import { PieceChanges } from './pieces/pieceChanges.ts'
 import { Pieces } from './pieces/pieces.ts'
 import type { Platform } from './platform/platform.ts'
 import { Portfolio } from './portfolio/portfolio.ts'
@@ -39,7 +42,8 @@ export function openCapabilities(platform: Platform, pool: Pool) {
   const doors = new Doors(platform, school, sessions, pictureSecrets)
   const oneTimeCodes = new OneTimeCodes(platform)
   const passwords = new Passwords(platform, limits, sessions, oneTimeCodes, mail)
-  const pieces = new Pieces(platform, guard, school)
+  const pieceChanges = new PieceChanges(platform)
+  const pieces = new Pieces(platform, guard, school, pieceChanges)
   const sharing = new Sharing(platform, guard, mail)
   return {
     guard,
@@ -59,6 +63,8 @@ export function openCapabilities(platform: Platform, pool: Pool) {
     classLists: new ClassLists(platform, school),
     rollOver: new RollOver(platform, school),
     classPieces: new ClassPieces(platform, pieces),
+    parts: new Parts(platform, pieceChanges),
+    makers: new Makers(platform, pieceChanges),
     folders: new Folders(platform),
     tasks: new Tasks(platform, school),
     units: new Units(platform),

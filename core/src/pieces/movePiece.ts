@@ -42,7 +42,6 @@ export function movePiece(piece: StoredState, move: Move, seenVersion: number): 
 /** Whether the pupil may still change words and parts: not while it lies in the tray, nor once it is in the folder. */
 export const isOpen = (state: PieceState): boolean => state === 'draft' || state === 'returned'
 
-export const MAX_PARTS = 30
 export const MAX_TITLE_LENGTH = 120
 export const MAX_REFLECTION_LENGTH = 2000
 export const MAX_MESSAGE_LENGTH = 2000

@@ -242,7 +242,7 @@ function meet(a: Line, b: Line): Point {
 }
 
 function quadOf([a, b, c, d]: readonly [Line, Line, Line, Line], { width, height }: Rgba): Quad | null {
-  const quad = [meet(d, a), meet(a, b), meet(b, c), meet(c, d)] as const
+  const quad: Quad = [meet(d, a), meet(a, b), meet(b, c), meet(c, d)]
   const inside = quad.every(
     ({ x, y }) => x > -BEYOND * width && x < (1 + BEYOND) * width && y > -BEYOND * height && y < (1 + BEYOND) * height,
   )

@@ -1,7 +1,7 @@
 /** A place in a picture; what it is measured in is said where it is used. */
 export type Point = { x: number; y: number }
 /** Four corners in the order top left, top right, bottom right, bottom left of what they enclose. */
-export type Quad = readonly [Point, Point, Point, Point]
+export type Quad = [Point, Point, Point, Point]
 /** A plane projective transform, row by row; the last entry is not always 1. */
 export type Projective = readonly [number, number, number, number, number, number, number, number, number]
 

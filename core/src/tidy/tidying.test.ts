@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { project } from './projective.ts'
+import { project, type Quad } from './projective.ts'
 import { resample, type Rgba } from './resample.ts'
 import { AS_IT_WAS, isAsItWas, planTidying, turnQuarter, type Tidying } from './tidying.ts'
 
@@ -74,6 +74,6 @@ test('made in strips, a picture is the same', () => {
 })
 
 test('corners that cross are refused with a sentence', () => {
-  const corners = [{ x: 0, y: 0 }, { x: 1, y: 1 }, { x: 1, y: 0 }, { x: 0, y: 1 }] as const // prettier-ignore
+  const corners: Quad = [{ x: 0, y: 0 }, { x: 1, y: 1 }, { x: 1, y: 0 }, { x: 0, y: 1 }] // prettier-ignore
   expect(() => planTidying({ width: 100, height: 100 }, { ...AS_IT_WAS, corners })).toThrow('do not go round a page')
 })

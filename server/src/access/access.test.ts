@@ -35,7 +35,10 @@ describe('a draft of Wren’s', () => {
       ['POST', '/another-go', { seenVersion: piece.version }],
       ['DELETE', '', undefined],
       ['DELETE', `/parts/${piece.parts[0]!.id}`, undefined],
-      ['PUT', `/parts/${newId()}`, { mediaId: piece.parts[0]!.mediaId, name: '' }],
+      ['PATCH', `/parts/${piece.parts[0]!.id}`, { name: 'mine' }],
+      ['PUT', '/order', { partIds: [] }],
+      ['PUT', '/makers', { makerIds: [] }],
+      ['PUT', `/parts/${newId()}`, { kind: 'photo', mediaId: piece.parts[0]!.mediaId, name: '' }],
     ] as const) {
       expect((await person(who).ask(method, `/pieces/${piece.id}${address}`, body)).status).toBe(refused)
     }

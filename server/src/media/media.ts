@@ -5,7 +5,7 @@ import { readFile } from 'node:fs/promises'
 import { tell } from '../platform/live.ts'
 import type { Platform } from '../platform/platform.ts'
 import { addJob } from '../platform/queue.ts'
-import { everyoneOf } from '../pieces/pieces.ts'
+import { everyoneOf } from '../pieces/pieceChanges.ts'
 import { makeSizes } from './makeSizes.ts'
 import { readMaterial } from './readMaterial.ts'
 import { readPicture } from './readPicture.ts'
@@ -103,7 +103,7 @@ export class Media {
   async findPieces(mediaId: string): Promise<{ pieceId: string; approved: boolean }[]> {
     return this.#platform.db.manager.query(
       `select t.piece_id as "pieceId", exists (select 1 from version_part w join piece p on p.approved_version_id = w.version_id
-         where w.part_id = t.id) as approved from part t where t.media_id = $1`,
+         where w.part_id = t.id) and t.media_id = $1 as approved from part t where t.media_id = $1 or t.original_media_id = $1`,
       [mediaId],
     )
   }

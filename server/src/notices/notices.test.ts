@@ -81,7 +81,7 @@ describe('a piece started for everyone', () => {
     expect(await mine(school.aoife)).toHaveLength(0)
     const [piece] = await mine()
     const { mediaId } = await school.wren.upload(await picture())
-    await school.wren.ask('PUT', `/pieces/${piece!.id}/parts/${newId()}`, { mediaId, name: 'photo' })
+    await school.wren.ask('PUT', `/pieces/${piece!.id}/parts/${newId()}`, { kind: 'photo', mediaId, name: 'photo' })
 
     const closed = (await school.teacher.ask<ClassPiece[]>('POST', `/pieces/for-everyone/${id}/close`)).body.find(
       (one) => one.id === id,
@@ -95,7 +95,7 @@ describe('a piece started for everyone', () => {
     const [empty] = await mine(school.tomasz)
     const other = await school.tomasz.upload(await picture())
     expect(
-      (await school.tomasz.ask('PUT', `/pieces/${empty!.id}/parts/${newId()}`, { mediaId: other.mediaId, name: '' })).body,
+      (await school.tomasz.ask('PUT', `/pieces/${empty!.id}/parts/${newId()}`, { kind: 'photo', mediaId: other.mediaId, name: '' })).body,
     ).toMatchObject({ type: '/problems/piece/closed' })
 
     // Sent back, it is its maker's again, closed or not.
@@ -109,7 +109,7 @@ describe('a piece started for everyone', () => {
     ).toBe(200)
     await school.teacher.ask('POST', `/pieces/for-everyone/${id}/reopen`)
     expect(
-      (await school.tomasz.ask('PUT', `/pieces/${empty!.id}/parts/${newId()}`, { mediaId: other.mediaId, name: '' })).status,
+      (await school.tomasz.ask('PUT', `/pieces/${empty!.id}/parts/${newId()}`, { kind: 'photo', mediaId: other.mediaId, name: '' })).status,
     ).toBe(200)
   })
 

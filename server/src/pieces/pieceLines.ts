@@ -1,4 +1,5 @@
 import type { Part, PieceLine } from '@nibquill/contract'
+import type { PartKind, Tidying } from '@nibquill/core'
 import type { EntityManager } from 'typeorm'
 
 /**
@@ -18,8 +19,18 @@ export async function listPieceLines(
   return rows.map(pieceLine)
 }
 
+/** Of a part `q` and its media `m`. */
+const PART_FIELDS = `q.id as part_id, q.kind, q.original_media_id, q.tidying, m.id as media_id, m.width, m.height, m.size_bytes,
+  m.state as media_state`
+
+/** SQL: parts being worked on, to be followed by conditions. */
+export const WORKING_PARTS = `select ${PART_FIELDS}, q.name from part q join media m on m.id = q.media_id`
+/** SQL: parts of versions, under the names they had then. */
+export const HANDED_IN_PARTS = `select w.version_id as "versionId", ${PART_FIELDS}, w.name from version_part w
+  join part q on q.id = w.part_id join media m on m.id = q.media_id`
+
 const COVER = (source: string) =>
-  `left join lateral (select q.id as part_id, q.kind, q.name, m.id as media_id, m.width, m.height, m.size_bytes, m.state as media_state
+  `left join lateral (select ${PART_FIELDS}, q.name
      ${source} join media m on m.id = q.media_id order by q.place limit 1) cover on true`
 const OWN_PARTS = `from (select t.*, t.position as place from part t where t.piece_id = p.id and t.removed_at is null) q`
 const VERSION_PARTS = `from (select t.*, w.position as place from version_part w join part t on t.id = w.part_id where w.version_id = p.approved_version_id) q`
@@ -63,8 +74,10 @@ type FlatLine = {
 
 export type FlatPart = {
   part_id: string
-  kind: 'photo'
+  kind: PartKind
   name: string
+  original_media_id: string | null
+  tidying: Tidying | null
   media_id: string
   width: number
   height: number
@@ -81,6 +94,7 @@ export const part = (row: FlatPart): Part => ({
   height: row.height,
   sizeBytes: row.size_bytes,
   state: row.media_state,
+  tidied: row.original_media_id && row.tidying ? { originalMediaId: row.original_media_id, tidying: row.tidying } : null,
 })
 
 function pieceLine(row: FlatLine): PieceLine {

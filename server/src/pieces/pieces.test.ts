@@ -60,8 +60,8 @@ test('the same PUT twice makes one piece and one part', async () => {
   ]
   expect(bodies[1]).toMatchObject({ status: 200, body: bodies[0]!.body })
   const { mediaId } = await school.wren.upload(await picture())
-  await school.wren.ask('PUT', `/pieces/${id}/parts/${partId}`, { mediaId, name: 'a' })
-  const again = await school.wren.ask('PUT', `/pieces/${id}/parts/${partId}`, { mediaId, name: 'a' })
+  await school.wren.ask('PUT', `/pieces/${id}/parts/${partId}`, { kind: 'photo', mediaId, name: 'a' })
+  const again = await school.wren.ask('PUT', `/pieces/${id}/parts/${partId}`, { kind: 'photo', mediaId, name: 'a' })
   expect(again.body.parts).toHaveLength(1)
   const atOnce = newId()
   const answers = await Promise.all([1, 2, 3].map(() => school.wren.ask('PUT', `/pieces/${atOnce}`, { taskId: null })))
@@ -145,7 +145,7 @@ describe('input', () => {
 test('a piece holds thirty parts; a part taken out can be put back', async () => {
   const piece = await school.draft()
   const { mediaId } = await school.wren.upload(await picture())
-  const add = () => school.wren.ask('PUT', `/pieces/${piece.id}/parts/${newId()}`, { mediaId, name: '' })
+  const add = () => school.wren.ask('PUT', `/pieces/${piece.id}/parts/${newId()}`, { kind: 'photo', mediaId, name: '' })
   for (let i = 0; i < 29; i++) expect((await add()).status).toBe(200)
   expect((await add()).body).toMatchObject({ status: 409, type: '/problems/piece/full' })
   const gone = await school.wren.ask('DELETE', `/pieces/${piece.id}/parts/${piece.parts[0]!.id}`)

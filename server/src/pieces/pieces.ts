@@ -1,18 +1,17 @@
-import type { AddPart, ChangePiece, MyPieces, Piece, StartPiece, Version } from '@nibquill/contract'
-import { DomainError, isOpen, MAX_PARTS, movePiece, suggestTitle, type Move } from '@nibquill/core'
+import type { ChangePiece, MyPieces, Piece, StartPiece, Version } from '@nibquill/contract'
+import { DomainError, isOpen, movePiece, suggestTitle, type Move } from '@nibquill/core'
 import { IsNull, type EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
 import { classOfPerson } from '../accounts/classOfPerson.ts'
 import type { Guard } from '../access/guard.ts'
 import { FolderRow } from '../folders/rows.ts'
-import { MediaRow } from '../media/rows.ts'
 import { note } from '../platform/audit.ts'
-import { tell } from '../platform/live.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import { listTerms, type School } from '../school/school.ts'
 import { TaskRow } from '../tasks/rows.ts'
-import { listPieceLines, part, type FlatPart } from './pieceLines.ts'
+import type { PieceChanges } from './pieceChanges.ts'
+import { HANDED_IN_PARTS, listPieceLines, part, WORKING_PARTS, type FlatPart } from './pieceLines.ts'
 import { ClassPieceRow, PartRow, PieceMakerRow, PieceRow, PieceVersionRow } from './rows.ts'
 
 /** A pupil's pieces from the first photo to the tray. */
@@ -20,10 +19,12 @@ export class Pieces {
   readonly #platform: Platform
   readonly #guard: Guard
   readonly #school: School
-  constructor(platform: Platform, guard: Guard, school: School) {
+  readonly #changes: PieceChanges
+  constructor(platform: Platform, guard: Guard, school: School, changes: PieceChanges) {
     this.#platform = platform
     this.#guard = guard
     this.#school = school
+    this.#changes = changes
   }
 
   /** Starts a piece under the client's id; again with the same id, answers with the one that is there. */
@@ -43,14 +44,14 @@ export class Pieces {
         step: 'finished', state: 'draft', version: 1, goes: 0, createdAt: now, changedAt: now,
       }) // prettier-ignore
       await manager.insert(PieceMakerRow, { pieceId, personId: viewer.personId })
-      await this.#tellEveryone(manager, pieceId)
+      await this.#changes.tellEveryone(manager, pieceId)
     })
     return this.describe(pieceId)
   }
 
   /** @throws DomainError `piece/stale`, `piece/not-open`, `folder/fixed`, `folder/not-found` */
   async change(viewer: SignedIn, pieceId: string, { seenVersion, ...change }: ChangePiece): Promise<Piece> {
-    await this.#changing(pieceId, async (piece, manager) => {
+    await this.#changes.change(pieceId, async (piece, manager) => {
       if (piece.version !== seenVersion) throw new DomainError('piece/stale', { state: piece.state, version: piece.version })
       if (!isOpen(piece.state)) throw new DomainError('piece/not-open', { state: piece.state })
       if (change.folderId && change.folderId !== piece.folderId) {
@@ -63,44 +64,10 @@ export class Pieces {
     return this.describe(pieceId)
   }
 
-  /** Hangs an arrived photo into the piece, last. The same part again changes nothing. @throws DomainError `piece/full`, `media/not-found` */
-  async addPart(viewer: SignedIn, pieceId: string, partId: string, { mediaId, name }: AddPart): Promise<Piece> {
-    await this.#changing(pieceId, async (piece, manager) => {
-      const there = await manager.findOneBy(PartRow, { id: partId })
-      if (there) {
-        if (there.pieceId !== pieceId || there.mediaId !== mediaId) throw new DomainError('media/id-taken')
-        return null
-      }
-      if (!isOpen(piece.state)) throw new DomainError('piece/not-open', { state: piece.state })
-      const media = await manager.findOneBy(MediaRow, { id: mediaId, ownerId: viewer.personId })
-      if (!media) throw new DomainError('media/not-found')
-      if (!media.type.startsWith('image/')) throw new DomainError('media/not-for-pieces')
-      const parts = await manager.findBy(PartRow, { pieceId, removedAt: IsNull() })
-      if (parts.length >= MAX_PARTS) throw new DomainError('piece/full')
-      const position = Math.max(-1, ...parts.map((other) => other.position)) + 1
-      await manager.insert(PartRow, { id: partId, pieceId, kind: 'photo', name, position, mediaId, removedAt: null })
-      return { version: piece.version + 1 }
-    })
-    return this.describe(pieceId)
-  }
-
-  /** Takes a part out of the draft; handed-in versions keep it. `restore` puts it back. */
-  async removePart(pieceId: string, partId: string, options: { restore: boolean }): Promise<Piece> {
-    await this.#changing(pieceId, async (piece, manager) => {
-      if (!isOpen(piece.state)) throw new DomainError('piece/not-open', { state: piece.state })
-      const found = await manager.findOneBy(PartRow, { id: partId, pieceId })
-      if (!found) throw new DomainError('request/not-found')
-      if ((found.removedAt === null) === options.restore) return null
-      await manager.update(PartRow, partId, { removedAt: options.restore ? null : this.#platform.clock.now() })
-      return { version: piece.version + 1 }
-    })
-    return this.describe(pieceId)
-  }
-
   /** Puts what is there into the tray as a version that never changes. @throws DomainError `piece/empty`, `folder/not-found` without a folder */
   async handIn(viewer: SignedIn, pieceId: string, seenVersion: number): Promise<Piece> {
     const running = await this.#school.runningTerm(this.#platform.db.manager)
-    await this.#changing(pieceId, async (piece, manager) => {
+    await this.#changes.change(pieceId, async (piece, manager) => {
       const moved = movePiece(piece, 'hand-in', seenVersion)
       if (!piece.folderId) throw new DomainError('folder/not-found')
       const folder = await manager.findOneByOrFail(FolderRow, { id: piece.folderId })
@@ -115,8 +82,8 @@ export class Pieces {
         step: piece.step, folderId: piece.folderId, submittedBy: viewer.personId, submittedAt: now,
       }) // prettier-ignore
       await manager.query(
-        `insert into version_part (version_id, part_id, position)
-         select $1, t.id, (row_number() over (order by t.position)) - 1 from part t where t.piece_id = $2 and t.removed_at is null`,
+        `insert into version_part (version_id, part_id, position, name)
+         select $1, t.id, (row_number() over (order by t.position, t.id)) - 1, t.name from part t where t.piece_id = $2 and t.removed_at is null`,
         [versionId, pieceId],
       )
       await note(manager, now, viewer.personId, 'piece.hand-in', pieceId)
@@ -157,7 +124,7 @@ export class Pieces {
     seenVersion: number,
     also: (piece: PieceRow, manager: EntityManager) => Promise<Partial<PieceRow>>,
   ): Promise<Piece> {
-    await this.#changing(pieceId, async (piece, manager) => {
+    await this.#changes.change(pieceId, async (piece, manager) => {
       const moved = movePiece(piece, move, seenVersion)
       await note(manager, this.#platform.clock.now(), viewer.personId, `piece.${move}`, pieceId)
       return { ...moved, ...(await also(piece, manager)) }
@@ -168,35 +135,12 @@ export class Pieces {
   /** To the bin, restorable for 30 days; or back from it. */
   async bin(viewer: SignedIn, pieceId: string, options: { restore: boolean }): Promise<void> {
     const now = this.#platform.clock.now()
-    await this.#changing(pieceId, async (piece, manager) => {
+    await this.#changes.change(pieceId, async (piece, manager) => {
       if (!options.restore && piece.state !== 'draft') throw new DomainError('piece/move-refused', { state: piece.state })
       if ((piece.binnedAt === null) === options.restore) return null
       await note(manager, now, viewer.personId, options.restore ? 'piece.restore' : 'piece.bin', pieceId)
       return { binnedAt: options.restore ? null : now, version: piece.version + 1 }
     })
-  }
-
-  /** Locks the piece, lets `decide` say what changes (null: nothing), saves it and tells everyone it concerns. */
-  async #changing(
-    pieceId: string,
-    decide: (piece: PieceRow, manager: EntityManager) => Promise<Partial<PieceRow> | null>,
-  ): Promise<void> {
-    await this.#platform.db.transaction(async (manager) => {
-      const piece = await manager.findOne(PieceRow, { where: { id: pieceId }, lock: { mode: 'pessimistic_write' } })
-      if (!piece) throw new DomainError('piece/not-found')
-      await this.#refuseClosed(piece, manager)
-      const change = await decide(piece, manager)
-      if (!change) return
-      await manager.update(PieceRow, pieceId, { ...change, changedAt: this.#platform.clock.now() })
-      await this.#tellEveryone(manager, pieceId)
-    })
-  }
-
-  /** What the teacher started for everyone and closed stays as it is; sent back, it is open to its maker again. */
-  async #refuseClosed(piece: PieceRow, manager: EntityManager): Promise<void> {
-    if (!piece.classPieceId || piece.state === 'returned') return
-    const { closedAt } = await manager.findOneByOrFail(ClassPieceRow, { id: piece.classPieceId })
-    if (closedAt) throw new DomainError('piece/closed')
   }
 
   /** Work goes to the teachers a pupil has now, also when it was begun in a year that is over. */
@@ -208,9 +152,6 @@ export class Pieces {
     )
     return row?.id ?? piece.classId
   }
-
-  #tellEveryone = async (manager: EntityManager, pieceId: string): Promise<void> =>
-    tell(manager, await everyoneOf(manager, pieceId), { topic: 'pieces', id: pieceId })
 
   async listMine(viewer: SignedIn): Promise<MyPieces> {
     const manager = this.#platform.db.manager
@@ -245,7 +186,7 @@ export class Pieces {
       [piece.classId],
     )
     const parts = await manager.query<FlatPart[]>(
-      `${PART_COLUMNS} where q.piece_id = $1 and q.removed_at is null order by q.position`,
+      `${WORKING_PARTS} where q.piece_id = $1 and q.removed_at is null order by q.position, q.id`,
       [pieceId],
     )
     const terms = await listTerms(manager)
@@ -304,8 +245,7 @@ export class Pieces {
       [pieceId],
     )
     const parts = await manager.query<(FlatPart & { versionId: string })[]>(
-      `${PART_COLUMNS.replace('select', 'select w.version_id as "versionId",')} join version_part w on w.part_id = q.id
-       where q.piece_id = $1 order by w.position`,
+      `${HANDED_IN_PARTS} where q.piece_id = $1 order by w.position`,
       [pieceId],
     )
     return versions.map(({ move, message, decidedAt, decidedBy, submittedAt, withdrawnAt, ...version }) => ({
@@ -332,17 +272,3 @@ export class Pieces {
     })
   }
 }
-
-/** Those who see a piece move: its makers and the teachers of its class. */
-export async function everyoneOf(manager: EntityManager, pieceId: string): Promise<string[]> {
-  const rows = await manager.query<{ id: string }[]>(
-    `select person_id as id from piece_maker where piece_id = $1
-     union select e.person_id from piece p join enrolment e on e.class_id = p.class_id join person u on u.id = e.person_id and u.role = 'teacher'
-       where p.id = $1`,
-    [pieceId],
-  )
-  return rows.map(({ id }) => id)
-}
-
-export const PART_COLUMNS = `select q.id as part_id, q.kind, q.name, m.id as media_id, m.width, m.height, m.size_bytes, m.state as media_state
-  from part q join media m on m.id = q.media_id`

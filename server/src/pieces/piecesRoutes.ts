@@ -1,28 +1,39 @@
 import {
   AddPart,
   ChangePiece,
+  Classmates,
   ClassPieces as ClassPiecesAnswer,
   Done,
   DONE,
   IdParams,
+  MakePieceTogether,
   MoveRequest,
   MyPieces,
+  NamePart,
+  OrderParts,
   PartParams,
   Piece,
   StartForEveryone,
   StartPiece,
 } from '@nibquill/contract'
-import { Router } from 'express'
+import { Router, type Request, type Response } from 'express'
 import type { Guard } from '../access/guard.ts'
 import { answer, read, signedIn, staff } from '../platform/routes.ts'
 import type { ClassPieces } from './classPieces.ts'
+import type { Makers } from './makers.ts'
+import type { Parts } from './parts.ts'
 import type { Pieces } from './pieces.ts'
 
-export function piecesRoutes(guard: Guard, pieces: Pieces, classPieces: ClassPieces): Router {
+type Services = { pieces: Pieces; parts: Parts; makers: Makers; classPieces: ClassPieces }
+
+export function piecesRoutes(guard: Guard, { pieces, parts, makers, classPieces }: Services): Router {
   const router = Router()
   router.use('/for-everyone', classPieceRoutes(guard, classPieces))
   router.get('/', async (request, response) =>
     answer(response, MyPieces, await pieces.listMine(guard.own(signedIn(request), 'pupil'))),
+  )
+  router.get('/classmates', async (request, response) =>
+    answer(response, Classmates, await makers.listClassmates(guard.own(signedIn(request), 'pupil'))),
   )
   router.get('/:id', async (request, response) => {
     const { id } = read(IdParams, request.params)
@@ -51,21 +62,34 @@ export function piecesRoutes(guard: Guard, pieces: Pieces, classPieces: ClassPie
     await pieces.bin(guard.own(signedIn(request), 'pupil'), id, { restore: true })
     answer(response, Done, DONE)
   })
-  router.put('/:id/parts/:partId', async (request, response) => {
-    const { id, partId } = read(PartParams, request.params)
+  const changed = async (request: Request, response: Response, change: (pieceId: string) => Promise<void>) => {
+    const { id } = read(IdParams, request.params)
     await guard.piece(signedIn(request), 'piece.change', id)
-    answer(response, Piece, await pieces.addPart(guard.own(signedIn(request), 'pupil'), id, partId, read(AddPart, request.body)))
-  })
-  router.delete('/:id/parts/:partId', async (request, response) => {
-    const { id, partId } = read(PartParams, request.params)
-    await guard.piece(signedIn(request), 'piece.change', id)
-    answer(response, Piece, await pieces.removePart(id, partId, { restore: false }))
-  })
-  router.post('/:id/parts/:partId/restore', async (request, response) => {
-    const { id, partId } = read(PartParams, request.params)
-    await guard.piece(signedIn(request), 'piece.change', id)
-    answer(response, Piece, await pieces.removePart(id, partId, { restore: true }))
-  })
+    await change(id)
+    answer(response, Piece, await pieces.describe(id))
+  }
+  router.put('/:id/order', (request, response) =>
+    changed(request, response, (id) => parts.order(id, read(OrderParts, request.body).partIds)),
+  )
+  router.put('/:id/makers', (request, response) =>
+    changed(request, response, (id) => makers.set(id, read(MakePieceTogether, request.body).makerIds)),
+  )
+  router.put('/:id/parts/:partId', (request, response) =>
+    changed(request, response, (id) =>
+      parts.add(guard.own(signedIn(request), 'pupil'), id, read(PartParams, request.params).partId, read(AddPart, request.body)),
+    ),
+  )
+  router.patch('/:id/parts/:partId', (request, response) =>
+    changed(request, response, (id) =>
+      parts.name(id, read(PartParams, request.params).partId, read(NamePart, request.body).name),
+    ),
+  )
+  router.delete('/:id/parts/:partId', (request, response) =>
+    changed(request, response, (id) => parts.remove(id, read(PartParams, request.params).partId, { restore: false })),
+  )
+  router.post('/:id/parts/:partId/restore', (request, response) =>
+    changed(request, response, (id) => parts.remove(id, read(PartParams, request.params).partId, { restore: true })),
+  )
   const moves = {
     'hand-in': { action: 'piece.hand-in', move: pieces.handIn.bind(pieces) },
     withdraw: { action: 'piece.withdraw', move: pieces.withdraw.bind(pieces) },

@@ -1,5 +1,5 @@
-import type { PieceState, PieceStep } from '@nibquill/core'
-import { id, integer, maybe, moment, refer, row, text } from '../platform/columns.ts'
+import type { PartKind, PieceState, PieceStep, Tidying } from '@nibquill/core'
+import { id, integer, json, maybe, moment, refer, row, text } from '../platform/columns.ts'
 
 /**
  * A piece as it is being worked on. `version` counts changes; `goes` how often it was handed in.
@@ -79,19 +79,22 @@ export const PieceMakerRow = row<PieceMakerRow>(
 export type PartRow = {
   id: string
   pieceId: string
-  kind: 'photo'
+  kind: PartKind
   name: string
   position: number
   mediaId: string
+  /** Where it was tidied: what the camera saw, and how that became this. */
+  originalMediaId: string | null
+  tidying: Tidying | null
   removedAt: Date | null
 }
 export const PartRow = row<PartRow>(
   'part',
   {
     id, pieceId: refer('piece', { cascade: true }), kind: text, name: text, position: integer, mediaId: refer('media'),
-    removedAt: maybe(moment),
+    originalMediaId: maybe(refer('media')), tidying: maybe(json), removedAt: maybe(moment),
   }, // prettier-ignore
-  { indices: [{ columns: ['pieceId', 'position'] }, { columns: ['mediaId'] }] },
+  { indices: [{ columns: ['pieceId', 'position'] }, { columns: ['mediaId'] }, { columns: ['originalMediaId'] }] },
 )
 
 /** What was handed in at one moment; never changed afterwards, but for being withdrawn. */
@@ -116,13 +119,15 @@ export const PieceVersionRow = row<PieceVersionRow>(
   { uniques: [{ columns: ['pieceId', 'number'] }] },
 )
 
-export type VersionPartRow = { versionId: string; partId: string; position: number }
+/** `name`: as it was when it was handed in. */
+export type VersionPartRow = { versionId: string; partId: string; position: number; name: string }
 export const VersionPartRow = row<VersionPartRow>(
   'version_part',
   {
     versionId: refer('piece_version', { key: true, cascade: true }),
     partId: refer('part', { key: true, cascade: true }),
     position: integer,
+    name: text,
   },
   { indices: [{ columns: ['partId'] }] },
 )

@@ -2,6 +2,7 @@ import { DataSource, DefaultNamingStrategy, type NamingStrategyInterface, type T
 import { ROWS } from './rows.ts'
 import { FirstRoad1700000000000 } from './migrations/firstRoad.ts'
 import { Arriving1700000000002 } from './migrations/arriving.ts'
+import { Making1700000000003 } from './migrations/making.ts'
 import { SettingUp1700000000001 } from './migrations/settingUp.ts'
 
 const snake = (name: string) => name.replace(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`)
@@ -22,7 +23,7 @@ export function openDatabase(url: string, onPoolError: (error: Error) => void): 
     type: 'postgres',
     url,
     entities: ROWS,
-    migrations: [FirstRoad1700000000000, SettingUp1700000000001, Arriving1700000000002],
+    migrations: [FirstRoad1700000000000, SettingUp1700000000001, Arriving1700000000002, Making1700000000003],
     migrationsTableName: 'migration',
     namingStrategy: new PlainNames(),
     poolErrorHandler: onPoolError,

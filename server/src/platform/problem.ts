@@ -45,6 +45,8 @@ const STATUS = {
   'piece/full': 409,
   'piece/not-open': 409,
   'piece/closed': 409,
+  'piece/part-gone': 409,
+  'piece/not-a-classmate': 422,
   'piece/part-still-coming': 409,
   'folder/not-found': 404,
   'folder/put-away': 409,

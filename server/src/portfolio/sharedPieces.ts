@@ -1,7 +1,6 @@
 import type { SharedPiece } from '@nibquill/contract'
 import type { EntityManager } from 'typeorm'
-import { part, type FlatPart } from '../pieces/pieceLines.ts'
-import { PART_COLUMNS } from '../pieces/pieces.ts'
+import { HANDED_IN_PARTS, part, type FlatPart } from '../pieces/pieceLines.ts'
 
 export type SharedPieceRow = SharedPiece & {
   termId: string | null
@@ -26,8 +25,7 @@ export async function listSharedPieces(manager: EntityManager, tail: string, par
     parameters,
   )
   const parts = await manager.query<(FlatPart & { versionId: string })[]>(
-    `${PART_COLUMNS.replace('select', 'select w.version_id as "versionId",')} join version_part w on w.part_id = q.id
-     where w.version_id = any($1::uuid[]) order by w.position`,
+    `${HANDED_IN_PARTS} where w.version_id = any($1::uuid[]) order by w.position`,
     [rows.map(({ versionId }) => versionId)],
   )
   const byVersion = new Map<string, FlatPart[]>(rows.map(({ versionId }) => [versionId, []]))

@@ -309,7 +309,7 @@ export class SmallSchool {
     const id = newId()
     await person.ask('PUT', `/pieces/${id}`, { taskId: null })
     const { mediaId } = await person.upload(options.bytes ?? (await picture()))
-    const { body } = await person.ask('PUT', `/pieces/${id}/parts/${newId()}`, { mediaId, name: 'photo' })
+    const { body } = await person.ask('PUT', `/pieces/${id}/parts/${newId()}`, { kind: 'photo', mediaId, name: 'photo' })
     return (
       await person.ask('PATCH', `/pieces/${id}`, {
         seenVersion: body.version,

@@ -1,0 +1,51 @@
+import type { PupilName } from '@nibquill/contract'
+import { DomainError, isOpen } from '@nibquill/core'
+import { classOfPerson } from '../accounts/classOfPerson.ts'
+import type { Platform } from '../platform/platform.ts'
+import type { SignedIn } from '../platform/routes.ts'
+import type { PieceChanges } from './pieceChanges.ts'
+import { PieceMakerRow } from './rows.ts'
+
+/** Pieces made by several together. All of them see it, and each may change it. */
+export class Makers {
+  readonly #platform: Platform
+  readonly #changes: PieceChanges
+  constructor(platform: Platform, changes: PieceChanges) {
+    this.#platform = platform
+    this.#changes = changes
+  }
+
+  /** The others of one's class, by first name; what the pegs on a class's wall tell as well. */
+  async listClassmates(viewer: SignedIn): Promise<PupilName[]> {
+    const rows = await this.#platform.db.manager.query<{ id: string; firstName: string; symbol: never; colour: never }[]>(
+      `select u.id, u.first_name as "firstName", u.peg_symbol as symbol, u.peg_colour as colour
+       from enrolment f join person u on u.id = f.person_id and u.role = 'pupil' and u.peg_symbol is not null
+       where f.class_id = (select c.id ${classOfPerson()}) and u.id <> $1 order by u.first_name, u.id`,
+      [viewer.personId, this.#platform.clock.now()],
+    )
+    return rows.map(({ symbol, colour, ...pupil }) => ({ ...pupil, lastName: '', peg: { symbol, colour } }))
+  }
+
+  /**
+   * Says who makes a piece beside the one who began it; those left out no longer see it.
+   * @throws DomainError `piece/not-open`, `piece/not-a-classmate`
+   */
+  async set(pieceId: string, makerIds: readonly string[]): Promise<void> {
+    await this.#changes.change(pieceId, async (piece, manager) => {
+      if (!isOpen(piece.state)) throw new DomainError('piece/not-open', { state: piece.state })
+      const now = (await manager.findBy(PieceMakerRow, { pieceId })).map(({ personId }) => personId)
+      const wanted = new Set([piece.pupilId, ...makerIds])
+      const added = [...wanted].filter((id) => !now.includes(id))
+      const classmates = await manager.query<{ id: string }[]>(
+        `select u.id from enrolment e join person u on u.id = e.person_id and u.role = 'pupil' where e.class_id = $1 and u.id = any($2::uuid[])`,
+        [piece.classId, added],
+      )
+      if (classmates.length < added.length) throw new DomainError('piece/not-a-classmate')
+      const gone = now.filter((id) => !wanted.has(id))
+      if (added.length + gone.length === 0) return null
+      for (const personId of gone) await manager.delete(PieceMakerRow, { pieceId, personId })
+      await manager.insert(PieceMakerRow, added.map((personId) => ({ pieceId, personId }))) // prettier-ignore
+      return { version: piece.version + 1 }
+    })
+  }
+}
