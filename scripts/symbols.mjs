@@ -28,6 +28,8 @@ const SYMBOLS = {
   message: 'MessageTextOutline', download: 'Download', print: 'BookArrowDownOutline', link: 'LinkVariant', 'link-off': 'LinkVariantOff', out: 'ExitToApp', retake: 'CameraRetake', plus: 'Plus', minus: 'Minus',
   clock: 'ClockOutline', alert: 'AlertCircleOutline', help: 'HelpCircleOutline', up: 'ArrowUp', 'down-arrow': 'ArrowDown', pick: 'BookmarkPlusOutline', picked: 'BookmarkCheck', eye: 'EyeOutline', eyeoff: 'EyeOffOutline', copy: 'ContentCopy', home: 'HomeOutline', card: 'CardAccountDetailsOutline', menu: 'Menu', lens: 'Magnify',
   microphone: 'Microphone', play: 'Play', pause: 'Pause', 'stop-recording': 'StopCircle', grip: 'DragVertical', edit: 'PencilOutline', mail: 'EmailOutline', nudge: 'HandWaveOutline', tick: 'CheckboxMarkedOutline', untick: 'CheckboxBlankOutline', file: 'FileDocumentOutline', upload: 'TrayArrowUp', sort: 'Sort', 'put-away': 'ArchiveArrowDownOutline', 'take-out': 'ArchiveArrowUpOutline', consent: 'FileSign', school: 'SchoolOutline', lock: 'LockOutline', duplicate: 'ContentDuplicate', unit: 'ViewListOutline', list: 'FormatListBulleted', 'door-open': 'DoorOpen', 'door-shut': 'DoorClosed',
+  // making
+  tidy: 'Broom', straighten: 'PerspectiveMore', brighten: 'Brightness6', turn: 'RotateRight', 'turn-left': 'RotateLeft', trim: 'Crop', redo: 'Redo', 'as-it-was': 'ImageRefreshOutline', friends: 'AccountMultiplePlusOutline', flat: 'FileImageOutline', 'no-network': 'CloudOffOutline',
 } // prettier-ignore
 
 const lines = Object.entries(SYMBOLS).map(([name, drawing]) => {

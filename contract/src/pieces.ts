@@ -1,6 +1,7 @@
 import {
   BRIGHTEN_WAYS,
   LEAST_TRIM,
+  MAX_PART_NAME_LENGTH,
   MAX_PARTS,
   MAX_REFLECTION_LENGTH,
   MAX_TITLE_LENGTH,
@@ -44,6 +45,8 @@ export const Part = v.object({
   width: v.number(),
   height: v.number(),
   sizeBytes: v.number(),
+  /** SHA-256 (hex) of the file as its tablet sent it: the same photo twice is known by it. */
+  sentSha256: v.string(),
   state: v.picklist(['arrived', 'ready', 'damaged']),
   /** Where the photo was tidied: the file as it was taken, and the recipe that leads from there to here. */
   tidied: v.nullable(v.object({ originalMediaId: Id, tidying: Tidying })),
@@ -123,7 +126,6 @@ export const ChangePiece = v.strictObject({
 })
 export type ChangePiece = v.InferOutput<typeof ChangePiece>
 
-const MAX_PART_NAME_LENGTH = 200
 /**
  * PUT /api/pieces/:id/parts/:partId: hangs an arrived file into the piece, last; the same part again changes nothing.
  * `instead` takes the place of another part of it: a photo tidied from that one. Without a recipe it is as it was again.

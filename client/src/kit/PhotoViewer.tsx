@@ -20,7 +20,7 @@ export function PhotoViewer({ parts, link, title }: { parts: Part[]; link?: stri
   if (!part) return null
   return (
     <View style={{ flex: 1, gap: 10 }}>
-      <Stage key={part.id} part={part} link={link} alt={`${strings.photo(chosen + 1, parts.length)}: ${title}`} />
+      <PhotoStage key={part.id} part={part} link={link} alt={`${strings.photo(chosen + 1, parts.length)}: ${title}`} />
       {parts.length > 1 ? (
         <View role="tablist" style={{ flexDirection: 'row', gap: 8, flexWrap: 'wrap' }}>
           {parts.map((other, i) => (
@@ -48,7 +48,8 @@ export function PhotoViewer({ parts, link, title }: { parts: Part[]; link?: stri
   )
 }
 
-function Stage({ part, link, alt }: { part: Part; link?: string; alt: string }) {
+/** One photo as large as the place allows, to go close to. */
+export function PhotoStage({ part, link, alt }: { part: Part; link?: string; alt: string }) {
   const [close, setClose] = useState(false)
   const [broken, setBroken] = useState(false)
   const [near, setNear] = useState<string | null>(null)

@@ -80,7 +80,7 @@ export function Picture({
   link,
   fit,
 }: {
-  part: Part
+  part: Pick<Part, 'mediaId' | 'state'>
   alt: string
   size: 320 | 960 | 2048
   link?: string

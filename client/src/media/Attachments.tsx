@@ -31,7 +31,7 @@ export function Attachments({ items, label }: { items: readonly Attachment[]; la
               onPress={() => setOpen(picture)}
               style={{ width: 132, height: 100, borderRadius: corners.sheet, overflow: 'hidden' }}
             >
-              <Picture part={{ ...picture, id: picture.mediaId, kind: 'photo' }} alt="" size={320} fit="cover" />
+              <Picture part={picture} alt="" size={320} fit="cover" />
             </Press>
           ))}
         </View>
@@ -50,12 +50,7 @@ export function Attachments({ items, label }: { items: readonly Attachment[]; la
       {open ? (
         <Overlay visible title={open.name || strings.picture} width={960} onClose={() => setOpen(null)}>
           <View style={{ height: 480, padding: 16 }}>
-            <Picture
-              part={{ ...open, id: open.mediaId, kind: 'photo' }}
-              alt={open.name || strings.picture}
-              size={960}
-              fit="contain"
-            />
+            <Picture part={open} alt={open.name || strings.picture} size={960} fit="contain" />
           </View>
           <View style={{ padding: 16, paddingTop: 0 }}>
             <BigButton small tone="quiet" label={strings.close} onPress={() => setOpen(null)} />

@@ -65,12 +65,7 @@ function KindPicker<R extends string>({
             <Symbol name={/\.pdf$/i.test(name) ? 'file' : 'microphone'} size={26} colour={colours.inkSoft} />
           ) : (
             <View style={{ width: 60, height: 46, borderRadius: corners.sheet, overflow: 'hidden' }}>
-              <Picture
-                part={{ id: mediaId, mediaId, kind: 'photo', name, width: 1, height: 1, sizeBytes: 0, state: 'arrived' }}
-                alt=""
-                size={320}
-                fit="cover"
-              />
+              <Picture part={{ mediaId, state: 'arrived' }} alt="" size={320} fit="cover" />
             </View>
           )}
           <Text variant="bodyMedium" style={{ flex: 1 }}>

@@ -4,6 +4,7 @@ export const strings = {
   tooLarge: `This file is too big. The most is ${Math.round(MAX_UPLOAD_BYTES / 1024 / 1024)} MB.`,
   empty: 'This file is empty, so there is nothing to keep.',
   stuck: 'It did not get through. It is safe here; try again.',
+  waitsForCard: 'It waits here for your card.',
   notKept: 'This tablet cannot keep it. Leave this page open until it has arrived.',
   keeping: 'being kept',
   waiting: 'waiting',

@@ -1,26 +1,31 @@
 import { Arrived } from '@nibquill/contract'
-import { MAX_UPLOAD_BYTES } from '@nibquill/core'
-import { sha256 } from '@noble/hashes/sha2'
-import { bytesToHex } from '@noble/hashes/utils'
-import { type DetailedError, Upload } from 'tus-js-client'
+import { backOffMs, MAX_UPLOAD_BYTES, whoseTurn, type PartKind, type Tidying } from '@nibquill/core'
 import { v7 as newId } from 'uuid'
-import * as v from 'valibot'
 import { api } from '../api/api'
-import { problemFrom, sentenceOf } from '../api/problems'
+import { codeOf, ProblemError, sentenceOf } from '../api/problems'
 import { strings } from './strings'
+import { hashOf, transfer } from './transfer'
 import { UploadLedger } from './uploadLedger'
 
-/** One file on its way. `partId` names it everywhere. */
-export type Sending = {
+/** What a file becomes when it has arrived. */
+export type Line = {
   partId: string
   mediaId: string
   pieceId: string
   ownerId: string
+  kind: PartKind
   name: string
+  /** It takes the place of another part: a photo tidied from that one. */
+  instead: { partId: string; tidying: Tidying } | null
+}
+
+/** One file on its way. `partId` names it everywhere. */
+export type Sending = Line & {
   sizeBytes: number
   sentBytes: number
   /** It is on this tablet for good until it has arrived: a closed page loses nothing. */
   kept: boolean
+  /** `stuck`: tried again by itself. `refused`: the server said why not, and only a person can help. */
   state: 'keeping' | 'waiting' | 'sending' | 'checking' | 'stuck' | 'refused'
   /** Why, when stuck or refused. */
   sentence: string | null
@@ -28,38 +33,49 @@ export type Sending = {
 }
 
 const AT_ONCE = 2
-/** Then the pupil is told, and the file waits for the network or a tap. */
-const RETRY_DELAYS_MS = [0, 500, 1500, 4000, 8000, 15_000]
-const ENDPOINT = '/api/media/uploads'
+/** Those that one day may be otherwise: somebody signs in again, makes room, or the server recovers. */
+const MAY_PASS = new Set(['accounts/signed-out', 'media/differs', 'media/no-room', 'request/too-large'])
 
 /** Where files wait that have not arrived, beyond the life of the page. */
 export type Shelf = { put: (file: Line, bytes: File) => Promise<unknown>; drop: (partId: string) => Promise<unknown> }
-export type Line = Pick<Sending, 'partId' | 'mediaId' | 'pieceId' | 'ownerId' | 'name'>
 /** When a tablet changes hands, files under way may finish; those on the shelf wait for their owner after that. */
 const SETTLE_MS = 20_000
 
 type Delivered = (sending: Sending, signal: AbortSignal) => Promise<void>
+/** Lets one page of this browser send at a time. */
+type Turn = (work: () => Promise<void>) => Promise<unknown>
+const TRANSFERS = 'nibquill.transfers'
+const oneAtATime: Turn = (work) =>
+  typeof navigator === 'undefined' || navigator.locks === undefined ? work() : navigator.locks.request(TRANSFERS, work)
 
 /**
- * Brings files to school: resumable, two at a time, each under ids made here, so that whatever is repeated arrives once.
- * It is handed files and says how far they are; where they wait meanwhile is not its business.
+ * Brings files to school: resumable, two at a time, fair between pieces, each under ids made here, so that whatever is repeated
+ * arrives once. It is handed files and says how far they are; where they wait meanwhile is not its business.
  */
 export class Uploader {
   #sendings: readonly Sending[] = []
   readonly #files = new Map<string, File>()
-  readonly #running = new Map<string, { abort: () => void }>()
+  readonly #hashes = new Map<string, Promise<string>>()
+  readonly #running = new Map<string, { abort: () => void; pieceId: string }>()
   readonly #listeners = new Set<() => void>()
   readonly #ledger = new UploadLedger()
   readonly #deliver: Delivered
   readonly #shelf: Shelf | null
+  readonly #turn: Turn
+  /** Pieces in the order in which they were served last. */
+  #served: string[] = []
+  #failures = 0
+  #retry: ReturnType<typeof setTimeout> | null = null
+  #hasTurn = false
 
   /**
    * @param deliver - Called when the server has confirmed the file; hangs it into its piece. The signal says that its pupil has left.
    * @param shelf - Without one, files live as long as the page.
    */
-  constructor(deliver: Delivered, shelf: Shelf | null = null) {
+  constructor(deliver: Delivered, shelf: Shelf | null = null, turn: Turn = oneAtATime) {
     this.#deliver = deliver
     this.#shelf = shelf
+    this.#turn = turn
     if (typeof window !== 'undefined') window.addEventListener('online', () => this.retryStuck())
   }
 
@@ -69,19 +85,36 @@ export class Uploader {
   }
   getSnapshot = (): readonly Sending[] => this.#sendings
 
-  /** Takes a file on; resolves once it is kept, where it can be. A file that was half-way before goes on where it stopped. */
-  async add(ownerId: string, pieceId: string, file: File): Promise<void> {
-    const before = this.#ledger.find(ownerId, pieceId, file)
-    if (before && this.#sendings.some(({ partId }) => partId === before.partId)) return
+  /** A file that is on its way, for looking at or tidying it before it has arrived. */
+  fileOf(partId: string): File | null {
+    return this.#files.get(partId) ?? null
+  }
+
+  /** SHA-256 of a file on its way, in hex. */
+  async hashOf(partId: string): Promise<string | null> {
+    const file = this.#files.get(partId)
+    if (!file) return null
+    const hash = this.#hashes.get(partId) ?? hashOf(file)
+    this.#hashes.set(partId, hash)
+    return hash
+  }
+
+  /**
+   * Takes a file on; resolves once it is kept, where it can be. A file that was half-way before goes on where it stopped.
+   * @returns the part it will be
+   */
+  async add(ownerId: string, pieceId: string, file: File, instead: Line['instead'] = null): Promise<string> {
+    const before = instead ? null : this.#ledger.find(ownerId, pieceId, file)
+    if (before && this.#sendings.some(({ partId }) => partId === before.partId)) return before.partId
     const ids = before ?? { partId: newId(), mediaId: newId() }
     const refusal = file.size === 0 ? strings.empty : file.size > MAX_UPLOAD_BYTES ? strings.tooLarge : null
     const sending: Sending = {
-      ...ids, ownerId, pieceId, name: file.name, sizeBytes: file.size, sentBytes: 0, kept: false, state: refusal ? 'refused' : this.#shelf ? 'keeping' : 'waiting', sentence: refusal,
-      preview: URL.createObjectURL(file),
+      ...ids, ownerId, pieceId, kind: 'photo', name: file.name, instead, sizeBytes: file.size, sentBytes: 0, kept: false,
+      state: refusal ? 'refused' : this.#shelf ? 'keeping' : 'waiting', sentence: refusal, preview: URL.createObjectURL(file),
     } // prettier-ignore
     this.#sendings = [...this.#sendings, sending]
     this.#files.set(ids.partId, file)
-    if (!refusal) this.#ledger.remember(ownerId, pieceId, file, ids)
+    if (!refusal && !instead) this.#ledger.remember(ownerId, pieceId, file, ids)
     this.#changed()
     if (this.#shelf && !refusal) {
       const kept = await this.#shelf.put(sending, file).then(
@@ -91,16 +124,17 @@ export class Uploader {
       this.#update(sending.partId, { kept, state: 'waiting', sentence: kept ? null : strings.notKept })
     }
     this.#next()
+    return ids.partId
   }
 
   /** Takes a file up again that waited on the shelf. */
   restore(line: Line, file: File): void {
     if (this.#sendings.some(({ partId }) => partId === line.partId)) return
-    const { partId, mediaId, pieceId, ownerId, name } = line
+    const { partId, mediaId, pieceId, ownerId, kind, name, instead } = line
     this.#sendings = [
       ...this.#sendings,
       {
-        partId, mediaId, pieceId, ownerId, name, sizeBytes: file.size, sentBytes: 0, kept: true, state: 'waiting', sentence: null,
+        partId, mediaId, pieceId, ownerId, kind, name, instead, sizeBytes: file.size, sentBytes: 0, kept: true, state: 'waiting', sentence: null,
         preview: URL.createObjectURL(file),
       },
     ] // prettier-ignore
@@ -114,9 +148,18 @@ export class Uploader {
     return this.#ledger.list(ownerId, pieceId).filter(({ partId }) => !this.#files.has(partId)).map(({ name }) => name) // prettier-ignore
   }
 
+  /** Tries at once what waits for a better moment. */
   retryStuck(): void {
+    if (this.#retry) clearTimeout(this.#retry)
+    this.#retry = null
     for (const { partId, state } of this.#sendings)
       if (state === 'stuck') this.#update(partId, { state: 'waiting', sentence: null })
+    this.#next()
+  }
+
+  /** Once more, what the server refused: its piece may be open again. */
+  tryAgain(partId: string): void {
+    this.#update(partId, { state: 'waiting', sentence: null })
     this.#next()
   }
 
@@ -153,6 +196,9 @@ export class Uploader {
 
   /** On signing out: nothing of this pupil stays in memory; what arrived stays at school, the rest on the shelf. */
   clear(): void {
+    if (this.#retry) clearTimeout(this.#retry)
+    this.#retry = null
+    this.#served = []
     for (const { partId } of this.#sendings) {
       this.#running.get(partId)?.abort()
       this.#drop(partId)
@@ -160,9 +206,43 @@ export class Uploader {
   }
 
   #next(): void {
-    for (const sending of this.#sendings) {
-      if (this.#running.size >= AT_ONCE) return
-      if (sending.state === 'waiting' && !this.#running.has(sending.partId)) void this.#send(sending)
+    if (this.#listWaiting().length === 0) return
+    if (this.#hasTurn) return this.#fill()
+    this.#hasTurn = true
+    void this.#turn(async () => {
+      this.#fill()
+      // The turn is kept while something of ours is under way.
+      await new Promise<void>((resolve) => {
+        const look = () => {
+          if (this.#running.size > 0 || this.#listWaiting().length > 0) return
+          stop()
+          resolve()
+        }
+        const stop = this.subscribe(look)
+        look()
+      })
+    }).finally(() => {
+      this.#hasTurn = false
+      this.#next()
+    })
+  }
+
+  /** A tidied photo waits for the one it takes the place of. */
+  #listWaiting(): Sending[] {
+    const onTheWay = new Set(this.#sendings.filter(({ state }) => state !== 'refused').map(({ partId }) => partId))
+    return this.#sendings.filter(
+      ({ partId, state, instead }) =>
+        state === 'waiting' && !this.#running.has(partId) && !(instead && onTheWay.has(instead.partId)),
+    )
+  }
+
+  #fill(): void {
+    while (this.#running.size < AT_ONCE) {
+      const waiting = this.#listWaiting().map((sending) => ({ id: sending.partId, group: sending.pieceId, sending }))
+      const next = whoseTurn(waiting, [...this.#running.values()].map(({ pieceId }) => pieceId), this.#served) // prettier-ignore
+      if (!next) return
+      this.#served = [...this.#served.filter((pieceId) => pieceId !== next.group), next.group]
+      void this.#send(next.sending)
     }
   }
 
@@ -170,55 +250,41 @@ export class Uploader {
     const { partId } = sending
     const file = this.#files.get(partId)!
     const control = new AbortController()
-    this.#running.set(partId, { abort: () => control.abort() })
+    this.#running.set(partId, { abort: () => control.abort(), pieceId: sending.pieceId })
     this.#update(partId, { state: 'sending' })
     try {
-      const hash = bytesToHex(sha256(new Uint8Array(await file.arrayBuffer())))
+      const hash = (await this.hashOf(partId))!
       const there = await api.get(`/media/${sending.mediaId}`, Arrived, control.signal).catch(() => null)
-      const arrived = there ?? (await this.#transfer(sending, file, hash, control.signal))
+      const arrived =
+        there ?? (await transfer({ ...sending, hash }, file, control.signal, (sentBytes) => this.#update(partId, { sentBytes })))
       if (arrived.sentSha256 !== hash) throw new Error('what arrived differs')
       this.#update(partId, { state: 'checking', sentBytes: file.size })
       await this.#deliver(sending, control.signal)
+      this.#failures = 0
       this.#ledger.forget(partId)
       await this.#shelf?.drop(partId)
       this.#drop(partId)
     } catch (error) {
-      if (control.signal.aborted) return
-      const refused = error instanceof Refused
-      if (refused) this.#ledger.forget(partId)
-      this.#update(partId, { state: refused ? 'refused' : 'stuck', sentence: refused ? error.message : strings.stuck })
+      if (!control.signal.aborted) this.#failed(partId, error)
     } finally {
       this.#running.delete(partId)
+      this.#changed()
       this.#next()
     }
   }
 
-  #transfer(sending: Sending, file: File, hash: string, signal: AbortSignal): Promise<Arrived> {
-    return new Promise((resolve, reject) => {
-      const upload = new Upload(file, {
-        endpoint: ENDPOINT,
-        retryDelays: RETRY_DELAYS_MS,
-        removeFingerprintOnSuccess: true,
-        fingerprint: () => Promise.resolve(`nibquill/${sending.mediaId}`),
-        metadata: { mediaId: sending.mediaId, filename: sending.name, sha256: hash },
-        onProgress: (sentBytes) => this.#update(sending.partId, { sentBytes }),
-        onSuccess: ({ lastResponse }) => {
-          const arrived = v.safeParse(Arrived, parse(lastResponse.getBody()))
-          // An earlier try arrived whole, and its answer was lost on the way: ask.
-          if (arrived.success) resolve(arrived.output)
-          else api.get(`/media/${sending.mediaId}`, Arrived).then(resolve, reject)
-        },
-        onError: (error) => void refusalOf(error).then(reject),
-      })
-      signal.addEventListener('abort', () => {
-        void upload.abort()
-        reject(new Error('stopped'))
-      })
-      upload.findPreviousUploads().then(([previous]) => {
-        if (previous) upload.resumeFromPreviousUpload(previous)
-        upload.start()
-      }, reject)
-    })
+  #failed(partId: string, error: unknown): void {
+    const refused = error instanceof ProblemError && error.problem.status < 500 && !MAY_PASS.has(error.code)
+    if (refused) return this.#update(partId, { state: 'refused', sentence: sentenceOf(error) })
+    const sentence =
+      codeOf(error) === 'accounts/signed-out'
+        ? strings.waitsForCard
+        : codeOf(error) === 'media/no-room'
+          ? sentenceOf(error)
+          : strings.stuck
+    this.#update(partId, { state: 'stuck', sentence })
+    this.#failures++
+    this.#retry ??= setTimeout(() => this.retryStuck(), backOffMs(this.#failures, Math.random()))
   }
 
   #update(partId: string, change: Partial<Sending>): void {
@@ -230,30 +296,12 @@ export class Uploader {
     const gone = this.#sendings.find((sending) => sending.partId === partId)
     if (gone) URL.revokeObjectURL(gone.preview)
     this.#files.delete(partId)
+    this.#hashes.delete(partId)
     this.#sendings = this.#sendings.filter((sending) => sending.partId !== partId)
     this.#changed()
   }
 
   #changed(): void {
     for (const listener of this.#listeners) listener()
-  }
-}
-
-/** The server looked at the file and will never take it. */
-class Refused extends Error {}
-
-async function refusalOf(error: Error | DetailedError): Promise<Error> {
-  const response = 'originalResponse' in error ? error.originalResponse : null
-  const status = response?.getStatus() ?? 0
-  const mayChange = status === 0 || status >= 500 || status === 401 || status === 404 || status === 409 || status === 423
-  if (!response || mayChange) return error
-  return new Refused(sentenceOf(await problemFrom(new Response(response.getBody()))))
-}
-
-function parse(body: string): unknown {
-  try {
-    return JSON.parse(body)
-  } catch {
-    return null
   }
 }

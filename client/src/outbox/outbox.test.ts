@@ -14,7 +14,7 @@ beforeEach(() => {
 afterEach(() => outbox.close())
 
 const line = (partId: string, ownerId = 'wren', keptAt = 1): OutboxLine => ({
-  partId, mediaId: `media-${partId}`, pieceId: 'piece', taskId: null, ownerId, name: `${partId}.jpg`, keptAt,
+  partId, mediaId: `media-${partId}`, pieceId: 'piece', taskId: null, ownerId, kind: 'photo', name: `${partId}.jpg`, instead: null, keptAt,
 }) // prettier-ignore
 /** The page's own File has no arrayBuffer in this test browser. */
 const file = (text: string, name = 'a.jpg'): File =>

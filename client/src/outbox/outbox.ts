@@ -1,28 +1,41 @@
+import type { PieceStep } from '@nibquill/core'
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
+import type { Line } from '../media/uploader'
 
 /** A file that has not reached the school yet, with everything needed to bring it there. */
-export type OutboxLine = {
-  partId: string
-  mediaId: string
-  pieceId: string
+export type OutboxLine = Line & {
   /** Starts the piece, where that has not happened. */
   taskId: string | null
-  ownerId: string
-  name: string
   /** When it was put here: lines go in this order. */
   keptAt: number
 }
 /** The bytes apart from the line, so that listing a full outbox stays quick. */
 type Bytes = { partId: string; type: string; lastModified: number; data: ArrayBuffer }
 
+/** What a pupil wrote or chose about a piece. */
+export type Words = { title: string; reflection: string; step: PieceStep; folderId: string | null }
+/** A piece's words, and whether it shall be handed in, that the school has not got yet. */
+export type OutboxDraft = {
+  pieceId: string
+  ownerId: string
+  taskId: string | null
+  /** As the pupil wants it. */
+  words: Words
+  /** As the school had it when the pupil began: whatever differs there now was written elsewhere. */
+  base: Words
+  handIn: boolean
+  keptAt: number
+}
+
 interface Schema extends DBSchema {
   lines: { key: string; value: OutboxLine; indexes: { owner: string } }
   bytes: { key: string; value: Bytes }
+  drafts: { key: string; value: OutboxDraft; indexes: { owner: string } }
 }
 
 const NAME = 'nibquill.outbox'
 /** Raised with every change of shape; `upgrade` brings what an older Nibquill wrote along. */
-const VERSION = 1
+const VERSION = 2
 
 /** Why something could not be kept on this tablet. */
 export class NotKept extends Error {
@@ -46,10 +59,17 @@ export class Outbox {
 
   #open(): Promise<IDBPDatabase<Schema>> {
     this.#db ??= openDB<Schema>(this.#name, VERSION, {
-      upgrade: (db, from) => {
-        if (from >= 1) return
-        db.createObjectStore('lines', { keyPath: 'partId' }).createIndex('owner', 'ownerId')
-        db.createObjectStore('bytes', { keyPath: 'partId' })
+      upgrade: async (db, from, _to, change) => {
+        if (from < 1) {
+          db.createObjectStore('lines', { keyPath: 'partId' }).createIndex('owner', 'ownerId')
+          db.createObjectStore('bytes', { keyPath: 'partId' })
+        }
+        if (from < 2) {
+          db.createObjectStore('drafts', { keyPath: 'pieceId' }).createIndex('owner', 'ownerId')
+          // Version 1 knew photos only, and none that were tidied.
+          for (let at = await change.objectStore('lines').openCursor(); at; at = await at.continue())
+            await at.update({ ...at.value, kind: 'photo', instead: null })
+        }
       },
       // A newer Nibquill in another tab wants to change the shape: step aside rather than hold it up.
       blocking: () => void this.close(),
@@ -101,6 +121,41 @@ export class Outbox {
     } catch {
       // Nothing was kept, so nothing is left.
     }
+  }
+
+  /** Resolves once the words are safely on this tablet. @throws NotKept */
+  async putDraft(draft: OutboxDraft): Promise<void> {
+    try {
+      const db = await this.#open()
+      const change = db.transaction('drafts', 'readwrite', { durability: 'strict' })
+      await Promise.all([change.store.put(draft), change.done])
+    } catch (error) {
+      throw new NotKept(error instanceof DOMException && error.name === 'QuotaExceededError')
+    }
+  }
+
+  async listDrafts(ownerId: string): Promise<OutboxDraft[]> {
+    try {
+      return await (await this.#open()).getAllFromIndex('drafts', 'owner', ownerId)
+    } catch {
+      return []
+    }
+  }
+
+  async dropDraft(pieceId: string): Promise<void> {
+    try {
+      await (await this.#open()).delete('drafts', pieceId)
+    } catch {
+      // Nothing was kept, so nothing is left.
+    }
+  }
+
+  /** Whether this browser keeps anything at all; a private window may not. */
+  async works(): Promise<boolean> {
+    return this.#open().then(
+      () => true,
+      () => false,
+    )
   }
 
   async close(): Promise<void> {

@@ -2,15 +2,10 @@ import { router } from 'expo-router'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { Press } from '../kit/Press'
-import { Symbol, type SymbolName } from '../kit/Symbol'
+import { Symbol } from '../kit/Symbol'
 import { colours, corners } from '../kit/theme'
+import { WAYS } from '../parts/partKinds'
 import { strings } from './strings'
-
-/** The ways there are to make something; another way is another line here. */
-const WAYS: { label: string; symbol: SymbolName; colour: string; open: () => void }[] = [
-  { label: strings.photo, symbol: 'camera', colour: colours.aubergine, open: () => router.push('/make') },
-  { label: strings.pick, symbol: 'pictures', colour: colours.verdigris, open: () => router.push('/make?pick=1') },
-]
 
 /** Stands at the foot of the desk: making starts with one tap, no menu first. */
 export function MakeBar() {
@@ -21,11 +16,11 @@ export function MakeBar() {
       style={{ backgroundColor: colours.sheet, borderTopWidth: 1, borderTopColor: colours.rule }}
     >
       <View style={{ flexDirection: 'row', gap: 10, padding: 12, width: '100%', maxWidth: 640, alignSelf: 'center' }}>
-        {WAYS.map(({ label, symbol, colour, open }) => (
+        {WAYS.map(({ label, symbol, colour, href }) => (
           <Press
             key={label}
             label={label}
-            onPress={open}
+            onPress={() => router.push(href)}
             style={{
               flex: 1,
               minHeight: 64,

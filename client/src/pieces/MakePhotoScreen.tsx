@@ -1,5 +1,5 @@
 import { router, useLocalSearchParams } from 'expo-router'
-import { useEffect, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { Image, ScrollView, View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { v7 as newId } from 'uuid'
@@ -11,6 +11,7 @@ import { pickPictures } from '../device/pickFiles'
 import { askToStay, LITTLE_ROOM_BYTES, roomLeft } from '../device/room'
 import { useCamera } from '../device/useCamera'
 import type { PhotoFault } from '@nibquill/core'
+import { Ask } from '../kit/Ask'
 import { BigButton } from '../kit/BigButton'
 import { Listen, Loading, Notice } from '../kit/Notice'
 import { Press } from '../kit/Press'
@@ -18,62 +19,59 @@ import { RoundButton } from '../kit/RoundButton'
 import { colours, corners } from '../kit/theme'
 import { lookAtPhoto } from '../media/lookAtPhoto'
 import { MakeHead } from './MakeHead'
-import { PartsStrip } from './PartsStrip'
+import { entriesOf, PartsStrip } from '../parts/PartsStrip'
 import { usePiece } from './piecesQueries'
 import { strings } from './strings'
-import { sendPhotos, uploader, useSendings } from './uploads'
+import { uploader, useSendings } from './uploads'
+import { useTakingPhotos } from './useTakingPhotos'
 
-/** Full screen: look, tap, use it or again; several in a row; one way out on each side. */
+/** Full screen: look and tap, as often as it takes; one way out on each side. */
 export function MakePhotoScreen() {
   const { id, taskId, pick } = useLocalSearchParams<{ id?: string; taskId?: string; pick?: string }>()
   const session = useSession()
   const [freshId] = useState(() => newId())
   const [started, setStarted] = useState(id !== undefined)
-  const [problem, setProblem] = useState<unknown>(null)
   const pieceId = id ?? freshId
   const piece = usePiece(started ? pieceId : '')
   const sendings = useSendings(pieceId)
   const ownerId = session.data?.person?.id
+  const parts = piece.data?.parts ?? []
+  const count = entriesOf(parts, sendings).length
+  const taking = useTakingPhotos({
+    ownerId: ownerId ?? '',
+    pieceId,
+    taskId: taskId ?? null,
+    parts,
+    count,
+    onStarted: () => setStarted(true),
+  })
   const little = useLittleRoom()
   if (!ownerId) return <Loading />
-  const count = (piece.data?.parts.length ?? 0) + sendings.length
   const halfWay = uploader.listHalfWay(ownerId, pieceId)
-
-  const keep = async (files: File[]) => {
-    if (files.length === 0) return
-    setProblem(null)
-    await sendPhotos(ownerId, pieceId, taskId ?? null, files)
-    setStarted(true)
-  }
-  const send = (files: File[]) => keep(files).catch(setProblem)
   return (
     <View style={{ flex: 1, backgroundColor: colours.paper }}>
       <MakeHead title={strings.takePhoto} onOn={count > 0 ? () => router.push(`/my-pieces/${pieceId}/what`) : undefined} />
-      {problem ? (
-        <View style={{ padding: 12 }}>
+      <View style={{ paddingHorizontal: 12, paddingTop: 8, gap: 8 }}>
+        {taking.problem ? (
           <Notice tone="again" symbol="alert">
-            {sentenceOf(problem)}
+            {sentenceOf(taking.problem)}
           </Notice>
-        </View>
-      ) : null}
-      {little ? (
-        <View style={{ padding: 12, paddingBottom: 0 }}>
-          <Notice tone="attention" symbol="alert" action={<Listen text={strings.littleRoom} />}>
-            {strings.littleRoom}
+        ) : null}
+        {[
+          ...taking.words,
+          ...(little ? [strings.littleRoom] : []),
+          ...(halfWay.length > 0 ? [strings.halfWay(halfWay)] : []),
+        ].map((words) => (
+          <Notice key={words} tone="attention" symbol="bulb" action={<Listen text={words} />}>
+            {words}
           </Notice>
-        </View>
-      ) : null}
-      {halfWay.length > 0 ? (
-        <View style={{ padding: 12, paddingBottom: 0 }}>
-          <Notice tone="attention" symbol="clock">
-            {strings.halfWay(halfWay)}
-          </Notice>
-        </View>
-      ) : null}
+        ))}
+      </View>
       <CameraStage
-        onPhoto={(file) => void send([file])}
-        onKeep={(file) => keep([file])}
-        onPick={() => void pickPictures().then(send)}
+        count={count}
+        onPhoto={(file) => void taking.take([file])}
+        onKeep={(file) => taking.keep([file])}
+        onPick={() => void pickPictures().then(taking.take)}
         pickFirst={pick === '1'}
       />
       {count > 0 ? (
@@ -82,9 +80,20 @@ export function MakePhotoScreen() {
           style={{ flexGrow: 0, backgroundColor: colours.sheet, borderTopWidth: 1, borderTopColor: colours.rule }}
           contentContainerStyle={{ padding: 12 }}
         >
-          <PartsStrip pieceId={pieceId} parts={piece.data?.parts ?? []} />
+          <PartsStrip pieceId={pieceId} parts={parts} row />
         </ScrollView>
       ) : null}
+      <Ask
+        hear
+        visible={taking.again.length > 0}
+        title={strings.hereAlready(taking.again.length)}
+        yes={strings.useAgain}
+        no={strings.leaveOut}
+        onYes={taking.useAgain}
+        onNo={taking.leaveOut}
+      >
+        {strings.hereAlreadyHelp}
+      </Ask>
     </View>
   )
 }
@@ -99,14 +108,21 @@ function useLittleRoom(): boolean {
   return little
 }
 
-type StageProps = { onPhoto: (file: File) => void; onKeep: (file: File) => Promise<void>; onPick: () => void; pickFirst: boolean }
+type StageProps = {
+  count: number
+  onPhoto: (file: File) => void
+  onKeep: (file: File) => Promise<void>
+  onPick: () => void
+  pickFirst: boolean
+}
 
-function CameraStage({ onPhoto, onKeep, onPick, pickFirst }: StageProps) {
+/** One tap, one photo: it lies in the row below at once. Only a photo with a fault is shown first. */
+function CameraStage({ count, onPhoto, onKeep, onPick, pickFirst }: StageProps) {
   const [wanted, setWanted] = useState(!pickFirst)
   const { video, stream, trouble, turn, tryAgain } = useCamera(wanted, 'environment', PHOTO_WIDTH_PX)
   const [ready, setReady] = useState(false)
-  const [fault, setFault] = useState<PhotoFault | null>(null)
-  const [still, setStill] = useState<{ file: File; address: string } | null>(null)
+  const [flash, setFlash] = useState(false)
+  const [still, setStill] = useState<{ file: File; address: string; fault: PhotoFault } | null>(null)
 
   // The picture element comes and goes with the still; the stream stays.
   useEffect(() => {
@@ -122,13 +138,21 @@ function CameraStage({ onPhoto, onKeep, onPick, pickFirst }: StageProps) {
     await uploader.settle()
     setStill(null)
   })
+  const shooting = useRef(false)
   const shoot = async () => {
-    if (!video.current) return
-    const file = await takePhoto(video.current, new Date())
-    setReady(false)
-    setFault(null)
-    void lookAtPhoto(file).then(setFault)
-    setStill({ file, address: URL.createObjectURL(file) })
+    if (!video.current || shooting.current) return
+    shooting.current = true
+    try {
+      setFlash(true)
+      const file = await takePhoto(video.current, new Date())
+      setFlash(false)
+      const fault = await lookAtPhoto(file)
+      if (fault) setStill({ file, address: URL.createObjectURL(file), fault })
+      else onPhoto(file)
+    } finally {
+      setFlash(false)
+      shooting.current = false
+    }
   }
   if (still) {
     return (
@@ -139,13 +163,11 @@ function CameraStage({ onPhoto, onKeep, onPick, pickFirst }: StageProps) {
           resizeMode="contain"
           style={{ flex: 1, margin: 12, borderRadius: corners.button, backgroundColor: colours.desk }}
         />
-        {fault ? (
-          <View style={{ paddingHorizontal: 14, maxWidth: 640, width: '100%', alignSelf: 'center' }}>
-            <Notice tone="attention" symbol="bulb" action={<Listen text={strings.faults[fault]} />}>
-              {strings.faults[fault]}
-            </Notice>
-          </View>
-        ) : null}
+        <View style={{ paddingHorizontal: 14, maxWidth: 640, width: '100%', alignSelf: 'center' }}>
+          <Notice tone="attention" symbol="bulb" action={<Listen text={strings.faults[still.fault]} />}>
+            {strings.faults[still.fault]}
+          </Notice>
+        </View>
         <View style={{ flexDirection: 'row', gap: 12, padding: 14, maxWidth: 640, width: '100%', alignSelf: 'center' }}>
           <BigButton label={strings.again} symbol="retake" tone="quiet" onPress={() => setStill(null)} grow />
           <BigButton
@@ -198,6 +220,7 @@ function CameraStage({ onPhoto, onKeep, onPick, pickFirst }: StageProps) {
               style={{ width: '100%', height: '100%', objectFit: 'contain', position: 'absolute', inset: 0 }}
             />
             {ready ? null : <Text style={{ color: colours.paper }}>{strings.cameraOpening}</Text>}
+            {flash ? <View style={{ position: 'absolute', inset: 0, backgroundColor: colours.sheet, opacity: 0.7 }} /> : null}
           </>
         )}
       </View>
@@ -235,7 +258,11 @@ function CameraStage({ onPhoto, onKeep, onPick, pickFirst }: StageProps) {
             boxShadow: `0 0 0 4px ${colours.aubergine}`,
           }}
         >
-          {null}
+          {count > 0 ? (
+            <Text aria-hidden variant="titleMedium" style={{ color: colours.sheet, margin: 'auto' }}>
+              {count}
+            </Text>
+          ) : null}
         </Press>
         {turn ? (
           <RoundButton

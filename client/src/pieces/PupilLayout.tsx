@@ -16,6 +16,6 @@ export function PupilLayout() {
   const path = usePathname()
   const session = useSession()
   useOutbox(session.data?.person?.id)
-  const making = path === '/make' || /^\/my-pieces\/[^/]+\/(photo|what|folder|tray)$/.test(path)
+  const making = path === '/make' || /^\/my-pieces\/[^/]+\/(photo|what|folder|tray|parts\/[^/]+(\/tidy)?)$/.test(path)
   return making ? <Gate roles={['pupil']} /> : <PlacesLayout places={PLACES} roles={['pupil']} foot />
 }

@@ -4,14 +4,16 @@ import { router } from 'expo-router'
 import { useRef } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
+import { useSession } from '../accounts/session'
 import { BigButton } from '../kit/BigButton'
 import { Field } from '../kit/Field'
 import { Page } from '../kit/layout'
 import { Listen, ProblemNotice } from '../kit/Notice'
 import { Press } from '../kit/Press'
 import { colours, corners, targets } from '../kit/theme'
+import { MadeTogether } from './MadeTogether'
 import { MakeHead } from './MakeHead'
-import { PartsStrip } from './PartsStrip'
+import { PartsStrip } from '../parts/PartsStrip'
 import { strings } from './strings'
 import { useDraft } from './useDraft'
 import { WithPiece } from './WithPiece'
@@ -23,6 +25,7 @@ export function WhatIsItScreen() {
 /** First of the last three steps: a name and what I think. */
 function WhatIsIt({ piece }: { piece: Piece }) {
   const { words, write, save, problem } = useDraft(piece)
+  const me = useSession().data?.person?.id
   const going = useRef(false)
   // A child taps twice: the second tap must not go on twice.
   const goOn = async () => {
@@ -119,6 +122,7 @@ function WhatIsIt({ piece }: { piece: Piece }) {
             )
           })}
         </View>
+        {me ? <MadeTogether piece={piece} me={me} /> : null}
         {problem ? <ProblemNotice error={problem} /> : null}
       </Page>
     </View>

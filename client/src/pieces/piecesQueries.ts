@@ -23,7 +23,7 @@ function keep(queries: QueryClient, piece: Piece): void {
 }
 
 /** Something done to a piece. When somebody else was first, the piece as it stands now is fetched. */
-function usePieceChange<Input>(pieceId: string, change: (input: Input) => Promise<Piece>) {
+export function usePieceChange<Input>(pieceId: string, change: (input: Input) => Promise<Piece>) {
   const queries = useQueryClient()
   return useMutation({
     mutationFn: change,
@@ -49,13 +49,6 @@ export const useAnotherGo = () =>
     },
     ['pieces', 'tasks', 'folders', 'portfolio'],
   )
-export const useRemovePart = (pieceId: string) =>
-  usePieceChange(pieceId, ({ partId, restore }: { partId: string; restore: boolean }) =>
-    restore
-      ? api.post(`/pieces/${pieceId}/parts/${partId}/restore`, Piece)
-      : api.remove(`/pieces/${pieceId}/parts/${partId}`, Piece),
-  )
-
 export function useBinPiece() {
   const queries = useQueryClient()
   return useMutation({
@@ -69,5 +62,3 @@ export function useBinPiece() {
 
 export const startPiece = (pieceId: string, taskId: string | null): Promise<Piece> =>
   api.put(`/pieces/${pieceId}`, Piece, { taskId })
-export const addPart = (pieceId: string, partId: string, mediaId: string, name: string): Promise<Piece> =>
-  api.put(`/pieces/${pieceId}/parts/${partId}`, Piece, { mediaId, name })

@@ -42,6 +42,14 @@ export const strings = {
     black: 'This photo is all dark. Is something over the camera? You can take it again.',
     blurred: 'This photo is not sharp. Hold still and take it again, if you like.',
   },
+  madeSmaller: (name: string) => `“${name}” was very large, so it was made a little smaller to fit this tablet.`,
+  leftOut: (count: number) =>
+    `A piece holds 30 parts. ${count === 1 ? '1 picture was' : `${count} pictures were`} left out; put them into another piece.`,
+  full: 'This piece is full: it holds 30 parts.',
+  hereAlready: (count: number) => (count === 1 ? 'This photo is here already' : `${count} photos are here already`),
+  hereAlreadyHelp: 'The very same picture is in this piece. Do you want it twice?',
+  useAgain: 'Yes, twice',
+  leaveOut: 'No, once is enough',
   littleRoom: 'This tablet is nearly full. Let what is on its way arrive first, or ask your teacher.',
   trouble: {
     refused:
@@ -67,6 +75,11 @@ export const strings = {
   reflectionLabel: 'I think...',
   reflectionHelp: 'Say what went well, what you would change, or what you learned.',
   starters: ['What went well is ', 'I would change ', 'I learned that '],
+  together: 'I made it with a friend',
+  togetherChange: 'Who made it with me?',
+  togetherDone: 'That is all of us',
+  togetherHelp: 'Tap the pegs of those who made it with you. All of you see it.',
+  noClassmates: 'There is nobody else in your class yet.',
   makingStep: 'How far is it?',
   stepNames: { plan: 'a plan', 'trying-out': 'trying out', finished: 'finished' },
   folderHelp: 'Tap the folder your piece belongs in.',

@@ -5,7 +5,9 @@ import { UnreachableError } from '../api/problems'
 import { queryClient } from '../api/queryClient'
 import { Uploader, type Sending } from '../media/uploader'
 import { Outbox } from '../outbox/outbox'
-import { addPart, myPiecesQuery, pieceQuery, startPiece } from './piecesQueries'
+import type { Tidying } from '@nibquill/core'
+import { addPart } from '../parts/partsQueries'
+import { myPiecesQuery, pieceQuery, startPiece } from './piecesQueries'
 
 const outbox = new Outbox()
 /** Pieces that may not have begun at school yet, with their tasks: without a network, or in a page that was closed. */
@@ -13,19 +15,22 @@ const notStarted = new Map<string, string | null>()
 
 /** The tablet's one uploader. A file is in the outbox before anything else; one that has arrived is hung into its piece. */
 export const uploader = new Uploader(
-  async ({ pieceId, partId, mediaId, name }, signal) => {
+  async ({ pieceId, partId, mediaId, name, instead }, signal) => {
     // Starting twice is starting once.
     if (notStarted.has(pieceId)) await startPiece(pieceId, notStarted.get(pieceId) ?? null)
     notStarted.delete(pieceId)
-    const piece = await addPart(pieceId, partId, mediaId, name)
+    const piece = await addPart(pieceId, partId, { mediaId, name: instead ? '' : name, ...(instead ? { instead } : {}) })
     // Its pupil has left: nothing of theirs comes back into memory.
     if (signal.aborted) return
     queryClient.setQueryData(pieceQuery(pieceId).queryKey, piece)
     void queryClient.invalidateQueries({ queryKey: myPiecesQuery.queryKey })
   },
   {
-    put: ({ partId, mediaId, pieceId, ownerId, name }, file) =>
-      outbox.put({ partId, mediaId, pieceId, ownerId, name, taskId: notStarted.get(pieceId) ?? null, keptAt: Date.now() }, file),
+    put: ({ partId, mediaId, pieceId, ownerId, kind, name, instead }, file) =>
+      outbox.put(
+        { partId, mediaId, pieceId, ownerId, kind, name, instead, taskId: notStarted.get(pieceId) ?? null, keptAt: Date.now() },
+        file,
+      ),
     drop: (partId) => outbox.drop(partId),
   },
 )
@@ -74,3 +79,14 @@ export async function sendPhotos(ownerId: string, pieceId: string, taskId: strin
   await kept
   for (const name of ['pieces', 'tasks']) void queryClient.invalidateQueries({ queryKey: [name] })
 }
+
+/**
+ * Keeps and sends a photo tidied from another part, whose place it takes once it is there.
+ * @returns the part it will be
+ */
+export const sendTidied = (
+  ownerId: string,
+  pieceId: string,
+  file: File,
+  instead: { partId: string; tidying: Tidying },
+): Promise<string> => uploader.add(ownerId, pieceId, file, instead)

@@ -7,6 +7,7 @@ export type PartKind = (typeof PART_KINDS)[number]
 
 /** A piece holds at most this many parts. */
 export const MAX_PARTS = 30
+export const MAX_PART_NAME_LENGTH = 200
 
 /** Splits what somebody picked at once into what still fits a piece and what does not. Order is kept. */
 export function takeWhatFits<T>(picked: readonly T[], partsThere: number): { taken: T[]; left: T[] } {

@@ -10,13 +10,20 @@ function page(light: (x: number, y: number) => number): Rgba {
   for (let y = 0; y < HEIGHT; y++)
     for (let x = 0; x < WIDTH; x++) {
       const shine = light(x / WIDTH, y / HEIGHT)
-      const colour = isPencil(x, y) ? [70, 66, 64] : isPaint(x, y) ? [160, 60, 50] : [238, 230, 214]
-      data.set([...colour.map((value) => value * shine), 255], (y * WIDTH + x) * 4)
+      const colour = isPencil(x, y) ? PENCIL : isPaint(x, y) ? PAINT : PAPER
+      const at = (y * WIDTH + x) * 4
+      for (let channel = 0; channel < 3; channel++) data[at + channel] = colour[channel]! * shine
+      data[at + 3] = 255
     }
   return { data, width: WIDTH, height: HEIGHT }
 }
+const [PENCIL, PAINT, PAPER] = [
+  [70, 66, 64],
+  [160, 60, 50],
+  [238, 230, 214],
+]
 const isPencil = (x: number, y: number) => y % 40 < 3 && x > 60 && x < 580
-const isPaint = (x: number, y: number) => Math.hypot(x - 330, y - 250) < 55
+const isPaint = (x: number, y: number) => (x - 330) ** 2 + (y - 250) ** 2 < 55 ** 2
 
 const GRADIENTS = {
   'from bright to half as bright': (x: number) => 1 - 0.55 * x,
@@ -65,6 +72,21 @@ test('pencil stays dark and paint stays red, in the light and in the shade', () 
   const [r, g, b] = pixel(after, 330, 250) as [number, number, number]
   expect(r).toBeGreaterThan(g + 70)
   expect(r).toBeGreaterThan(b + 70)
+})
+
+test('a sea painted right across the foot of the page stays a sea', () => {
+  const sea = page(GRADIENTS['from bright to half as bright'])
+  for (let y = 380; y < HEIGHT; y++)
+    for (let x = 0; x < WIDTH; x++) {
+      const shine = 1 - 0.55 * (x / WIDTH)
+      for (const [channel, value] of [70, 110, 160].entries()) sea.data[(y * WIDTH + x) * 4 + channel] = value * shine
+    }
+  const after = brightened(sea, 'page', 1)
+  for (const x of [10, 320, 630]) {
+    const [r, , b] = pixel(after, x, 460) as [number, number, number]
+    expect(b - r).toBeGreaterThan(45)
+    expect(r).toBeLessThan(150)
+  }
 })
 
 test('strength none changes nothing, and more goes further', () => {

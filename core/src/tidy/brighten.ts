@@ -24,8 +24,8 @@ export type Brightening = { way: BrightenWay; strength: number; light: Light | n
 /**
  * Looks at a picture and plans its brightening.
  *
- * `page`: light is estimated tile by tile as the paper's own brightness, holes where the drawing covers the paper are closed
- * from around them (a grey-scale closing), and every pixel is divided by it; then black and white points are set.
+ * `page`: light is estimated tile by tile as the paper's own brightness, tiles the drawing covers are filled in from around them,
+ * and every pixel is divided by it; then black and white points are set.
  * `scene`: white and black points at the outermost half percents, and middle tones are lifted when they lie low.
  * @param strength - 0 nothing to 1 full
  * @see Gonzalez and Woods, "Digital Image Processing", shading correction by division and grey-scale morphology
@@ -66,21 +66,34 @@ export function looksLikePage({ data, width, height }: Rgba): boolean {
 
 const luma = (r: number, g: number, b: number): number => (r * 77 + g * 150 + b * 29) / 256
 
-function findLight({ data, width, height }: Rgba): Light {
+/** Tiles this far from the paper's own colour are painted over; so are those this much darker than the light around them. */
+const PAINTED_FROM = 0.16
+const DARK_SHARE = 0.62
+
+function findLight(picture: Rgba): Light {
+  const { data, width, height } = picture
   const tile = Math.max(4, Math.ceil(Math.max(width, height) / TILES))
   const [across, down] = [Math.ceil(width / tile), Math.ceil(height / tile)]
-  const channels = [0, 1, 2].map((channel) => {
+  const counts = new Uint32Array(256)
+  const seen = [0, 1, 2].map((channel) => {
     const found = new Float32Array(across * down)
-    const counts = new Uint32Array(256)
     for (let row = 0; row < down; row++)
-      for (let column = 0; column < across; column++) found[row * across + column] = paperIn(column, row, channel, counts)
-    // Closing: what is darker than everything around it within reach is drawn on the paper, not shade.
-    const closed = spread(spread(found, across, down, Math.max), across, down, Math.min)
-    return smooth(smooth(closed, across, down), across, down)
+      for (let column = 0; column < across; column++) found[row * across + column] = paperIn(column, row, channel)
+    return found
   })
-  return { across, down, channels: channels as Light['channels'] }
+  const lightness = seen[0]!.map((r, i) => luma(r, seen[1]![i]!, seen[2]![i]!))
+  const paper = paperColour(seen, lightness)
+  const around = spread(spread(lightness, across, down, Math.max), across, down, Math.min)
+  // What has another colour than the paper, or is darker than everything within reach, is drawn on it: light is filled in from around.
+  const known = lightness.map((light, i) => {
+    const off = Math.hypot(...seen.map((channel, c) => channel[i]! / Math.max(1, light) - paper[c]!))
+    return off < PAINTED_FROM && light > DARK_SHARE * around[i]! ? 1 : 0
+  })
+  const sure = known.map((is, i) => (is && neighbours(known, across, down, i) >= 0.5 ? 1 : 0))
+  const even = smooth(smooth(fillIn(sure.some(Boolean) ? lightness : around, sure, across, down), across, down), across, down)
+  return { across, down, channels: paper.map((share) => even.map((light) => light * share)) as Light['channels'] }
 
-  function paperIn(column: number, row: number, channel: number, counts: Uint32Array): number {
+  function paperIn(column: number, row: number, channel: number): number {
     counts.fill(0)
     const step = Math.max(1, tile >> 4)
     let all = 0
@@ -89,6 +102,52 @@ function findLight({ data, width, height }: Rgba): Light {
         counts[data[(y * width + x) * 4 + channel]!]!++
     return quantile(counts, all, PAPER_SHARE)
   }
+}
+
+/** The colour of the paper in this light, as shares of its lightness: the middle of the lighter half of all tiles. */
+function paperColour(seen: readonly Float32Array[], lightness: Float32Array): number[] {
+  const middle = [...lightness].sort((a, b) => a - b)[lightness.length >> 1]!
+  const lighter = [...lightness.keys()].filter((i) => lightness[i]! >= middle)
+  return seen.map((channel) => {
+    const shares = lighter.map((i) => channel[i]! / Math.max(1, lightness[i]!)).sort((a, b) => a - b)
+    return shares[shares.length >> 1] ?? 1
+  })
+}
+
+/** The share of a tile's neighbours that are set: paper comes in patches, not in single tiles at a painting's edge. */
+function neighbours(grid: Float32Array, across: number, down: number, i: number): number {
+  const [x, y] = [i % across, Math.floor(i / across)]
+  let [sum, count] = [-1, -1]
+  for (let ny = Math.max(0, y - 1); ny <= Math.min(down - 1, y + 1); ny++)
+    for (let nx = Math.max(0, x - 1); nx <= Math.min(across - 1, x + 1); nx++, count++) sum += grid[ny * across + nx]!
+  return sum / Math.max(1, count)
+}
+
+/** Unknown tiles take the mean of known neighbours, ring by ring; what is far from all light takes it last. */
+function fillIn(grid: Float32Array, known: Float32Array, across: number, down: number): Float32Array {
+  const filled = grid.slice()
+  let rest = [...known.keys()].filter((i) => known[i] === 0)
+  const isKnown = known.slice()
+  while (rest.length > 0 && rest.length < grid.length) {
+    const now: { i: number; value: number }[] = []
+    for (const i of rest) {
+      const [x, y] = [i % across, Math.floor(i / across)]
+      let [sum, count] = [0, 0]
+      for (let ny = Math.max(0, y - 1); ny <= Math.min(down - 1, y + 1); ny++)
+        for (let nx = Math.max(0, x - 1); nx <= Math.min(across - 1, x + 1); nx++)
+          if (isKnown[ny * across + nx]) {
+            sum += filled[ny * across + nx]!
+            count++
+          }
+      if (count > 0) now.push({ i, value: sum / count })
+    }
+    for (const { i, value } of now) {
+      filled[i] = value
+      isKnown[i] = 1
+    }
+    rest = rest.filter((i) => !isKnown[i])
+  }
+  return filled
 }
 
 /** The value below which a share of what was counted lies. */
@@ -134,6 +193,8 @@ function smooth(grid: Float32Array, across: number, down: number): Float32Array 
   })
 }
 
+const EVEN = [1, 1, 1] as const
+
 /** How often each brightness occurs, as it is or as it would be in even light. */
 function lumaHistogram(picture: Rgba, light: Light | null = null): Uint32Array {
   const counts = new Uint32Array(256)
@@ -144,8 +205,9 @@ function lumaHistogram(picture: Rgba, light: Light | null = null): Uint32Array {
     gains?.moveTo(y)
     for (let x = 0; x < width; x += step) {
       const at = (y * width + x) * 4
-      const [gr, gg, gb] = gains ? gains.at(x) : [1, 1, 1]
-      counts[Math.min(255, Math.round(luma(data[at]! * gr, data[at + 1]! * gg, data[at + 2]! * gb)))]!++
+      const gain = gains?.at(x) ?? EVEN
+      const light = (luma(data[at]! * gain[0], data[at + 1]! * gain[1], data[at + 2]! * gain[2]) + 0.5) | 0
+      counts[light < 255 ? light : 255]!++
     }
   }
   return counts
@@ -191,11 +253,12 @@ function evenOut(
   for (let y = 0; y < height; y++) {
     gains.moveTo(rows.from + y)
     for (let x = 0; x < width; x++, at += 4) {
-      const [gr, gg, gb] = gains.at(x)
-      const [r, g, b] = [data[at]!, data[at + 1]!, data[at + 2]!]
-      data[at] = r + (fine[Math.min(1020, (r * gr * 4) | 0)]! - r) * strength
-      data[at + 1] = g + (fine[Math.min(1020, (g * gg * 4) | 0)]! - g) * strength
-      data[at + 2] = b + (fine[Math.min(1020, (b * gb * 4) | 0)]! - b) * strength
+      const gain = gains.at(x)
+      for (let channel = 0; channel < 3; channel++) {
+        const value = data[at + channel]!
+        const lit = (value * gain[channel]! * 4) | 0
+        data[at + channel] = value + (fine[lit < 1020 ? lit : 1020]! - value) * strength
+      }
     }
   }
 }

@@ -95,7 +95,13 @@ describe('a piece started for everyone', () => {
     const [empty] = await mine(school.tomasz)
     const other = await school.tomasz.upload(await picture())
     expect(
-      (await school.tomasz.ask('PUT', `/pieces/${empty!.id}/parts/${newId()}`, { kind: 'photo', mediaId: other.mediaId, name: '' })).body,
+      (
+        await school.tomasz.ask('PUT', `/pieces/${empty!.id}/parts/${newId()}`, {
+          kind: 'photo',
+          mediaId: other.mediaId,
+          name: '',
+        })
+      ).body,
     ).toMatchObject({ type: '/problems/piece/closed' })
 
     // Sent back, it is its maker's again, closed or not.
@@ -109,7 +115,13 @@ describe('a piece started for everyone', () => {
     ).toBe(200)
     await school.teacher.ask('POST', `/pieces/for-everyone/${id}/reopen`)
     expect(
-      (await school.tomasz.ask('PUT', `/pieces/${empty!.id}/parts/${newId()}`, { kind: 'photo', mediaId: other.mediaId, name: '' })).status,
+      (
+        await school.tomasz.ask('PUT', `/pieces/${empty!.id}/parts/${newId()}`, {
+          kind: 'photo',
+          mediaId: other.mediaId,
+          name: '',
+        })
+      ).status,
     ).toBe(200)
   })
 

@@ -21,7 +21,7 @@ export async function listPieceLines(
 
 /** Of a part `q` and its media `m`. */
 const PART_FIELDS = `q.id as part_id, q.kind, q.original_media_id, q.tidying, m.id as media_id, m.width, m.height, m.size_bytes,
-  m.state as media_state`
+  m.sent_sha256, m.state as media_state`
 
 /** SQL: parts being worked on, to be followed by conditions. */
 export const WORKING_PARTS = `select ${PART_FIELDS}, q.name from part q join media m on m.id = q.media_id`
@@ -82,6 +82,7 @@ export type FlatPart = {
   width: number
   height: number
   size_bytes: number
+  sent_sha256: string
   media_state: Part['state']
 }
 
@@ -93,6 +94,7 @@ export const part = (row: FlatPart): Part => ({
   width: row.width,
   height: row.height,
   sizeBytes: row.size_bytes,
+  sentSha256: row.sent_sha256,
   state: row.media_state,
   tidied: row.original_media_id && row.tidying ? { originalMediaId: row.original_media_id, tidying: row.tidying } : null,
 })

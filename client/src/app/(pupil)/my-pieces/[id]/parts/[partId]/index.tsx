@@ -1,0 +1,1 @@
+export { PartScreen as default } from '../../../../../../parts/PartScreen'

@@ -1,0 +1,1 @@
+export { TidyPartScreen as default } from '../../../../../../parts/TidyPartScreen'

@@ -1,0 +1,74 @@
+import { Arrived } from '@nibquill/contract'
+import { sha256 } from '@noble/hashes/sha2'
+import { bytesToHex } from '@noble/hashes/utils'
+import { type DetailedError, Upload } from 'tus-js-client'
+import * as v from 'valibot'
+import { api } from '../api/api'
+import { problemFrom, ProblemError } from '../api/problems'
+
+const ENDPOINT = '/api/media/uploads'
+/** Short hiccups are bridged at once; for longer ones the uploader waits its own time. */
+const RETRY_DELAYS_MS = [0, 500, 1500, 4000]
+
+/** SHA-256 of a file, in hex: by the browser where it does that (safe addresses only), off the page's own time. */
+export async function hashOf(file: Blob): Promise<string> {
+  const bytes = new Uint8Array(await file.arrayBuffer())
+  if (typeof crypto === 'undefined' || !crypto.subtle) return bytesToHex(sha256(bytes))
+  return bytesToHex(new Uint8Array(await crypto.subtle.digest('SHA-256', bytes)))
+}
+
+/**
+ * Brings one file to school, from where an earlier try stopped.
+ * @returns what the server says it has
+ * @throws ProblemError when the server said why not; Error when nothing of ours answered
+ */
+export function transfer(
+  what: { mediaId: string; name: string; hash: string },
+  file: File,
+  signal: AbortSignal,
+  onSent: (bytes: number) => void,
+): Promise<Arrived> {
+  const { mediaId, name, hash } = what
+  return new Promise((resolve, reject) => {
+    const upload = new Upload(file, {
+      endpoint: ENDPOINT,
+      retryDelays: RETRY_DELAYS_MS,
+      removeFingerprintOnSuccess: true,
+      fingerprint: () => Promise.resolve(`nibquill/${mediaId}`),
+      metadata: { mediaId, filename: name, sha256: hash },
+      onProgress: onSent,
+      onSuccess: ({ lastResponse }) => {
+        const arrived = v.safeParse(Arrived, parse(lastResponse.getBody()))
+        // An earlier try arrived whole, and its answer was lost on the way: ask.
+        if (arrived.success) resolve(arrived.output)
+        else api.get(`/media/${mediaId}`, Arrived).then(resolve, reject)
+      },
+      onError: (error) => void meantBy(error).then(reject),
+    })
+    signal.addEventListener('abort', () => {
+      void upload.abort()
+      reject(new Error('stopped'))
+    })
+    upload.findPreviousUploads().then(([previous]) => {
+      if (previous) upload.resumeFromPreviousUpload(previous)
+      upload.start()
+    }, reject)
+  })
+}
+
+/** Our server's own words where it said any; a proxy's page is not ours, whatever its status. */
+async function meantBy(error: Error | DetailedError): Promise<Error> {
+  const response = 'originalResponse' in error ? error.originalResponse : null
+  if (!response) return error
+  const status = response.getStatus()
+  const said = await problemFrom(new Response(response.getBody(), { status: status >= 200 && status < 600 ? status : 500 }))
+  return said instanceof ProblemError ? said : error
+}
+
+function parse(body: string): unknown {
+  try {
+    return JSON.parse(body)
+  } catch {
+    return null
+  }
+}

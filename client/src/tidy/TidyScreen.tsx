@@ -1,0 +1,279 @@
+import { ALL, AS_IT_WAS, isAsItWas, isConvex, turnQuarter, type Quad, type Tidying } from '@nibquill/core'
+import { useEffect, useRef, useState } from 'react'
+import { View } from 'react-native'
+import { ProgressBar, Text } from 'react-native-paper'
+import { BigButton } from '../kit/BigButton'
+import { useWidth } from '../kit/layout'
+import { Listen, Loading, Notice } from '../kit/Notice'
+import { Press } from '../kit/Press'
+import { RoundButton } from '../kit/RoundButton'
+import { Symbol, type SymbolName } from '../kit/Symbol'
+import { colours, corners as radii, targets } from '../kit/theme'
+import type { Opened } from '../workers/tidy.worker'
+import { BrightenControls, StraightenControls, TrimControls, TurnControls } from './controls'
+import { strings } from './strings'
+import { Tidier } from './tidier'
+import { Corners, TidyStage, TrimFrame } from './TidyStage'
+import { useTidying } from './useTidying'
+
+/** Larger than any tablet shows it, small enough to follow a finger. */
+const PREVIEW_PX = 1280
+/** Where no page was found the corners begin a little inside the photo. */
+const INSET: Quad = [{ x: 0.1, y: 0.1 }, { x: 0.9, y: 0.1 }, { x: 0.9, y: 0.9 }, { x: 0.1, y: 0.9 }] // prettier-ignore
+/** A page found less surely is not shown before it is asked for. */
+const SHOW_FROM = 0.3
+
+export type TidyTool = 'straighten' | 'brighten' | 'turn' | 'trim'
+const TOOLS: { tool: TidyTool; symbol: SymbolName }[] = [
+  { tool: 'straighten', symbol: 'straighten' },
+  { tool: 'brighten', symbol: 'brighten' },
+  { tool: 'turn', symbol: 'turn' },
+  { tool: 'trim', symbol: 'trim' },
+]
+
+type Props = {
+  /** The photo as the camera saw it. */
+  original: Blob
+  /** What was done to it before. */
+  before: Tidying
+  /** Given the tidied picture, or null when it shall be as it was. */
+  onKeep: (made: Blob | null, tidying: Tidying) => Promise<void>
+  onLeave: () => void
+}
+
+/** A photo on the tidying table: four tools, every step undoable, the original untouched. */
+export function TidyScreen({ original, before, onKeep, onLeave }: Props) {
+  const { tidier, opened, failed } = useTidier(original)
+  if (failed) {
+    return (
+      <View style={{ flex: 1, padding: 20, gap: 16, backgroundColor: colours.paper }}>
+        <Notice tone="attention" symbol="alert" action={<Listen text={strings.cannotOpen} />}>
+          {strings.cannotOpen}
+        </Notice>
+        <BigButton label={strings.leave} symbol="back" onPress={onLeave} />
+      </View>
+    )
+  }
+  if (!tidier || !opened) return <Loading />
+  return <Table tidier={tidier} opened={opened} before={before} onKeep={onKeep} onLeave={onLeave} />
+}
+
+function useTidier(original: Blob) {
+  const [tidier, setTidier] = useState<Tidier | null>(null)
+  const [opened, setOpened] = useState<Opened | null>(null)
+  const [failed, setFailed] = useState(false)
+  useEffect(() => {
+    const fresh = new Tidier()
+    setTidier(fresh)
+    fresh.open(original).then(setOpened, () => setFailed(true))
+    return () => fresh.close()
+  }, [original])
+  return { tidier, opened, failed }
+}
+
+function Table({ tidier, opened, before, onKeep, onLeave }: Omit<Props, 'original'> & { tidier: Tidier; opened: Opened }) {
+  const { tidying, change, begin, move, undo, redo } = useTidying(before)
+  const found = opened.page && opened.page.sureness >= SHOW_FROM ? opened.page.corners : null
+  const [tool, setTool] = useState<TidyTool | null>(found && isAsItWas(before) ? 'straighten' : null)
+  const [wished, setWished] = useState<Quad>(before.corners ?? found ?? INSET)
+  const [share, setShare] = useState<number | null>(null)
+  const [trouble, setTrouble] = useState(false)
+  const { wide, height } = useWidth()
+  const shown = tool === 'straighten' ? AS_IT_WAS : tool === 'trim' ? { ...tidying, trim: ALL } : tidying
+  const picture = usePreview(tidier, shown)
+
+  const choose = (next: TidyTool) => {
+    if (next === 'straighten') setWished(tidying.corners ?? found ?? INSET)
+    setTool(tool === next ? null : next)
+  }
+  const flatten = (corners: Quad | null) => {
+    // What was trimmed was trimmed of another picture.
+    change({ ...tidying, corners, trim: ALL })
+    setTool(null)
+  }
+  const keep = async () => {
+    if (share !== null) return
+    setTrouble(false)
+    setShare(0)
+    try {
+      await onKeep(isAsItWas(tidying) ? null : await tidier.make(tidying, setShare), tidying)
+    } catch {
+      setTrouble(true)
+      setShare(null)
+    }
+  }
+  const controls = {
+    straighten: (
+      <StraightenControls
+        found={found !== null}
+        crossed={!isConvex(wished)}
+        flat={tidying.corners !== null}
+        onFlatten={() => flatten(wished)}
+        onFindAgain={found ? () => setWished(found) : null}
+        onLeave={() => flatten(null)}
+      />
+    ),
+    brighten: (
+      <BrightenControls
+        value={tidying.brighten ?? { way: opened.looksLikePage || tidying.corners ? 'page' : 'scene', strength: 0 }}
+        onChange={(brighten) => change({ ...tidying, brighten })}
+      />
+    ),
+    turn: (
+      <TurnControls
+        degrees={tidying.degrees}
+        onQuarter={(times) => change(Array.from({ length: times }).reduce<Tidying>(turnQuarter, tidying))}
+        onBegin={begin}
+        onDegrees={(degrees) => move({ ...tidying, degrees })}
+      />
+    ),
+    trim: <TrimControls onAll={() => change({ ...tidying, trim: ALL })} trimmed={tidying.trim !== ALL} />,
+  }
+  return (
+    <View style={{ flex: 1, backgroundColor: colours.paper }}>
+      <Head undo={undo} redo={redo} onLeave={onLeave} onKeep={() => void keep()} busy={share !== null} />
+      {share === null ? null : (
+        <View role="status" style={{ padding: 12, gap: 6 }}>
+          <Text variant="bodyLarge">{strings.making(share)}</Text>
+          <ProgressBar
+            progress={share}
+            color={colours.aubergine}
+            style={{ height: 8, borderRadius: 4, backgroundColor: colours.rule }}
+          />
+        </View>
+      )}
+      {trouble ? (
+        <Notice tone="again" symbol="alert">
+          {strings.cannotOpen}
+        </Notice>
+      ) : null}
+      <View style={{ flex: 1, flexDirection: wide || height < 620 ? 'row' : 'column' }}>
+        <TidyStage picture={picture}>
+          {(stage) =>
+            tool === 'straighten' && picture ? (
+              <Corners stage={stage} picture={picture} value={wished} onStart={() => undefined} onMove={setWished} />
+            ) : tool === 'trim' ? (
+              <TrimFrame stage={stage} value={tidying.trim} onStart={begin} onMove={(trim) => move({ ...tidying, trim })} />
+            ) : null
+          }
+        </TidyStage>
+        <View
+          style={[
+            { backgroundColor: colours.sheet, borderColor: colours.rule, padding: 12, gap: 12 },
+            wide || height < 620 ? { width: 340, borderLeftWidth: 1, justifyContent: 'center' } : { borderTopWidth: 1 },
+          ]}
+        >
+          {tool ? (
+            controls[tool]
+          ) : (
+            <Text variant="bodyMedium" style={{ color: colours.inkSoft, textAlign: 'center' }}>
+              {strings.original}
+            </Text>
+          )}
+          <Tools
+            chosen={tool}
+            onChoose={choose}
+            onAsItWas={isAsItWas(tidying) ? null : () => (change(AS_IT_WAS), setTool(null))}
+          />
+        </View>
+      </View>
+    </View>
+  )
+}
+
+/** The newest wish is drawn; those that came while the worker was busy are passed over. */
+function usePreview(tidier: Tidier, tidying: Tidying): ImageBitmap | null {
+  const [picture, setPicture] = useState<ImageBitmap | null>(null)
+  const wish = useRef<Tidying>(tidying)
+  const busy = useRef(false)
+  wish.current = tidying
+  const key = JSON.stringify(tidying)
+  useEffect(() => {
+    let gone = false
+    const draw = async () => {
+      if (busy.current) return
+      busy.current = true
+      for (let drawn: Tidying | null = null; drawn !== wish.current && !gone;) {
+        drawn = wish.current
+        const fresh = await tidier.preview(drawn, PREVIEW_PX).catch(() => null)
+        if (fresh && !gone) setPicture(fresh)
+      }
+      busy.current = false
+    }
+    void draw()
+    return () => {
+      gone = true
+      busy.current = false
+    }
+  }, [tidier, key])
+  return picture
+}
+
+type HeadProps = { undo: (() => void) | null; redo: (() => void) | null; onLeave: () => void; onKeep: () => void; busy: boolean }
+
+function Head({ undo, redo, onLeave, onKeep, busy }: HeadProps) {
+  const { tablet } = useWidth()
+  return (
+    <View
+      style={{
+        backgroundColor: colours.sheet,
+        borderBottomWidth: 1,
+        borderBottomColor: colours.rule,
+        padding: 8,
+        flexDirection: 'row',
+        alignItems: 'center',
+        gap: 4,
+      }}
+    >
+      {tablet ? (
+        <BigButton small tone="quiet" symbol="back" label={strings.leave} onPress={onLeave} />
+      ) : (
+        <RoundButton symbol="back" label={strings.leave} onPress={onLeave} />
+      )}
+      <View style={{ flex: 1 }}>
+        {tablet ? (
+          <Text role="heading" aria-level={1} variant="titleMedium" style={{ textAlign: 'center' }}>
+            {strings.tidy}
+          </Text>
+        ) : null}
+      </View>
+      <RoundButton symbol="undo" label={strings.undo} disabled={!undo} onPress={() => undo?.()} />
+      <RoundButton symbol="redo" label={strings.redo} disabled={!redo} onPress={() => redo?.()} />
+      <BigButton symbol="check" tone="good" label={strings.keep} onPress={onKeep} busy={busy} />
+    </View>
+  )
+}
+
+type ToolsProps = { chosen: TidyTool | null; onChoose: (tool: TidyTool) => void; onAsItWas: (() => void) | null }
+
+function Tools({ chosen, onChoose, onAsItWas }: ToolsProps) {
+  const tile = (on: boolean) => ({
+    flexGrow: 1, flexBasis: 62, minHeight: targets.pupil + 12, borderRadius: radii.button, alignItems: 'center' as const, justifyContent: 'center' as const, gap: 4, paddingHorizontal: 2,
+    backgroundColor: on ? colours.aubergine : colours.aubergineTint,
+  }) // prettier-ignore
+  return (
+    <View role="toolbar" aria-label={strings.tools} style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+      {TOOLS.map(({ tool, symbol }) => (
+        <Press
+          key={tool}
+          role="radio"
+          selected={chosen === tool}
+          label={strings[tool]}
+          onPress={() => onChoose(tool)}
+          style={tile(chosen === tool)}
+        >
+          <Symbol name={symbol} size={28} colour={chosen === tool ? colours.sheet : colours.aubergine} />
+          <Text variant="labelSmall" style={{ color: chosen === tool ? colours.sheet : colours.aubergine }}>
+            {strings[tool]}
+          </Text>
+        </Press>
+      ))}
+      <Press label={strings.asItWas} disabled={!onAsItWas} onPress={() => onAsItWas?.()} style={tile(false)}>
+        <Symbol name="as-it-was" size={28} colour={colours.aubergine} />
+        <Text variant="labelSmall" style={{ color: colours.aubergine }}>
+          {strings.asItWas}
+        </Text>
+      </Press>
+    </View>
+  )
+}

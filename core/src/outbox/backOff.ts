@@ -1,0 +1,36 @@
+const FIRST_MS = 2000
+const MOST_MS = 5 * 60_000
+const LEAST_MS = 500
+
+/**
+ * How long to wait before trying again.
+ * Full jitter: a class of thirty tablets that lost the network together does not come back together.
+ * @param failures - How often it failed by now, from 1.
+ * @param chance - 0..1, drawn anew each time.
+ * @see Brooker 2015, "Exponential backoff and jitter" (full jitter)
+ */
+export const backOffMs = (failures: number, chance: number): number =>
+  Math.max(LEAST_MS, chance * Math.min(MOST_MS, FIRST_MS * 2 ** Math.max(0, failures - 1)))
+
+/** Something that waits its turn, as a member of a group (a piece). */
+export type Waiting = { id: string; group: string }
+
+/**
+ * Whose turn it is: the group with the least under way, then the one served longest ago; within a group first come, first served.
+ * So one photo of a new piece does not wait behind thirty of another.
+ * @param running - The groups of what is under way, one entry each.
+ * @param served - Groups in the order in which they were served last, the latest at the end.
+ */
+export function whoseTurn<T extends Waiting>(
+  waiting: readonly T[],
+  running: readonly string[],
+  served: readonly string[],
+): T | null {
+  const load = (group: string) => running.filter((other) => other === group).length
+  const since = (group: string) => served.lastIndexOf(group)
+  return waiting.reduce<T | null>((best, next) => {
+    if (!best) return next
+    const [a, b] = [load(next.group) - load(best.group), since(next.group) - since(best.group)]
+    return a < 0 || (a === 0 && b < 0) ? next : best
+  }, null)
+}
