@@ -20,6 +20,8 @@ export default defineConfig({
     locale: 'en-GB',
     timezoneId: 'Europe/London',
     actionTimeout: 10_000,
+    // Requests are watched and cut by tests; the one about opening without a network lets it in.
+    serviceWorkers: 'block',
     screenshot: 'only-on-failure',
     launchOptions: {
       executablePath: '/usr/bin/chromium',

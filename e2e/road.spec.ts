@@ -36,13 +36,14 @@ async function walkTheRoad(browser: Browser, size: Size, maker: Maker, title: st
   // 3: a photo from the camera, and one from a file.
   await pupil.getByRole('region', { name: 'Make something' }).getByRole('button', { name: 'Photo' }).click()
   await pupil.getByRole('button', { name: 'Take the photo' }).click()
-  await pupil.getByRole('button', { name: 'Again' }).click()
+  await expect(pupil.getByRole('button', { name: 'Take out Photo 1' })).toBeVisible({ timeout: 30_000 })
+  await pupil.getByRole('button', { name: 'Take out Photo 1' }).click()
+  await expect(pupil.getByRole('button', { name: 'Take out Photo 1' })).toHaveCount(0)
   const chooser = pupil.waitForEvent('filechooser')
   await pupil.getByRole('button', { name: 'Pick pictures' }).click()
   await (await chooser).setFiles(photo)
   await expect(pupil.getByRole('button', { name: 'Take out Photo 1' })).toBeVisible({ timeout: 30_000 })
   await pupil.getByRole('button', { name: 'Take the photo' }).click()
-  await pupil.getByRole('button', { name: 'Use this photo' }).click()
   await expect(pupil.getByRole('button', { name: 'Take out Photo 2' })).toBeVisible({ timeout: 30_000 })
   await pupil.getByRole('button', { name: 'Go on' }).click()
 

@@ -9,6 +9,7 @@ import { ROOT, stop } from './setup.mjs'
 const DIST = path.join(ROOT, 'client/dist')
 const MARK = path.join(DIST, '.made-from')
 const SOURCES = [
+  'scripts/buildClient.mjs',
   'client/src',
   'client/public',
   'client/app.json',
@@ -36,7 +37,32 @@ function fingerprint() {
 /** The reader of codes is served by ourselves, beside the page. */
 const READER = path.join(ROOT, 'node_modules/zxing-wasm/dist/reader/zxing_reader.wasm')
 
-export function buildClient() {
+/**
+ * Writes the service worker that keeps the application's files, its runtime with it: nothing is fetched from elsewhere.
+ * What begins with /api is never kept.
+ */
+async function writeServiceWorker() {
+  const { generateSW } = await import('workbox-build')
+  const { warnings } = await generateSW({
+    globDirectory: DIST,
+    globPatterns: ['**/*.{html,js,css,woff2,ttf,svg,png,ico,wasm}'],
+    swDest: path.join(DIST, 'sw.js'),
+    inlineWorkboxRuntime: true,
+    sourcemap: false,
+    // Files named after their contents need no second name.
+    dontCacheBustURLsMatching: /\.[0-9a-f]{32}\./,
+    maximumFileSizeToCacheInBytes: 8 * 1024 * 1024,
+    navigateFallback: '/index.html',
+    navigateFallbackDenylist: [/^\/api\//, /\.[a-z0-9]+$/],
+    // The first visit is enough: pages open already are looked after at once. A later version waits its turn.
+    clientsClaim: true,
+    skipWaiting: false,
+    mode: 'production',
+  })
+  if (warnings.length > 0) stop(`The service worker could not be written:\n${warnings.join('\n')}`)
+}
+
+export async function buildClient() {
   copyFileSync(READER, path.join(ROOT, 'client/public/zxing_reader.wasm'))
   const now = fingerprint()
   if (existsSync(MARK) && readFileSync(MARK, 'utf8') === now) return
@@ -47,7 +73,8 @@ export function buildClient() {
   }) // prettier-ignore
   if (made.status !== 0) stop(`The web client could not be built:\n${made.stdout}\n${made.stderr}`)
   mkdirSync(DIST, { recursive: true })
+  await writeServiceWorker()
   writeFileSync(MARK, now)
 }
 
-if (import.meta.url === pathToFileURL(process.argv[1] ?? '').href) buildClient()
+if (import.meta.url === pathToFileURL(process.argv[1] ?? '').href) await buildClient()

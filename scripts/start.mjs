@@ -7,7 +7,7 @@ ensureNode()
 ensureNpmPackages()
 ensureDebianPackages(['postgresql'])
 const { buildClient } = await import('./buildClient.mjs')
-buildClient()
+await buildClient()
 
 const child = spawn(process.execPath, ['--import', 'tsx', path.join(ROOT, 'scripts/serve.ts'), ...process.argv.slice(2)], {
   cwd: ROOT,

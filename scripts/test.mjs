@@ -28,7 +28,7 @@ jest('server', ['--experimental-vm-modules'], ['core', 'contract', 'server'])
 jest('client', [], ['client'])
 
 console.log('Interface tests ...')
-buildClient()
+await buildClient()
 const webReport = path.join(folder, 'playwright.json')
 run(path.join(ROOT, 'node_modules/.bin/playwright'), ['test'], path.join(ROOT, 'e2e'), {
   NIBQUILL_E2E_PORT: String(await freePort()),

@@ -129,6 +129,8 @@ function logRequests(platform: Platform): express.RequestHandler {
 
 function serveClient(app: Express, folder: string): void {
   app.use('/_expo', express.static(path.join(folder, '_expo'), { immutable: true, maxAge: '1y', fallthrough: false }))
+  // Asked for anew each time: a new version must not wait for an old copy of it.
+  app.get('/sw.js', (_request, response) => response.set('Cache-Control', 'no-cache').sendFile(path.join(folder, 'sw.js')))
   app.use(express.static(folder, { index: false, maxAge: '1h' }))
   app.get('/{*path}', (request, response, next) => {
     // A missing file is missing; every other address is a page of the client's.

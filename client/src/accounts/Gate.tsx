@@ -33,7 +33,7 @@ export function Gate({ roles }: { roles: readonly (keyof typeof START)[] }) {
   }, [])
   const asking = useIdle(stage === 'none' ? (person?.idleMinutes ?? null) : null, onIdle)
   if (session.isPending) return <Loading />
-  if (session.isError) return <ProblemNotice error={session.error} onRetry={() => void session.refetch()} />
+  if (!session.data) return <ProblemNotice error={session.error} onRetry={() => void session.refetch()} />
   if (session.data.firstRun) return <Redirect href="/first-run" />
   if (!person) return <Redirect href={doorstep(session.data)} />
   if (!roles.includes(person.role)) return path === START[person.role] ? null : <Redirect href={START[person.role]} />
@@ -64,7 +64,7 @@ export function Gate({ roles }: { roles: readonly (keyof typeof START)[] }) {
 export function ToStart() {
   const session = useSession()
   if (session.isPending) return <Loading />
-  if (session.isError) return <ProblemNotice error={session.error} onRetry={() => void session.refetch()} />
+  if (!session.data) return <ProblemNotice error={session.error} onRetry={() => void session.refetch()} />
   if (session.data.firstRun) return <Redirect href="/first-run" />
   return <Redirect href={session.data.person ? START[session.data.person.role] : doorstep(session.data)} />
 }

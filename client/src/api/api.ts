@@ -1,4 +1,5 @@
 import * as v from 'valibot'
+import { noteReached } from '../device/network'
 import { heedServerClock } from '../kit/clock'
 import { problemFrom, UnreachableError } from './problems'
 
@@ -25,8 +26,10 @@ async function request<S extends v.GenericSchema>(
     })
   } catch (error) {
     if (signal?.aborted) throw error
+    noteReached(false)
     throw new UnreachableError(String(error))
   }
+  noteReached(true)
   heedServerClock(response.headers.get('Date'))
   if (!response.ok) throw await problemFrom(response)
   const parsed = v.safeParse(schema, await response.json().catch(() => null))

@@ -11,6 +11,7 @@ import Head from 'expo-router/head'
 import { PaperProvider } from 'react-native-paper'
 import { SafeAreaProvider } from 'react-native-safe-area-context'
 import { queryClient } from '../api/queryClient'
+import { useOpening } from '../api/useOpening'
 import { Symbol, type SymbolName } from '../kit/Symbol'
 import { theme } from '../kit/theme'
 import { ToastHost } from '../kit/Toast'
@@ -31,7 +32,8 @@ export default function Layout() {
     YoungSerif: youngSerif,
     YoungSerifExt: youngSerifExt,
   })
-  if (!loaded && !failed) return null
+  const open = useOpening()
+  if ((!loaded && !failed) || !open) return null
   return (
     <SafeAreaProvider>
       <QueryClientProvider client={queryClient}>

@@ -12,7 +12,7 @@ export function MyFoldersScreen() {
   const folders = useFolders()
   const session = useSession()
   if (folders.isPending) return <Loading />
-  if (folders.isError) return <ProblemNotice error={folders.error} onRetry={() => void folders.refetch()} />
+  if (!folders.data) return <ProblemNotice error={folders.error} onRetry={() => void folders.refetch()} />
   return (
     <Page max={980}>
       <Heading level={1}>{strings.mine}</Heading>

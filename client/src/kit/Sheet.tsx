@@ -19,8 +19,11 @@ export function Sheet({
   piece,
   width,
   link,
+  preview,
 }: {
   piece: Pick<PieceLine, 'cover' | 'state' | 'title'>
+  /** Stands in for a cover that is still on this tablet. */
+  preview?: string | undefined
   width: number
   link?: string
 }) {
@@ -31,6 +34,8 @@ export function Sheet({
       <View style={styles.picture}>
         {piece.cover ? (
           <Picture part={piece.cover} alt="" size={width > 330 ? 960 : 320} link={link} fit="cover" />
+        ) : preview ? (
+          <Image source={{ uri: preview }} accessibilityLabel="" aria-hidden resizeMode="cover" style={styles.image} />
         ) : (
           <RuledLines />
         )}

@@ -15,7 +15,7 @@ import { colours, corners, pigments, shadow, stateColours, targets } from '../ki
 import { toast } from '../kit/Toast'
 import { useAnotherGo } from './piecesQueries'
 import { strings } from './strings'
-import { useSendings } from './uploads'
+import { useDrafts, useSendings } from './uploads'
 
 /** A strip of card on the desk: tapped, it opens; beside it what can be heard or done at once. */
 function Card({ edge, onPress, aside, children }: { edge: string; onPress: () => void; aside?: ReactNode; children: ReactNode }) {
@@ -124,16 +124,20 @@ export function DoneRow({ task }: { task: Task }) {
 /** On the go: what is in it may still be on its way. */
 export function DraftRow({ piece }: { piece: PieceLine }) {
   const sendings = useSendings(piece.id)
+  const draft = useDrafts().get(piece.id)
   const total = sendings.reduce((sum, { sizeBytes }) => sum + sizeBytes, 0)
   const share = total ? sendings.reduce((sum, { sentBytes }) => sum + sentBytes, 0) / total : 0
-  const title = piece.title || piece.taskTitle || strings.untitled
+  const title = draft?.words.title || piece.title || piece.taskTitle || strings.untitled
   return (
-    <Press onPress={() => router.push(`/my-pieces/${piece.id}`)} style={{ flexDirection: 'row', gap: 16, alignItems: 'center' }}>
-      <Sheet piece={piece} width={118} />
+    <Press
+      onPress={() => router.push(`/my-pieces/${piece.id}${draft?.handIn ? '/tray' : ''}`)}
+      style={{ flexDirection: 'row', gap: 16, alignItems: 'center' }}
+    >
+      <Sheet piece={piece} width={118} preview={sendings[0]?.preview} />
       <View style={{ flex: 1, gap: 2 }}>
         <Text variant="titleMedium">{title}</Text>
         <Text variant="labelMedium" style={{ color: colours.ochreText }}>
-          {strings.notHandedIn}
+          {draft?.handIn ? strings.goesInLater : strings.notHandedIn}
         </Text>
         {sendings.length > 0 ? (
           <>

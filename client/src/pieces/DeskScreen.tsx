@@ -7,6 +7,7 @@ import { useHandOver } from '../accounts/handOver'
 import { useSession } from '../accounts/session'
 import { strings as accountWords } from '../accounts/strings'
 import { Ask } from '../kit/Ask'
+import { useReached } from '../device/network'
 import { BigButton } from '../kit/BigButton'
 import { TrayDrawing } from '../kit/FolderDrawing'
 import { Heading, useWidth } from '../kit/layout'
@@ -25,6 +26,7 @@ import { MakeBar } from './MakeBar'
 import { OutboxLine } from './OutboxLine'
 import { useMyPieces } from './piecesQueries'
 import { strings } from './strings'
+import { keepsWork, useLocalPieces } from './uploads'
 
 /** A pupil's first screen: who I am, news, another go, what is to do, what is on the go, what waits. */
 export function DeskScreen() {
@@ -32,21 +34,23 @@ export function DeskScreen() {
   const tasks = useTasks()
   const news = useNews()
   const { tablet } = useWidth()
+  const local = useLocalPieces(pieces.data?.pieces ?? [])
   if (pieces.isPending || tasks.isPending) return <Loading />
-  if (pieces.isError) return <ProblemNotice error={pieces.error} onRetry={() => void pieces.refetch()} />
-  if (tasks.isError) return <ProblemNotice error={tasks.error} onRetry={() => void tasks.refetch()} />
+  if (!pieces.data) return <ProblemNotice error={pieces.error} onRetry={() => void pieces.refetch()} />
+  if (!tasks.data) return <ProblemNotice error={tasks.error} onRetry={() => void tasks.refetch()} />
   const inState = (state: PieceLine['state']) => pieces.data.pieces.filter((piece) => piece.state === state)
   const toDo = tasks.data
     .filter((task) => task.myPieces.length === 0 && !task.ticked)
     .sort((a, b) => Number(b.nudgedAt !== null) - Number(a.nudgedAt !== null))
   const returned = inState('returned')
-  const drafts = inState('draft')
+  const drafts = [...local, ...inState('draft')]
   return (
     <View style={{ flex: 1 }}>
       <ScrollView
         contentContainerStyle={{ padding: 20, paddingBottom: 28, gap: 20, width: '100%', maxWidth: 1080, alignSelf: 'center' }}
       >
         <DeskHead />
+        <DeviceWords />
         <OutboxLine />
         <NewsLine news={news.data ?? []} />
         <NoticesFor title={noticeWords.fromTeacher} keepSeen={false} />
@@ -86,6 +90,19 @@ export function DeskScreen() {
       <MakeBar />
     </View>
   )
+}
+
+/** What one should know of this tablet before making something. */
+function DeviceWords() {
+  const online = useReached()
+  const [keeps, setKeeps] = useState(true)
+  useEffect(() => void keepsWork().then(setKeeps), [])
+  const words = [...(online ? [] : [strings.noNetwork]), ...(keeps ? [] : [strings.keepsNothing])]
+  return words.map((text) => (
+    <Notice key={text} tone="attention" symbol="no-network" action={<Listen text={text} />}>
+      {text}
+    </Notice>
+  ))
 }
 
 /** Handed in or approved, or said to be done elsewhere: nothing of it waits for the pupil. */

@@ -9,11 +9,14 @@ import { Heading, Page } from '../kit/layout'
 import { Listen, Notice, ProblemNotice } from '../kit/Notice'
 import { Sheet } from '../kit/Sheet'
 import { colours } from '../kit/theme'
+import { DraftTrouble } from './DraftTrouble'
 import { MakeHead } from './MakeHead'
+import { OutboxLine } from './OutboxLine'
 import { PartsStrip } from '../parts/PartsStrip'
 import { useMovePiece } from './piecesQueries'
 import { strings } from './strings'
-import { useSendings } from './uploads'
+import { drafts, useDrafts, useSendings } from './uploads'
+import { useWriting } from './useDraft'
 import { WithPiece } from './WithPiece'
 
 export function IntoTrayScreen() {
@@ -21,18 +24,29 @@ export function IntoTrayScreen() {
 }
 
 function LastStep({ piece }: { piece: Piece }) {
+  const queued = useDrafts().get(piece.id)
   // Approved while the pupil was looking: there is nothing to hand in any more.
   if (piece.state === 'approved') return <Redirect href={`/my-pieces/${piece.id}`} />
-  return piece.state === 'submitted' ? <InTray piece={piece} /> : <IntoTray piece={piece} />
+  if (piece.state === 'submitted') return <InTray piece={piece} />
+  return queued?.handIn && queued.state !== 'refused' && queued.state !== 'asks' ? (
+    <GoesIn piece={piece} />
+  ) : (
+    <IntoTray piece={piece} />
+  )
 }
 
 /** Third of the last three steps: look once more, then hand it in. */
 function IntoTray({ piece }: { piece: Piece }) {
-  const move = useMovePiece(piece.id)
+  const { draft, write } = useWriting(piece)
   const sendings = useSendings(piece.id)
-  const waiting = sendings.some(({ state }) => state !== 'refused')
-  const missing = piece.parts.length === 0 ? strings.noParts : piece.folder === null ? strings.noFolder : null
-  const handIn = () => move.mutate({ move: 'hand-in', seenVersion: piece.version })
+  const [busy, setBusy] = useState(false)
+  const empty = piece.parts.length === 0 && sendings.every(({ state }) => state === 'refused')
+  const missing = empty ? strings.noParts : piece.folder === null ? strings.noFolder : null
+  const handIn = async () => {
+    setBusy(true)
+    // The suggestion stands in for a name nobody gave.
+    await write({}, { handIn: true }).finally(() => setBusy(false))
+  }
   return (
     <View style={{ flex: 1 }}>
       <MakeHead title={strings.steps[2]!} step={3} />
@@ -41,9 +55,9 @@ function IntoTray({ piece }: { piece: Piece }) {
           <BigButton
             label={strings.handIn}
             symbol="tray-in"
-            onPress={handIn}
-            busy={move.isPending}
-            disabled={waiting || missing !== null}
+            onPress={() => void handIn()}
+            busy={busy}
+            disabled={missing !== null}
           />
         }
       >
@@ -54,11 +68,7 @@ function IntoTray({ piece }: { piece: Piece }) {
           <Listen text={strings.trayHelp} />
         </View>
         <Text variant="bodyLarge">{strings.trayHelp}</Text>
-        {waiting ? (
-          <Notice tone="attention" symbol="clock">
-            {strings.stillComing}
-          </Notice>
-        ) : missing ? (
+        {missing ? (
           <Notice
             tone="again"
             symbol="alert"
@@ -66,16 +76,21 @@ function IntoTray({ piece }: { piece: Piece }) {
               <BigButton
                 small
                 tone="quiet"
-                label={strings.addPhoto}
-                onPress={() => router.push(`/my-pieces/${piece.id}/photo`)}
+                label={empty ? strings.addPhoto : strings.steps[1]!}
+                onPress={() => router.push(`/my-pieces/${piece.id}/${empty ? 'photo' : 'folder'}`)}
               />
             }
           >
             {missing}
           </Notice>
         ) : null}
+        <DraftTrouble draft={draft} />
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 20, alignItems: 'center' }}>
-          <Sheet piece={{ cover: piece.parts[0] ?? null, state: 'draft', title: piece.title }} width={220} />
+          <Sheet
+            piece={{ cover: piece.parts[0] ?? null, state: 'draft', title: piece.title }}
+            width={220}
+            preview={sendings[0]?.preview}
+          />
           <View style={{ flex: 1, minWidth: 180, gap: 8 }}>
             <Text variant="titleLarge">{piece.title || piece.suggestedTitle}</Text>
             {piece.reflection ? <Text variant="bodyLarge">{piece.reflection}</Text> : null}
@@ -88,9 +103,33 @@ function IntoTray({ piece }: { piece: Piece }) {
           </View>
         </View>
         <PartsStrip pieceId={piece.id} parts={piece.parts} />
-        {move.isError ? <ProblemNotice error={move.error} /> : null}
       </Page>
     </View>
+  )
+}
+
+/** Handed in by the pupil, not yet by the tablet: honest about it, and to be taken back. */
+function GoesIn({ piece }: { piece: Piece }) {
+  return (
+    <Page
+      foot={
+        <>
+          <BigButton label={strings.toDesk} symbol="desk" onPress={() => router.replace('/desk')} />
+          <BigButton label={strings.keepOut} symbol="tray-out" tone="quiet" onPress={() => void drafts.keepOut(piece.id)} />
+        </>
+      }
+    >
+      <View role="status" style={{ alignItems: 'center', gap: 18, paddingTop: 40 }}>
+        <TrayDrawing count={1} width={190} />
+        <Heading level={1}>{strings.goesIn}</Heading>
+        <Text variant="bodyLarge" style={{ textAlign: 'center', color: colours.inkSoft }}>
+          {strings.goesInHelp}
+        </Text>
+        <Listen text={`${strings.goesIn}. ${strings.goesInHelp}`} />
+        <OutboxLine />
+        <Text variant="titleMedium">{piece.title || piece.suggestedTitle}</Text>
+      </View>
+    </Page>
   )
 }
 

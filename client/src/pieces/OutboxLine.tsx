@@ -4,18 +4,22 @@ import { BigButton } from '../kit/BigButton'
 import { Listen, Notice } from '../kit/Notice'
 import { colours } from '../kit/theme'
 import { strings } from './strings'
-import { uploader, useSendings } from './uploads'
+import { drafts, uploader, useDrafts, useSendings } from './uploads'
 
 /** On the desk: what of my work has not reached the school yet, where it is, and how far. */
 export function OutboxLine() {
   const sendings = useSendings().filter(({ state }) => state !== 'refused')
-  if (sendings.length === 0) return null
+  const waiting = [...useDrafts().values()].filter(({ state }) => state === 'stuck' || state === 'sending' || state === 'waiting')
+  if (sendings.length + waiting.length === 0) return null
   const total = sendings.reduce((sum, { sizeBytes }) => sum + sizeBytes, 0)
   const share = total ? sendings.reduce((sum, { sentBytes }) => sum + sentBytes, 0) / total : 0
-  const stuck = sendings.every(({ state }) => state === 'stuck')
-  const kept = sendings.every((sending) => sending.kept)
+  const stuck = [...sendings, ...waiting].every(({ state }) => state === 'stuck')
+  const kept = [...sendings, ...waiting].every((one) => one.kept)
   const words = [
-    stuck ? strings.outboxWaits(sendings.length) : strings.photosOnTheirWay(sendings.length, share),
+    ...(sendings.length > 0
+      ? [stuck ? strings.outboxWaits(sendings.length) : strings.photosOnTheirWay(sendings.length, share)]
+      : []),
+    ...(waiting.length > 0 && (stuck || sendings.length === 0) ? [strings.wordsOnTheirWay(waiting.length)] : []),
     kept ? strings.outboxKept : strings.outboxNotKept,
   ].join('. ')
   return (
@@ -24,8 +28,13 @@ export function OutboxLine() {
         <View style={{ gap: 8 }}>
           <Text variant="bodyLarge">{`${words}.`}</Text>
           {stuck ? (
-            <BigButton tone="quiet" symbol="again" label={strings.outboxTryAgain} onPress={() => uploader.retryStuck()} />
-          ) : (
+            <BigButton
+              tone="quiet"
+              symbol="again"
+              label={strings.outboxTryAgain}
+              onPress={() => (uploader.retryStuck(), drafts.retry())}
+            />
+          ) : sendings.length === 0 ? null : (
             <ProgressBar
               progress={share}
               color={colours.aubergine}

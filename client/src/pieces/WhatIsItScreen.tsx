@@ -8,9 +8,10 @@ import { useSession } from '../accounts/session'
 import { BigButton } from '../kit/BigButton'
 import { Field } from '../kit/Field'
 import { Page } from '../kit/layout'
-import { Listen, ProblemNotice } from '../kit/Notice'
+import { Listen } from '../kit/Notice'
 import { Press } from '../kit/Press'
 import { colours, corners, targets } from '../kit/theme'
+import { DraftTrouble } from './DraftTrouble'
 import { MadeTogether } from './MadeTogether'
 import { MakeHead } from './MakeHead'
 import { PartsStrip } from '../parts/PartsStrip'
@@ -24,7 +25,7 @@ export function WhatIsItScreen() {
 
 /** First of the last three steps: a name and what I think. */
 function WhatIsIt({ piece }: { piece: Piece }) {
-  const { words, write, save, problem } = useDraft(piece)
+  const { words, write, save, draft } = useDraft(piece)
   const me = useSession().data?.person?.id
   const going = useRef(false)
   // A child taps twice: the second tap must not go on twice.
@@ -123,7 +124,7 @@ function WhatIsIt({ piece }: { piece: Piece }) {
           })}
         </View>
         {me ? <MadeTogether piece={piece} me={me} /> : null}
-        {problem ? <ProblemNotice error={problem} /> : null}
+        <DraftTrouble draft={draft} />
       </Page>
     </View>
   )

@@ -6,10 +6,11 @@ import { FolderTile } from '../folders/FolderTile'
 import { useFolders } from '../folders/foldersQueries'
 import { BigButton } from '../kit/BigButton'
 import { Grid, Page } from '../kit/layout'
-import { Listen, Loading, Notice, ProblemNotice } from '../kit/Notice'
+import { Listen, Loading, ProblemNotice } from '../kit/Notice'
+import { DraftTrouble } from './DraftTrouble'
 import { MakeHead } from './MakeHead'
-import { useChangePiece } from './piecesQueries'
 import { strings } from './strings'
+import { useWriting } from './useDraft'
 import { WithPiece } from './WithPiece'
 
 export function WhichFolderScreen() {
@@ -19,9 +20,9 @@ export function WhichFolderScreen() {
 /** Second of the last three steps: the task's folder is chosen already, and can be changed where the task allows. */
 function WhichFolder({ piece }: { piece: Piece }) {
   const folders = useFolders()
-  const change = useChangePiece(piece.id)
+  const { draft, write } = useWriting(piece)
   if (folders.isPending) return <Loading />
-  if (folders.isError) return <ProblemNotice error={folders.error} onRetry={() => void folders.refetch()} />
+  if (!folders.data) return <ProblemNotice error={folders.error} onRetry={() => void folders.refetch()} />
   const fixed = piece.task !== null && !piece.task.folderChangeable
   const shown = folders.data.filter((folder) =>
     fixed ? folder.id === piece.folder?.id : folder.pupilsFile && (!folder.owner || folder.owner.agreed),
@@ -46,11 +47,7 @@ function WhichFolder({ piece }: { piece: Piece }) {
           </Text>
           <Listen text={fixed ? strings.folderFixed : strings.folderHelp} />
         </View>
-        {change.isError ? (
-          <Notice tone="again" symbol="alert">
-            {strings.changedMeanwhile}
-          </Notice>
-        ) : null}
+        <DraftTrouble draft={draft} />
         <View role="radiogroup" aria-label={strings.steps[1]}>
           <Grid>
             {shown.map((folder) => (
@@ -58,7 +55,7 @@ function WhichFolder({ piece }: { piece: Piece }) {
                 key={folder.id}
                 folder={folder}
                 chosen={folder.id === piece.folder?.id}
-                onPress={() => change.mutate({ seenVersion: piece.version, folderId: folder.id })}
+                onPress={() => void write({ folderId: folder.id })}
               />
             ))}
           </Grid>

@@ -15,7 +15,7 @@ export const useMyPieces = () => useQuery(myPiecesQuery)
 export const usePiece = (pieceId: string) => useQuery({ ...pieceQuery(pieceId), enabled: pieceId !== '' })
 
 /** A piece as it came back is what is shown at once; everything that lists it is asked again. */
-function keep(queries: QueryClient, piece: Piece): void {
+export function keepPiece(queries: QueryClient, piece: Piece): void {
   queries.setQueryData(pieceQuery(piece.id).queryKey, piece)
   for (const capability of ['tasks', 'notices', 'portfolio', 'folders', 'review', 'school'])
     void queries.invalidateQueries({ queryKey: [capability] })
@@ -27,17 +27,19 @@ export function usePieceChange<Input>(pieceId: string, change: (input: Input) =>
   const queries = useQueryClient()
   return useMutation({
     mutationFn: change,
-    onSuccess: (piece) => keep(queries, piece),
+    onSuccess: (piece) => keepPiece(queries, piece),
     onError: (error) => {
       if (codeOf(error)?.startsWith('piece/')) void queries.invalidateQueries({ queryKey: ['pieces', pieceId] })
     },
   })
 }
 
-export const useChangePiece = (pieceId: string) =>
-  usePieceChange(pieceId, (change: ChangePiece) => api.patch(`/pieces/${pieceId}`, Piece, change))
+export const changePiece = (pieceId: string, change: ChangePiece): Promise<Piece> =>
+  api.patch(`/pieces/${pieceId}`, Piece, change)
+export const handInPiece = (pieceId: string, seenVersion: number): Promise<Piece> =>
+  api.post(`/pieces/${pieceId}/hand-in`, Piece, { seenVersion })
 export const useMovePiece = (pieceId: string) =>
-  usePieceChange(pieceId, ({ move, seenVersion }: { move: 'hand-in' | 'withdraw' | 'another-go'; seenVersion: number }) =>
+  usePieceChange(pieceId, ({ move, seenVersion }: { move: 'withdraw' | 'another-go'; seenVersion: number }) =>
     api.post(`/pieces/${pieceId}/${move}`, Piece, { seenVersion }),
   )
 /** Opens an approved piece for another go, as it stands at this moment. */

@@ -1,3 +1,4 @@
+import type { Piece } from '@nibquill/contract'
 import { useEffect, useSyncExternalStore } from 'react'
 import { keepFirst } from '../accounts/handOver'
 import { alsoForget } from '../accounts/session'
@@ -7,7 +8,9 @@ import { Uploader, type Sending } from '../media/uploader'
 import { Outbox } from '../outbox/outbox'
 import type { Tidying } from '@nibquill/core'
 import { addPart } from '../parts/partsQueries'
-import { myPiecesQuery, pieceQuery, startPiece } from './piecesQueries'
+import { Drafts, type Draft } from './drafts'
+import { localPiece } from './localPiece'
+import { changePiece, handInPiece, keepPiece, myPiecesQuery, pieceQuery, startPiece } from './piecesQueries'
 
 const outbox = new Outbox()
 /** Pieces that may not have begun at school yet, with their tasks: without a network, or in a page that was closed. */
@@ -34,8 +37,36 @@ export const uploader = new Uploader(
     drop: (partId) => outbox.drop(partId),
   },
 )
-keepFirst(() => uploader.settle())
-alsoForget(() => uploader.clear())
+const isComing = (pieceId: string): boolean =>
+  uploader.getSnapshot().some((sending) => sending.pieceId === pieceId && sending.state !== 'refused')
+
+/** Words of drafts on their way, and pieces on their way into the tray. */
+export const drafts = new Drafts(
+  { put: (draft) => outbox.putDraft(draft), drop: (pieceId) => outbox.dropDraft(pieceId) },
+  {
+    start: startPiece,
+    change: (pieceId, seenVersion, { folderId, ...words }) =>
+      changePiece(pieceId, { seenVersion, ...words, ...(folderId ? { folderId } : {}) }),
+    handIn: handInPiece,
+    isComing,
+    onPiece: (piece) => keepPiece(queryClient, piece),
+  },
+)
+uploader.subscribe(() => {
+  // The last part has arrived: what waited for it goes into the tray.
+  const ready = [...drafts.getSnapshot().values()].some(
+    ({ pieceId, handIn, state }) => handIn && state === 'waiting' && !isComing(pieceId),
+  )
+  if (ready) drafts.retry()
+})
+keepFirst(() => Promise.all([uploader.settle(), drafts.settle()]))
+alsoForget(() => {
+  uploader.clear()
+  drafts.clear()
+})
+
+/** Whether this browser keeps work beyond the life of the page. */
+export const keepsWork = (): Promise<boolean> => outbox.works()
 
 /** Sends on what a pupil left in the outbox. One page of this browser at a time; the next takes over when it is closed. */
 export function useOutbox(ownerId: string | undefined): void {
@@ -52,6 +83,10 @@ export function useOutbox(ownerId: string | undefined): void {
           uploader.restore(line, file)
         }
       }
+      for (const draft of await outbox.listDrafts(ownerId)) {
+        if (gone.signal.aborted) return
+        drafts.restore(draft)
+      }
     }
     const untilGone = () => new Promise<void>((resolve) => gone.signal.addEventListener('abort', () => resolve(), { once: true }))
     const work = () => bringHome().then(untilGone)
@@ -66,6 +101,20 @@ export const useSendings = (pieceId?: string): readonly Sending[] => {
   return pieceId === undefined ? all : all.filter((sending) => sending.pieceId === pieceId)
 }
 
+export const useDrafts = (): ReadonlyMap<string, Draft> =>
+  useSyncExternalStore(drafts.subscribe, drafts.getSnapshot, drafts.getSnapshot)
+
+/** Pieces of which something is on this tablet that the school does not list yet, newest first. */
+export function useLocalPieces(listed: readonly { id: string }[]): Piece[] {
+  const sendings = useSendings()
+  const held = [...new Set([...sendings.map(({ pieceId }) => pieceId), ...useDrafts().keys()])]
+  return held
+    .filter((id) => !listed.some((piece) => piece.id === id))
+    .map((id) => queryClient.getQueryData(pieceQuery(id).queryKey))
+    .filter((piece) => piece !== undefined)
+    .reverse()
+}
+
 /** Keeps the files and sends them, after the piece they belong to; without a network they wait and start it later. */
 export async function sendPhotos(ownerId: string, pieceId: string, taskId: string | null, files: readonly File[]): Promise<void> {
   notStarted.set(pieceId, taskId)
@@ -75,6 +124,9 @@ export async function sendPhotos(ownerId: string, pieceId: string, taskId: strin
     notStarted.delete(pieceId)
   } catch (error) {
     if (!(error instanceof UnreachableError)) throw error
+    // Until the school can be told, the piece is on this tablet only.
+    const key = pieceQuery(pieceId).queryKey
+    if (!queryClient.getQueryData(key)) queryClient.setQueryData(key, localPiece(queryClient, pieceId, taskId) ?? undefined)
   }
   await kept
   for (const name of ['pieces', 'tasks']) void queryClient.invalidateQueries({ queryKey: [name] })

@@ -1,36 +1,50 @@
-import type { ChangePiece, Piece } from '@nibquill/contract'
+import type { Piece } from '@nibquill/contract'
 import { useEffect, useRef, useState } from 'react'
 import { useKeepFirst } from '../accounts/handOver'
-import { useChangePiece } from './piecesQueries'
+import { useSession } from '../accounts/session'
+import type { Words } from '../outbox/outbox'
+import { wordsOf } from './drafts'
+import { drafts, useDrafts } from './uploads'
 
-type Words = Pick<ChangePiece, 'title' | 'reflection' | 'step'>
+type Typed = Pick<Words, 'title' | 'reflection' | 'step'>
 const PAUSE_MS = 900
 
-/**
- * Words that save themselves: after a pause, and at once by `save`. While a save is on its way the next waits for it,
- * so that the piece's version is always the one last answered.
- */
-export function useDraft(piece: Piece) {
-  const change = useChangePiece(piece.id)
-  const [words, setWords] = useState<Required<Words>>({ title: piece.title, reflection: piece.reflection, step: piece.step })
-  const latest = useRef({ piece, words })
-  latest.current = { piece, words }
-  const saving = useRef<Promise<unknown>>(Promise.resolve())
+/** What the outbox needs to know of a piece whose words change. */
+export function useWriting(piece: Piece) {
+  const me = useSession().data?.person?.id ?? ''
+  // The base is how the piece stood when this screen first showed it; the outbox keeps an older one where it has it.
+  const [base] = useState(() => wordsOf(piece))
+  const draft = useDrafts().get(piece.id)
+  return {
+    draft,
+    write: (change: Partial<Words>, options: { handIn?: boolean } = {}) =>
+      drafts.write(
+        { pieceId: piece.id, ownerId: me, taskId: piece.task?.id ?? null, base: draft?.base ?? base },
+        change,
+        options,
+      ),
+  }
+}
 
-  const save = (): Promise<unknown> => {
-    saving.current = saving.current
-      .catch(() => undefined)
-      .then(async () => {
-        const { piece: now, words: wanted } = latest.current
-        if (now.title === wanted.title.trim() && now.reflection === wanted.reflection.trim() && now.step === wanted.step) return
-        latest.current.piece = await change.mutateAsync({ seenVersion: now.version, ...wanted })
-      })
-    return saving.current
+/** Words that save themselves: after a pause, at once by `save`, and when one leaves. */
+export function useDraft(piece: Piece) {
+  const { draft, write } = useWriting(piece)
+  const [words, setWords] = useState<Typed>({ title: piece.title, reflection: piece.reflection, step: piece.step })
+  const latest = useRef(words)
+  latest.current = words
+  const kept = useRef(words)
+
+  const save = async (): Promise<void> => {
+    const { title, reflection, step } = latest.current
+    const before = kept.current
+    if (title === before.title && reflection === before.reflection && step === before.step) return
+    kept.current = latest.current
+    await write({ title, reflection, step })
   }
   useKeepFirst(save)
   const { title, reflection, step } = words
   useEffect(() => {
-    const timer = setTimeout(() => void save().catch(() => undefined), PAUSE_MS)
+    const timer = setTimeout(() => void save(), PAUSE_MS)
     return () => clearTimeout(timer)
     // `save` reads everything it needs when it runs.
     // eslint-disable-next-line react-hooks/exhaustive-deps
@@ -38,12 +52,6 @@ export function useDraft(piece: Piece) {
   // Leaving is always safe: words of the last moment are kept as well.
   const leave = useRef(save)
   leave.current = save
-  useEffect(() => () => void leave.current().catch(() => undefined), [])
-  return {
-    words,
-    write: (more: Words) => setWords((now) => ({ ...now, ...more })),
-    save,
-    problem: change.error,
-    busy: change.isPending,
-  }
+  useEffect(() => () => void leave.current(), [])
+  return { words, write: (more: Partial<Typed>) => setWords((now) => ({ ...now, ...more })), save, draft }
 }

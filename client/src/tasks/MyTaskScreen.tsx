@@ -20,7 +20,7 @@ export function MyTaskScreen() {
   const tick = useTick(id)
   const tasks = useTasks()
   if (tasks.isPending) return <Loading />
-  if (tasks.isError) return <ProblemNotice error={tasks.error} onRetry={() => void tasks.refetch()} />
+  if (!tasks.data) return <ProblemNotice error={tasks.error} onRetry={() => void tasks.refetch()} />
   const task = tasks.data.find((candidate) => candidate.id === id)
   if (!task) {
     return (
