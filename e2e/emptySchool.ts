@@ -7,10 +7,17 @@ import { scratch } from './materials.ts'
 export type EmptySchool = { at: string; stop: () => Promise<number> }
 
 /** A Nibquill with no school in it, in a process of its own. */
-export async function startEmpty(): Promise<EmptySchool> {
-  const child = spawn(process.execPath, ['--import', 'tsx', 'scripts/serve.ts', '--empty'], {
+export const startEmpty = (): Promise<EmptySchool> => startApart(['--empty'], '0', path.join(scratch(), 'data'))
+
+/** A Nibquill in a process of its own; `kill` ends it as a power cut would. */
+export async function startApart(
+  words: string[],
+  port: string,
+  data: string,
+): Promise<EmptySchool & { kill: () => Promise<void> }> {
+  const child = spawn(process.execPath, ['--import', 'tsx', 'scripts/serve.ts', ...words], {
     cwd: path.resolve(import.meta.dirname, '..'),
-    env: { ...process.env, PORT: '0', NIBQUILL_DATA: path.join(scratch(), 'data') },
+    env: { ...process.env, PORT: port, NIBQUILL_DATA: data },
     stdio: ['ignore', 'pipe', 'inherit'],
   })
   let said = ''
@@ -21,7 +28,11 @@ export async function startEmpty(): Promise<EmptySchool> {
     const [code] = (await once(child, 'exit')) as [number]
     return code
   }
-  return { at: /http:\/\/localhost:\d+/.exec(said)![0], stop }
+  const kill = async () => {
+    child.kill('SIGKILL')
+    await once(child, 'exit')
+  }
+  return { at: /http:\/\/localhost:\d+/.exec(said)![0], stop, kill }
 }
 
 export const PASSWORD = 'long enough words'

@@ -1,5 +1,7 @@
 import { Chance, photograph } from '@nibquill/demo'
+import type { Page } from '@playwright/test'
 import { execFileSync } from 'node:child_process'
+import { createHash } from 'node:crypto'
 import { chmodSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import os from 'node:os'
@@ -54,4 +56,31 @@ export async function codesInPdf(pdf: string, dpi: number): Promise<string[]> {
     codes.push(...found.map(({ text }) => text))
   }
   return codes
+}
+
+/** A JPEG of about four megabytes that packs no smaller; each seed gives another. */
+export async function heavyPhoto(folder: string, name: string, seed = 1): Promise<string> {
+  const [width, height] = [1900, 1400]
+  const pixels = Buffer.alloc(width * height * 3)
+  for (let i = 0, state = seed * 2654435761; i < pixels.length; i++) {
+    state = (Math.imul(state, 1664525) + 1013904223) >>> 0
+    pixels[i] = state >>> 24
+  }
+  const file = path.join(folder, name)
+  writeFileSync(
+    file,
+    await sharp(pixels, { raw: { width, height, channels: 3 } })
+      .jpeg({ quality: 88 })
+      .toBuffer(),
+  )
+  return file
+}
+
+export const sha256Of = (file: string): string => createHash('sha256').update(readFileSync(file)).digest('hex')
+
+/** Lets a pupil choose files as from the tablet's own pictures. */
+export async function pick(page: Page, files: string[]): Promise<void> {
+  const chooser = page.waitForEvent('filechooser')
+  await page.getByRole('button', { name: 'Pick pictures' }).first().click()
+  await (await chooser).setFiles(files)
 }

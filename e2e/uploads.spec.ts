@@ -1,18 +1,11 @@
-import { expect, test, type Page } from '@playwright/test'
-import { createHash } from 'node:crypto'
+import { expect, test } from '@playwright/test'
 import { readFileSync, writeFileSync } from 'node:fs'
 import path from 'node:path'
 import sharp from 'sharp'
 import { enterAsPupil, enterAsTeacher, showDoorCard } from './people.ts'
-import { phonePhoto, scratch } from './materials.ts'
+import { heavyPhoto, phonePhoto, pick, scratch, sha256Of } from './materials.ts'
 
 test.use({ viewport: { width: 390, height: 844 } })
-
-async function pick(page: Page, files: string[]): Promise<void> {
-  const chooser = page.waitForEvent('filechooser')
-  await page.getByRole('button', { name: 'Pick pictures' }).click()
-  await (await chooser).setFiles(files)
-}
 
 test('closing the page half-way loses nothing: opened again, the photo goes on by itself where it stopped', async ({ page }) => {
   const folder = scratch()
@@ -48,20 +41,12 @@ test('closing the page half-way loses nothing: opened again, the photo goes on b
   expect(Math.max(...sent)).toBeLessThan(size * 0.9)
 })
 
-/** A JPEG of about four megabytes that packs no smaller. */
-async function heavyPhoto(folder: string, name: string): Promise<string> {
-  const noise = await sharp({ create: { width: 1900, height: 1400, channels: 3, background: '#888', noise: { type: 'gaussian', mean: 128, sigma: 60 } } }).jpeg({ quality: 97 }).toBuffer() // prettier-ignore
-  writeFileSync(path.join(folder, name), noise)
-  return path.join(folder, name)
-}
-const sha256 = (bytes: Buffer) => createHash('sha256').update(bytes).digest('hex')
-
 test('on a shared tablet unsent work waits for its own pupil, unseen by the next, and arrives whole and once', async ({
   browser,
 }) => {
   test.setTimeout(180_000)
   const folder = scratch()
-  const photos = await Promise.all(['one.jpg', 'two.jpg', 'three.jpg'].map((name) => heavyPhoto(folder, name)))
+  const photos = await Promise.all(['one.jpg', 'two.jpg', 'three.jpg'].map((name, i) => heavyPhoto(folder, name, i + 1)))
   const teacher = await (await browser.newContext()).newPage()
   await enterAsTeacher(teacher, 'plover')
   await teacher.goto('/class')
@@ -116,7 +101,7 @@ test('on a shared tablet unsent work waits for its own pupil, unseen by the next
       ),
     )
   }, pieceId)
-  expect([...arrived].sort()).toEqual(photos.map((photo) => sha256(readFileSync(photo))).sort())
+  expect([...arrived].sort()).toEqual(photos.map(sha256Of).sort())
 })
 
 test('several files at once: good ones arrive, bad ones each get a sentence, and nothing is lost while the network is away', async ({

@@ -1,4 +1,4 @@
-import { Folders, Tasks, type Piece } from '@nibquill/contract'
+import { type Folders, type Tasks, type Piece } from '@nibquill/contract'
 import { suggestTitle } from '@nibquill/core'
 import type { QueryClient } from '@tanstack/react-query'
 import type * as v from 'valibot'

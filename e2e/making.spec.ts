@@ -1,0 +1,410 @@
+import type { Part, Piece } from '@nibquill/contract'
+import { DEMO_CARDS, photographSheet, sheetOfDifficulty } from '@nibquill/demo'
+import { expect, test, type BrowserContext, type Page } from '@playwright/test'
+import { writeFileSync } from 'node:fs'
+import path from 'node:path'
+import sharp from 'sharp'
+import { startApart } from './emptySchool.ts'
+import { heavyPhoto, pick, scratch, sha256Of } from './materials.ts'
+import { enterAsPupil } from './people.ts'
+
+test.use({ viewport: { width: 820, height: 1180 } })
+
+const tiles = (page: Page) => page.getByRole('list', { name: 'In this piece' }).getByRole('button', { name: /^Look at/ })
+const arrivedTiles = (page: Page) => page.getByRole('list', { name: 'In this piece' }).getByRole('button', { name: /^Take out/ })
+const pieceIdOf = (page: Page): string => /my-pieces\/([^/?]+)/.exec(page.url())![1]!
+const pieceOf = (page: Page, id: string): Promise<Piece> =>
+  page.evaluate(async (id) => (await fetch(`/api/pieces/${id}`)).json() as Promise<Piece>, id)
+
+/** A photo of a drawn sheet on a table, as a tablet takes it. */
+async function deskPhoto(folder: string, name = 'desk.jpg'): Promise<string> {
+  const { jpeg } = await photographSheet({ ...sheetOfDifficulty(0.3, 61), falloff: 0.5 }, 61, { width: 4000, height: 3000 })
+  writeFileSync(path.join(folder, name), jpeg)
+  return path.join(folder, name)
+}
+
+/** A small picture of one colour. */
+async function plain(folder: string, name: string, colour: string): Promise<string> {
+  const file = path.join(folder, name)
+  writeFileSync(file, await sharp({ create: { width: 300, height: 200, channels: 3, background: colour } }).png().toBuffer()) // prettier-ignore
+  return file
+}
+
+/** A new piece with these files in it, on its own page. */
+async function pieceWith(page: Page, files: string[], pupil: keyof typeof DEMO_CARDS = 'Aoife'): Promise<string> {
+  await enterAsPupil(page, pupil)
+  await page.goto('/make')
+  await pick(page, files)
+  await expect(arrivedTiles(page)).toHaveCount(files.length, { timeout: 60_000 })
+  await page.getByRole('button', { name: 'Go on' }).click()
+  await page.waitForURL('**/what')
+  return pieceIdOf(page)
+}
+
+test('tidying: the page is found, lies flat, is brightened, turned and trimmed; each step can be taken back and the original stays', async ({
+  page,
+}) => {
+  test.setTimeout(120_000)
+  const id = await pieceWith(page, [await deskPhoto(scratch())])
+  const [taken] = (await pieceOf(page, id)).parts as [Part]
+  await tiles(page).first().click()
+  await page.getByRole('button', { name: 'Tidy', exact: true }).click()
+  await expect(page.getByText('Here is your page')).toBeVisible({ timeout: 20_000 })
+
+  // A corner moves by keyboard, with fine and large steps, and the find brings it back.
+  const corner = page.getByRole('button', { name: 'Top left corner' })
+  const before = (await corner.boundingBox())!
+  await corner.focus()
+  await page.keyboard.press('Shift+ArrowLeft')
+  await expect.poll(async () => (await corner.boundingBox())!.x).toBeLessThan(before.x - 10)
+  await page.getByRole('button', { name: 'Find it again' }).click()
+  await expect.poll(async () => Math.abs((await corner.boundingBox())!.x - before.x)).toBeLessThan(1)
+  // And by finger, with a loupe while it is held.
+  await corner.hover()
+  await page.mouse.down()
+  await page.mouse.move(before.x + 60, before.y + 60)
+  await expect(page.locator('canvas')).toHaveCount(2)
+  await page.mouse.up()
+  await expect(page.locator('canvas')).toHaveCount(1)
+  await page.getByRole('button', { name: 'Find it again' }).click()
+
+  const proportions = async () => {
+    const box = (await page.getByRole('img', { name: 'Your photo' }).boundingBox())!
+    return box.width / box.height
+  }
+  await page.getByRole('button', { name: 'Make it flat' }).click()
+  // The sheet is 1000 by 720.
+  await expect.poll(proportions).toBeCloseTo(1000 / 720, 1)
+  await page.getByRole('radio', { name: 'Turn' }).click()
+  await page.getByRole('button', { name: 'To the right' }).click()
+  await expect.poll(proportions).toBeCloseTo(720 / 1000, 1)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect.poll(proportions).toBeCloseTo(1000 / 720, 1)
+  await page.getByRole('slider', { name: 'A little bit round' }).focus()
+  await page.keyboard.press('ArrowRight')
+  await expect(page.getByText('+0.5°')).toBeVisible()
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.getByText('+0.5°')).toHaveCount(0)
+  await page.getByRole('radio', { name: 'Brighten' }).click()
+  await page.getByRole('radio', { name: 'A lot' }).click()
+  await page.getByRole('radio', { name: 'Trim' }).click()
+  await page.getByRole('button', { name: 'Trim from the top left' }).focus()
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Shift+ArrowRight')
+  await page
+    .getByRole('radio', { name: 'As it was' })
+    .or(page.getByRole('button', { name: 'As it was' }))
+    .click()
+  await expect.poll(proportions).toBeCloseTo(4 / 3, 1)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect.poll(proportions).toBeLessThan(1000 / 720)
+
+  // While the full picture is made the page keeps its frames.
+  await page.evaluate(() => {
+    const frames: number[] = []
+    let last = performance.now()
+    const look = (now: number) => {
+      frames.push(now - last)
+      last = now
+      requestAnimationFrame(look)
+    }
+    requestAnimationFrame(look)
+    Object.assign(window, { frames })
+  })
+  await page.getByRole('button', { name: 'Keep it' }).click()
+  await expect(page.getByText('Tidied. What the camera saw is kept.')).toBeVisible({ timeout: 30_000 })
+  const frames = await page.evaluate(() => (window as unknown as { frames: number[] }).frames)
+  test.info().annotations.push({ type: 'longest frame (ms)', description: String(Math.round(Math.max(...frames))) })
+
+  const tidied = (await pieceOf(page, id)).parts as [Part]
+  expect(tidied).toHaveLength(1)
+  expect(tidied[0].tidied).toMatchObject({
+    originalMediaId: taken.mediaId,
+    tidying: { brighten: { way: 'page', strength: 1 }, quarters: 0 },
+  })
+  const full = await page.evaluate(async (mediaId) => {
+    const picture = await createImageBitmap(await (await fetch(`/api/media/${mediaId}/full`)).blob())
+    return { width: picture.width, height: picture.height }
+  }, tidied[0].mediaId)
+  // At full resolution: the sheet fills about two thirds of 4000 pixels, less a tenth.
+  expect(full.width).toBeGreaterThan(2000)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect.poll(async () => (await pieceOf(page, id)).parts[0]!.mediaId).toBe(taken.mediaId)
+})
+
+test('parts are put in order by keyboard and by mouse, named, taken out and brought back', async ({ page }) => {
+  const folder = scratch()
+  const files = await Promise.all([['a.png', '#a9452f'], ['b.png', '#2f5e8c'], ['c.png', '#4c7a4f']].map(([name, colour]) => plain(folder, name!, colour!))) // prettier-ignore
+  const id = await pieceWith(page, files)
+  const order = async () => (await pieceOf(page, id)).parts.map(({ sentSha256 }) => files.findIndex((file) => sha256Of(file) === sentSha256)) // prettier-ignore
+  const first = await order()
+  await tiles(page).first().focus()
+  await page.keyboard.press('Space')
+  await page.waitForTimeout(200)
+  await page.keyboard.press('ArrowRight')
+  await page.waitForTimeout(200)
+  await page.keyboard.press('Space')
+  await expect.poll(order).toEqual([first[1], first[0], first[2]])
+
+  const [from, to] = [(await tiles(page).nth(2).boundingBox())!, (await tiles(page).nth(0).boundingBox())!]
+  await page.mouse.move(from.x + 60, from.y + 50)
+  await page.mouse.down()
+  await page.mouse.move(from.x + 20, from.y + 50, { steps: 4 })
+  await page.mouse.move(to.x + 50, to.y + 50, { steps: 8 })
+  await page.mouse.up()
+  await expect.poll(order).toEqual([first[2], first[1], first[0]])
+
+  await tiles(page).first().press('Enter')
+  await page.getByLabel('Name of this part').fill('the green one')
+  await page.getByRole('button', { name: 'Later' }).click()
+  await expect.poll(order).toEqual([first[1], first[2], first[0]])
+  await expect.poll(async () => (await pieceOf(page, id)).parts[1]!.name).toBe('the green one')
+  await page.getByRole('button', { name: 'Take out the green one' }).click()
+  await expect(page.getByText('Taken out.')).toBeVisible()
+  await expect(tiles(page)).toHaveCount(2)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect.poll(order).toEqual([first[1], first[2], first[0]])
+})
+
+test('too many, too large and the same again: each is said in plain words, and nothing else happens to the rest', async ({
+  page,
+}) => {
+  test.setTimeout(150_000)
+  const folder = scratch()
+  const huge = path.join(folder, 'wall.jpg')
+  writeFileSync(huge, await sharp({ create: { width: 11_000, height: 9200, channels: 3, background: '#6a8f3c' } }).jpeg({ quality: 40 }).toBuffer()) // prettier-ignore
+  const leaf = await plain(folder, 'leaf.png', '#4c7a4f')
+  await enterAsPupil(page, 'Aoife')
+  await page.goto('/make')
+  await pick(page, [leaf])
+  await expect(arrivedTiles(page)).toHaveCount(1, { timeout: 30_000 })
+  await pick(page, [leaf])
+  const asked = page.getByRole('dialog')
+  await expect(asked).toContainText('This photo is here already')
+  await asked.getByRole('button', { name: 'No, once is enough' }).click()
+  await expect(tiles(page)).toHaveCount(1)
+
+  await pick(page, [huge])
+  await expect(page.getByText('“wall.jpg” was very large')).toBeVisible({ timeout: 60_000 })
+  await expect(arrivedTiles(page)).toHaveCount(2, { timeout: 60_000 })
+
+  const many = await Promise.all(
+    Array.from({ length: 200 }, (_, i) => plain(folder, `p${i}.png`, `rgb(${i}, ${(i * 7) % 256}, ${(i * 13) % 256})`)),
+  )
+  await pick(page, many)
+  await expect(page.getByText('172 pictures were left out')).toBeVisible({ timeout: 60_000 })
+  await expect(arrivedTiles(page)).toHaveCount(30, { timeout: 90_000 })
+  await page.getByRole('button', { name: 'Go on' }).click()
+  await page.waitForURL('**/what')
+  const { parts } = await pieceOf(page, pieceIdOf(page))
+  expect(parts).toHaveLength(30)
+  const wall = parts.find(({ width }) => width > 5000)!
+  expect(wall.width * wall.height).toBeLessThanOrEqual(40_000_000)
+})
+
+test('made with a friend: their peg is tapped, and the piece lies on both desks', async ({ page, browser }) => {
+  const id = await pieceWith(page, [await plain(scratch(), 'boat.png', '#2f5e8c')], 'Wren')
+  await page.getByRole('button', { name: 'I made it with a friend' }).click()
+  await page.getByRole('checkbox', { name: 'Tomasz' }).click()
+  await expect.poll(async () => (await pieceOf(page, id)).makers.length).toBe(2)
+  await page.getByLabel('Name of my piece').fill('The boat we both built')
+  await page.getByRole('button', { name: 'Keep for later' }).click()
+  const friend = await (await browser.newContext()).newPage()
+  await enterAsPupil(friend, 'Tomasz')
+  await friend.getByRole('button', { name: /The boat we both built/ }).click()
+  await expect(friend.getByRole('button', { name: 'Go on with it' })).toBeVisible()
+})
+
+test('the same piece on two tablets: parts of both are kept, and words that differ are shown both', async ({ page, browser }) => {
+  test.setTimeout(120_000)
+  const folder = scratch()
+  const id = await pieceWith(page, [await plain(folder, 'one.png', '#a9452f')])
+  const other: BrowserContext = await browser.newContext({ viewport: { width: 820, height: 1180 } })
+  const second = await other.newPage()
+  await enterAsPupil(second, 'Aoife')
+  await second.goto(`/my-pieces/${id}/what`)
+  await expect(second.getByLabel('Name of my piece')).toBeVisible()
+  await page.waitForTimeout(500)
+  await other.setOffline(true)
+  await second.getByLabel('Name of my piece').fill('Named on the second tablet')
+  await page.getByLabel('Name of my piece').fill('Named on the first tablet')
+  await expect.poll(async () => (await pieceOf(page, id)).title).toBe('Named on the first tablet')
+  await page.goto(`/my-pieces/${id}/photo`)
+  await pick(page, [await plain(folder, 'two.png', '#2f5e8c')])
+  await expect(arrivedTiles(page)).toHaveCount(2, { timeout: 30_000 })
+  await other.setOffline(false)
+  const both = second.getByRole('group', { name: 'Something else was written on another tablet. Which shall it be?' })
+  await expect(both).toBeVisible({ timeout: 60_000 })
+  await expect(both).toContainText('Named on the first tablet')
+  await expect(both).toContainText('Named on the second tablet')
+  await both.getByRole('button', { name: 'Take the words of this tablet' }).click()
+  await expect.poll(async () => (await pieceOf(page, id)).title).toBe('Named on the second tablet')
+  await second.goto(`/my-pieces/${id}/photo`)
+  await pick(second, [await plain(folder, 'three.png', '#4c7a4f')])
+  await expect(arrivedTiles(second)).toHaveCount(3, { timeout: 30_000 })
+  await page.goto(`/my-pieces/${id}`)
+  await expect(page.getByRole('tab', { name: 'Photo 3 of 3' })).toBeVisible({ timeout: 30_000 })
+  expect((await pieceOf(page, id)).parts).toHaveLength(3)
+})
+
+test('bad days: errors for a while, a proxy’s page, no room at school, a piece thrown away meanwhile; the photo waits and is not lost', async ({
+  page,
+}) => {
+  test.setTimeout(150_000)
+  const folder = scratch()
+  await enterAsPupil(page, 'Aoife')
+  await page.goto('/make')
+  const uploads = '**/api/media/uploads**'
+  const alert = page.getByRole('alert')
+  const problem = (status: number, code: string, title: string) => ({ status, contentType: 'application/problem+json', body: JSON.stringify({ type: `/problems/${code}`, title, status }) }) // prettier-ignore
+  const answers: [string, Parameters<import('@playwright/test').Route['fulfill']>[0], RegExp][] = [
+    ['fault.png', problem(500, 'service/unexpected', 'Something went wrong on our side.'), /did not get through/],
+    [
+      'proxy.png',
+      { status: 200, contentType: 'text/html', body: '<h1>Please log in to the network</h1>' },
+      /did not get through/,
+    ],
+    ['full.png', problem(507, 'media/no-room', 'The school has no room left. Your work stays on this tablet.'), /no room left/],
+  ]
+  for (const [i, [name, answer, words]] of answers.entries()) {
+    await page.route(uploads, (route) => route.fulfill(answer))
+    await pick(page, [await plain(folder, name, `rgb(${i * 40}, 90, 120)`)])
+    await expect(alert.filter({ hasText: words })).toBeVisible({ timeout: 40_000 })
+    await page.unroute(uploads)
+    // By itself, without a tap.
+    await expect(arrivedTiles(page)).toHaveCount(i + 1, { timeout: 60_000 })
+  }
+  await page.getByRole('button', { name: 'Go on' }).click()
+  await page.waitForURL('**/what')
+  const id = pieceIdOf(page)
+  await page.evaluate((id) => fetch(`/api/pieces/${id}`, { method: 'DELETE' }), id)
+  await page.goto(`/my-pieces/${id}/photo`)
+  await page.goto('/make')
+  await page.route(uploads, (route) => route.abort())
+  await pick(page, [await plain(folder, 'later.png', '#123456')])
+  await expect(tiles(page)).toHaveCount(1)
+  await page.getByRole('button', { name: 'Go on' }).click()
+  await page.waitForURL('**/what')
+  const thrownAway = pieceIdOf(page)
+  await expect.poll(async () => (await pieceOf(page, thrownAway)).id).toBe(thrownAway)
+  await page.evaluate((id) => fetch(`/api/pieces/${id}`, { method: 'DELETE' }), thrownAway)
+  await page.unroute(uploads)
+  await expect(alert.filter({ hasText: /There is nothing here for you to see/ })).toBeVisible({ timeout: 60_000 })
+  // Brought back, it takes the photo that waited.
+  await page.evaluate((id) => fetch(`/api/pieces/${id}/restore`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: '{}' }), thrownAway) // prettier-ignore
+  await page.getByRole('button', { name: 'Try again' }).click()
+  await expect(arrivedTiles(page)).toHaveCount(1, { timeout: 30_000 })
+})
+
+test('a session that ended waits for the card: the same pupil comes back and everything goes on', async ({ page, context }) => {
+  const folder = scratch()
+  await enterAsPupil(page, 'Aoife')
+  await page.goto('/make')
+  await context.clearCookies()
+  await pick(page, [await plain(folder, 'ended.png', '#654321')])
+  await page.waitForURL('**/sign-in**', { timeout: 30_000 })
+  await enterAsPupil(page, 'Aoife')
+  await expect(page.getByRole('region', { name: 'On its way' })).toHaveCount(0, { timeout: 60_000 })
+  const [newest] = await page.evaluate(async () => ((await (await fetch('/api/pieces')).json()) as { pieces: { id: string }[] }).pieces) // prettier-ignore
+  const { parts } = await pieceOf(page, newest!.id)
+  expect(parts.map(({ sentSha256 }) => sentSha256)).toEqual([sha256Of(path.join(folder, 'ended.png'))])
+})
+
+test('a browser that keeps nothing says so on the desk, before anything is made', async ({ browser }) => {
+  const context = await browser.newContext()
+  await context.addInitScript(() => {
+    Object.defineProperty(window, 'indexedDB', { value: { open: () => { throw new DOMException('no', 'InvalidStateError') } } }) // prettier-ignore
+  })
+  const page = await context.newPage()
+  await enterAsPupil(page, 'Aoife')
+  await expect(page.getByText('This browser keeps nothing when it is closed')).toBeVisible()
+})
+
+test('after one visit Nibquill opens without a network; what is made and handed in goes to school by itself', async ({
+  browser,
+}) => {
+  test.setTimeout(150_000)
+  const context = await browser.newContext({ viewport: { width: 820, height: 1180 }, serviceWorkers: 'allow' })
+  const visit = await context.newPage()
+  await enterAsPupil(visit, 'Aoife')
+  await visit
+    .getByRole('link', { name: 'Folders' })
+    .or(visit.getByRole('tab', { name: 'Folders' }))
+    .first()
+    .click()
+  await expect(visit.getByText('Rock pools').first()).toBeVisible()
+  await visit.evaluate(async () => void (await navigator.serviceWorker.ready))
+  // Everything the application is made of is on the tablet once the worker has taken over.
+  await expect.poll(() => visit.evaluate(() => navigator.serviceWorker.controller !== null)).toBe(true)
+  await visit.waitForTimeout(1500)
+  await visit.close()
+  await context.setOffline(true)
+
+  const page = await context.newPage()
+  await page.goto('/')
+  await expect(page.getByRole('heading', { name: 'Aoife’s desk' })).toBeVisible({ timeout: 20_000 })
+  await expect(page.getByText('There is no network just now')).toBeVisible({ timeout: 20_000 })
+  await page.getByRole('button', { name: 'Photo', exact: true }).click()
+  await page.getByRole('button', { name: 'Take the photo' }).click()
+  await expect(tiles(page)).toHaveCount(1)
+  await page.getByRole('button', { name: 'Go on' }).click()
+  await page.getByLabel('Name of my piece').fill('Made where no network reaches')
+  await page.getByRole('button', { name: 'Go on' }).last().click()
+  await page.getByRole('radio', { name: /Rock pools/ }).click()
+  await page.getByRole('button', { name: 'Go on' }).last().click()
+  await page.getByRole('button', { name: 'Put it in the tray' }).click()
+  await expect(page.getByRole('heading', { name: 'It goes into the tray by itself' })).toBeVisible()
+  await page.close()
+
+  const again = await context.newPage()
+  await again.goto('/desk')
+  await expect(again.getByRole('region', { name: 'On the go' })).toContainText('goes into the tray by itself')
+  await expect(again.getByRole('region', { name: 'On its way' })).toContainText('It is safe on this tablet')
+  await context.setOffline(false)
+  await expect(again.getByRole('region', { name: 'In the tray' })).toContainText('Made where no network reaches', {
+    timeout: 60_000,
+  })
+  await expect(again.getByRole('region', { name: 'On its way' })).toHaveCount(0)
+  await context.close()
+})
+
+test('twenty photos of four megabytes come through a cut network, a reload, a closed tab and a killed server: all there, once each', async ({
+  browser,
+}) => {
+  test.setTimeout(300_000)
+  const folder = scratch()
+  const files: string[] = []
+  for (let i = 0; i < 20; i++) files.push(await heavyPhoto(folder, `${i}.jpg`, i + 1))
+  const data = path.join(scratch(), 'data')
+  const port = '4397'
+  let server = await startApart(['--fresh', '--small-demo'], port, data)
+  const context = await browser.newContext({ viewport: { width: 820, height: 1180 }, baseURL: server.at })
+  let page = await context.newPage()
+  await enterAsPupil(page, 'Aoife')
+  await page.goto('/make')
+  await pick(page, files)
+  await expect(tiles(page)).toHaveCount(20, { timeout: 60_000 })
+  const arrived = (more: number) => expect.poll(() => arrivedTiles(page).count(), { timeout: 90_000 }).toBeGreaterThan(more)
+  await arrived(1)
+  await context.setOffline(true)
+  await page.waitForTimeout(3000)
+  await context.setOffline(false)
+  await arrived(4)
+  await page.reload()
+  await page.goto('/desk')
+  await expect(page.getByRole('region', { name: 'On its way' })).toBeVisible({ timeout: 20_000 })
+  await page.waitForTimeout(1500)
+  await page.close()
+  page = await context.newPage()
+  await page.goto('/desk')
+  await expect(page.getByRole('region', { name: 'On its way' })).toContainText(/\d+ photos/, { timeout: 20_000 })
+  await page.waitForTimeout(700)
+  await server.kill()
+  await page.waitForTimeout(2000)
+  server = await startApart([], port, data)
+  await expect(page.getByRole('region', { name: 'On its way' })).toHaveCount(0, { timeout: 180_000 })
+  const [piece] = await page.evaluate(async () => ((await (await fetch('/api/pieces')).json()) as { pieces: { id: string }[] }).pieces) // prettier-ignore
+  const { parts } = await pieceOf(page, piece!.id)
+  expect(parts.map(({ sentSha256 }) => sentSha256).sort()).toEqual(files.map(sha256Of).sort())
+  await context.close()
+  expect(await server.stop()).toBe(0)
+})
