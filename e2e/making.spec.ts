@@ -299,14 +299,18 @@ test('a session that ended waits for the card: the same pupil comes back and eve
   const folder = scratch()
   await enterAsPupil(page, 'Aoife')
   await page.goto('/make')
-  await context.clearCookies()
+  await page.route('**/api/media/uploads**', (route) => route.abort())
   await pick(page, [await plain(folder, 'ended.png', '#654321')])
+  await expect(tiles(page)).toHaveCount(1)
+  await context.clearCookies()
+  await page.unroute('**/api/media/uploads**')
   await page.waitForURL('**/sign-in**', { timeout: 30_000 })
   await enterAsPupil(page, 'Aoife')
-  await expect(page.getByRole('region', { name: 'On its way' })).toHaveCount(0, { timeout: 60_000 })
-  const [newest] = await page.evaluate(async () => ((await (await fetch('/api/pieces')).json()) as { pieces: { id: string }[] }).pieces) // prettier-ignore
-  const { parts } = await pieceOf(page, newest!.id)
-  expect(parts.map(({ sentSha256 }) => sentSha256)).toEqual([sha256Of(path.join(folder, 'ended.png'))])
+  const newestParts = async () => {
+    const [newest] = await page.evaluate(async () => ((await (await fetch('/api/pieces')).json()) as { pieces: { id: string }[] }).pieces) // prettier-ignore
+    return (await pieceOf(page, newest!.id)).parts.map(({ sentSha256 }) => sentSha256)
+  }
+  await expect.poll(newestParts, { timeout: 60_000 }).toEqual([sha256Of(path.join(folder, 'ended.png'))])
 })
 
 test('a browser that keeps nothing says so on the desk, before anything is made', async ({ browser }) => {

@@ -10,7 +10,8 @@ const PAUSE_MS = 500
 const DAYS_MS = 14 * 24 * 3600 * 1000
 
 let db: Promise<IDBPDatabase> | null = null
-const open = () => (db ??= openDB(NAME, 1, { upgrade: (fresh) => void fresh.createObjectStore('memory') }))
+/** Never throws by itself: a browser that keeps nothing rejects. */
+const open = async () => (db ??= openDB(NAME, 1, { upgrade: (fresh) => void fresh.createObjectStore('memory') }))
 
 type Person = { role: string; idleMinutes: number | null }
 const personOf = (queries: QueryClient): Person | null =>
@@ -52,7 +53,11 @@ export async function recallQueries(queries: QueryClient): Promise<void> {
     const person = (session?.state.data as { person: Person | null } | undefined)?.person
     const mayLie = person?.idleMinutes ? person.idleMinutes * 60_000 : DAYS_MS
     if (!person || Date.now() - memory.savedAt > mayLie) await (await open()).clear('memory')
-    else hydrate(queries, memory.state)
+    else {
+      hydrate(queries, memory.state)
+      // Shown at once, and asked for anew: much may have happened since.
+      await queries.invalidateQueries({ refetchType: 'none' })
+    }
   })().catch(() => undefined)
   await Promise.race([recalled, new Promise((resolve) => setTimeout(resolve, 1500))])
 }

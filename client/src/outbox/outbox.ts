@@ -152,10 +152,12 @@ export class Outbox {
 
   /** Whether this browser keeps anything at all; a private window may not. */
   async works(): Promise<boolean> {
-    return this.#open().then(
-      () => true,
-      () => false,
-    )
+    try {
+      await this.#open()
+      return true
+    } catch {
+      return false
+    }
   }
 
   async close(): Promise<void> {
