@@ -290,7 +290,7 @@ test('handing over without a network covers the desk, and goes on by itself when
   await page.getByRole('dialog').getByRole('button', { name: 'Let the next pupil in' }).click()
   await expect(page.getByRole('heading', { name: 'Keeping Rory’s work' })).toBeVisible()
   await expect(page.getByText('No name yet')).not.toBeVisible()
-  await expect(page.getByText('There is no network just now')).toBeVisible({ timeout: 60_000 })
+  await expect(page.getByText('The next pupil can come in when it is back')).toBeVisible({ timeout: 60_000 })
   await context.setOffline(false)
   await expect(page.getByRole('heading', { name: 'Which peg is yours?' })).toBeVisible({ timeout: 40_000 })
   await page.getByRole('button', { name: 'Rory' }).click()

@@ -5,7 +5,9 @@ import type { Line } from './measure.ts'
 import { benchPictures } from './pictures.ts'
 import { benchLists } from './lists.ts'
 import { benchScan } from './scan.ts'
+import { benchTidy } from './tidy.ts'
 import { benchTray } from './tray.ts'
+import { benchUploads } from './uploads.ts'
 
 const BENCHES: Record<string, () => Promise<Line[]>> = {
   pictures: benchPictures,
@@ -13,6 +15,8 @@ const BENCHES: Record<string, () => Promise<Line[]>> = {
   tray: benchTray,
   lists: benchLists,
   scan: benchScan,
+  tidy: benchTidy,
+  uploads: benchUploads,
 }
 const { values } = parseArgs({ options: { only: { type: 'string' }, json: { type: 'string' } } })
 if (values.only && !BENCHES[values.only])

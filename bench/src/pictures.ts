@@ -57,7 +57,7 @@ export async function benchPictures(): Promise<Line[]> {
 }
 
 /** A quantisation table nobody uses, with a number in it: survives cleaning, so that each file is another file. */
-function comment(serial: number): Buffer {
+export function comment(serial: number): Buffer {
   const table = Buffer.alloc(69)
   table.writeUInt16BE(0xffdb, 0)
   table.writeUInt16BE(67, 2)

@@ -1,3 +1,4 @@
+import { ProblemError } from '../api/problems'
 import { Uploader } from './uploader'
 
 beforeEach(() => {
@@ -11,8 +12,10 @@ const file = (size: number, name = 'a.jpg') =>
 /** Takes files on and never gets anywhere: the network is for the interface tests. */
 const offline = () => {
   globalThis.fetch = () => new Promise(() => undefined)
-  return new Uploader(() => Promise.resolve())
+  return new Uploader(() => Promise.resolve(), null, alone)
 }
+/** No other page of this browser sends anything. */
+const alone = (work: () => Promise<void>) => work()
 
 test('a file over the limit and an empty one are refused before anything is sent, with a sentence', () => {
   const uploader = offline()
@@ -67,7 +70,7 @@ describe('with a shelf', () => {
   /** The network is away: whatever is asked fails at once. */
   const away = (on: ReturnType<typeof shelf>) => {
     globalThis.fetch = () => Promise.reject(new TypeError('no network'))
-    return new Uploader(() => Promise.resolve(), on)
+    return new Uploader(() => Promise.resolve(), on, alone)
   }
 
   test('nothing is sent, and nothing called kept, before it is on the shelf', async () => {
@@ -117,5 +120,81 @@ describe('with a shelf', () => {
     await added
     uploader.forget(on.asked[0]!.partId)
     expect(on.dropped).toEqual([on.asked[0]!.partId])
+  })
+})
+
+describe('what the server says', () => {
+  const PIECE = 'piece'
+  /** Everything has arrived before, so that only hanging it in can fail. */
+  const arrived = (deliver: () => Promise<void>) => {
+    Blob.prototype.arrayBuffer = () => Promise.resolve(new ArrayBuffer(1))
+    const sentSha256 = '6e340b9cffb37a989ca544e6bb780a2c78901d3fb33738768511a30617afa01d'
+    globalThis.fetch = () =>
+      Promise.resolve({
+        ok: true,
+        headers: new Headers(),
+        json: () =>
+          Promise.resolve({ mediaId: '018f0000-0000-7000-8000-000000000001', sentSha256, keptSha256: sentSha256, sizeBytes: 1 }),
+      } as unknown as Response)
+    return new Uploader(deliver, null, alone)
+  }
+  const problem = (type: string, status: number) =>
+    new ProblemError({ type: `/problems/${type}`, title: 'Our sentence.', status })
+  const stateAfter = async (deliver: () => Promise<void>) => {
+    const uploader = arrived(deliver)
+    await uploader.add('wren', PIECE, file(1, 'bare.jpg'))
+    for (let i = 0; i < 50 && uploader.getSnapshot()[0]?.state !== 'stuck' && uploader.getSnapshot()[0]?.state !== 'refused'; i++)
+      await new Promise((resolve) => setTimeout(resolve, 5))
+    const [sending] = uploader.getSnapshot()
+    uploader.clear()
+    return sending && [sending.state, sending.sentence]
+  }
+
+  test.each([
+    ['a piece thrown away meanwhile', problem('piece/not-found', 404), ['refused', 'Our sentence.']],
+    ['a piece handed in on another tablet', problem('piece/not-open', 409), ['refused', 'Our sentence.']],
+    ['a session that ended', problem('accounts/signed-out', 401), ['stuck', 'It waits here for your card.']],
+    ['no room at school', problem('media/no-room', 507), ['stuck', 'Our sentence.']],
+    [
+      'a fault of the server',
+      problem('service/unexpected', 500),
+      ['stuck', 'It did not get through. It is safe here; try again.'],
+    ],
+    ['no network', new TypeError('no network'), ['stuck', 'It did not get through. It is safe here; try again.']],
+  ])('%s', async (_, error, expected) => {
+    expect(await stateAfter(() => Promise.reject(error))).toEqual(expected)
+  })
+
+  test('what failed for a while arrives by itself, later and later', async () => {
+    let tries = 0
+    const uploader = arrived(() => (++tries < 3 ? Promise.reject(new TypeError('no network')) : Promise.resolve()))
+    const spread = jest.spyOn(Math, 'random').mockReturnValue(0)
+    await uploader.add('wren', PIECE, file(1, 'bare.jpg'))
+    for (let i = 0; i < 100 && uploader.getSnapshot().length > 0; i++) await new Promise((resolve) => setTimeout(resolve, 50))
+    expect([tries, uploader.getSnapshot()]).toEqual([3, []])
+    spread.mockRestore()
+  })
+
+  test('a tidied photo waits for the one it takes the place of', async () => {
+    const hung: string[] = []
+    let release = () => undefined as void
+    const first = new Promise<void>((resolve) => (release = () => resolve()))
+    const uploader = arrived(() => Promise.resolve())
+    const waits = new Uploader(({ name }) => (hung.push(name), name === 'a.jpg' ? first : Promise.resolve()), null, alone)
+    const partId = await waits.add('wren', PIECE, file(1, 'a.jpg'))
+    const tidying = {
+      corners: null,
+      quarters: 1,
+      degrees: 0,
+      trim: { left: 0, top: 0, right: 1, bottom: 1 },
+      brighten: null,
+    } as const
+    await waits.add('wren', PIECE, file(1, 'tidied.jpg'), { partId, tidying: { ...tidying } })
+    await new Promise((resolve) => setTimeout(resolve, 60))
+    expect(hung).toEqual(['a.jpg'])
+    release()
+    for (let i = 0; i < 50 && waits.getSnapshot().length > 0; i++) await new Promise((resolve) => setTimeout(resolve, 10))
+    expect(hung).toEqual(['a.jpg', 'tidied.jpg'])
+    uploader.clear()
   })
 })

@@ -1,5 +1,6 @@
 import 'fake-indexeddb/auto'
 import { IDBFactory } from 'fake-indexeddb'
+import { openDB } from 'idb'
 import { deserialize, serialize } from 'node:v8'
 import { NotKept, Outbox, type OutboxLine } from './outbox'
 
@@ -63,4 +64,35 @@ test('a browser that keeps nothing, and a full tablet, say so before anything is
   expect(await none.list('wren')).toEqual([])
   const full = Object.assign(file('x'), { arrayBuffer: () => Promise.reject(new DOMException('full', 'QuotaExceededError')) })
   await expect(outbox.put(line('a'), full)).rejects.toEqual(new NotKept(true))
+})
+
+test('words wait apart for each pupil, one line a piece, and are dropped when they have arrived', async () => {
+  const words = { title: 'Crab', reflection: '', step: 'plan' as const, folderId: null }
+  const draft = { pieceId: 'piece', ownerId: 'wren', taskId: null, words, base: { ...words, title: '' }, handIn: true, keptAt: 1 }
+  await outbox.putDraft(draft)
+  await outbox.putDraft({ ...draft, keptAt: 2 })
+  expect(await outbox.listDrafts('wren')).toEqual([{ ...draft, keptAt: 2 }])
+  expect(await outbox.listDrafts('tomasz')).toEqual([])
+  await outbox.dropDraft('piece')
+  expect(await outbox.listDrafts('wren')).toEqual([])
+  expect(await outbox.works()).toBe(true)
+})
+
+test('work an older Nibquill left is there after the change of shape, byte for byte', async () => {
+  // As version 1 wrote it: no kinds, nothing tidied, no words.
+  const old = await openDB('nibquill.outbox', 1, {
+    upgrade: (db) => {
+      db.createObjectStore('lines', { keyPath: 'partId' }).createIndex('owner', 'ownerId')
+      db.createObjectStore('bytes', { keyPath: 'partId' })
+    },
+  })
+  const { kind: _k, instead: _i, ...former } = line('a')
+  await old.put('lines', former)
+  await old.put('bytes', { partId: 'a', type: 'image/jpeg', lastModified: 5, data: Uint8Array.from([1, 2, 3]).buffer })
+  old.close()
+  const [found] = await outbox.list('wren')
+  expect(found).toEqual(line('a'))
+  expect((await outbox.take(found!))!.size).toBe(3)
+  await outbox.putDraft({ pieceId: 'p', ownerId: 'wren', taskId: null, words: { title: '', reflection: '', step: 'plan', folderId: null }, base: { title: '', reflection: '', step: 'plan', folderId: null }, handIn: false, keptAt: 1 }) // prettier-ignore
+  expect(await outbox.listDrafts('wren')).toHaveLength(1)
 })

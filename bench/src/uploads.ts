@@ -1,0 +1,123 @@
+import { startServer } from '@nibquill/server'
+import express from 'express'
+import { createHash } from 'node:crypto'
+import { createWriteStream } from 'node:fs'
+import { mkdtemp, rm } from 'node:fs/promises'
+import { Agent } from 'node:http'
+import type { AddressInfo } from 'node:net'
+import os from 'node:os'
+import path from 'node:path'
+import { pipeline } from 'node:stream/promises'
+import sharp from 'sharp'
+import { DefaultHttpStack, Upload } from 'tus-js-client'
+import { v7 as newId } from 'uuid'
+import { line, median, timeMs, type Line } from './measure.ts'
+import { comment } from './pictures.ts'
+import { benchConfig, makeOwner } from './school.ts'
+
+const TABLETS = 30
+const PHOTOS = 3
+const ROUNDS = 3
+const BROWSER = 'bench'
+
+/**
+ * Thirty tablets send three photos of four megabytes each at once: resumable, cleaned, hashed and stored, with the queue making
+ * sizes meanwhile, against an Express route that only writes the bytes to a file.
+ */
+export async function benchUploads(): Promise<Line[]> {
+  const { config, stop } = await benchConfig('uploads')
+  const server = await startServer(config)
+  await makeOwner(server)
+  const at = server.url
+  const cookie = await signIn(at)
+  const base = await heavyPhoto()
+  let serial = 0
+  const fresh = () => Buffer.concat([base.subarray(0, 2), comment(serial++), base.subarray(2)])
+  const sink = await startSink()
+  const times = { ours: [] as number[], sink: [] as number[] }
+  let lost = 0
+  for (let round = 0; round < ROUNDS; round++) {
+    const tablets = Array.from({ length: TABLETS }, () => Array.from({ length: PHOTOS }, fresh))
+    times.sink.push(await timeMs(() => atOnce(tablets, (photo) => sink.put(photo))))
+    times.ours.push(
+      await timeMs(() =>
+        atOnce(tablets, async (photo) => {
+          if ((await upload(at, cookie, photo)) !== sha256(photo)) lost++
+        }),
+      ),
+    )
+  }
+  await sink.close()
+  await server.close()
+  await stop()
+  const megabytes = (TABLETS * PHOTOS * base.length) / 1e6
+  const perSecond = (ms: number) => megabytes / (ms / 1000)
+  return [
+    line(`${TABLETS} tablets x ${PHOTOS} photos (MB/s)`, perSecond(median(times.ours)), perSecond(median(times.sink)), 'MB/s', '>=', 0.7), // prettier-ignore
+    line('photos lost on the way', lost, TABLETS * PHOTOS * ROUNDS, 'photos', '<=', 0),
+  ]
+}
+
+const sha256 = (bytes: Buffer) => createHash('sha256').update(bytes).digest('hex')
+
+async function heavyPhoto(): Promise<Buffer> {
+  const noise = { type: 'gaussian', mean: 128, sigma: 60 } as const
+  return sharp({ create: { width: 1900, height: 1400, channels: 3, background: '#888', noise } })
+    .jpeg({ quality: 97 })
+    .toBuffer()
+}
+
+async function signIn(at: string): Promise<string> {
+  const response = await fetch(`${at}/api/accounts/sign-in/password`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json', Origin: at, 'User-Agent': BROWSER },
+    body: JSON.stringify({ email: 'a@saltmarsh.example', password: 'a long enough password' }),
+  })
+  if (!response.ok) throw new Error(`the bench could not sign in: ${response.status}`)
+  return response.headers.getSetCookie().map((set) => set.split(';')[0]).join('; ') // prettier-ignore
+}
+
+/** One photo after the other from each tablet, all tablets side by side. */
+const atOnce = (tablets: Buffer[][], send: (photo: Buffer) => Promise<void>): Promise<unknown> =>
+  Promise.all(
+    tablets.map(async (photos) => {
+      for (const photo of photos) await send(photo)
+    }),
+  )
+
+const httpStack = new DefaultHttpStack({ agent: new Agent({ keepAlive: false }) })
+
+/** @returns the hash the server confirms */
+const upload = (at: string, cookie: string, photo: Buffer): Promise<string> =>
+  new Promise((resolve, reject) => {
+    new Upload(photo, {
+      endpoint: `${at}/api/media/uploads`,
+      metadata: { mediaId: newId(), filename: 'photo.jpg', sha256: sha256(photo) },
+      headers: { Cookie: cookie, Origin: at, 'User-Agent': BROWSER },
+      retryDelays: [100, 500, 1000],
+      httpStack,
+      onSuccess: ({ lastResponse }) => resolve((JSON.parse(lastResponse.getBody()) as { sentSha256: string }).sentSha256),
+      onError: reject,
+    }).start()
+  })
+
+async function startSink(): Promise<{ put: (photo: Buffer) => Promise<void>; close: () => Promise<void> }> {
+  const folder = await mkdtemp(path.join(os.tmpdir(), 'nibquill-sink-'))
+  const app = express()
+  app.put('/:name', async (request, response) => {
+    await pipeline(request, createWriteStream(path.join(folder, request.params.name)))
+    response.sendStatus(204)
+  })
+  const listening = app.listen(0, '127.0.0.1')
+  await new Promise((resolve) => listening.once('listening', resolve))
+  const { port } = listening.address() as AddressInfo
+  return {
+    put: async (photo) =>
+      void (await fetch(`http://127.0.0.1:${port}/${newId()}`, { method: 'PUT', body: new Uint8Array(photo) })),
+    close: async () => {
+      listening.closeAllConnections()
+      listening.close()
+      await rm(folder, { recursive: true, force: true })
+    },
+  }
+}
