@@ -77,6 +77,19 @@ test('a pupil’s screens', async ({ page }) => {
   await expectClean(page, 'piece')
   const piece = page.url()
   await visitAll(page, [`${piece}/what`, `${piece}/folder`, `${piece}/tray`])
+  await page.goto(`${piece}/what`)
+  await page.getByRole('button', { name: 'I made it with a friend' }).click()
+  await expectClean(page, 'made together')
+  await page
+    .getByRole('button', { name: /^Look at/ })
+    .first()
+    .click()
+  await expectClean(page, 'part')
+  await page.getByRole('button', { name: 'Tidy', exact: true }).click()
+  for (const tool of ['Brighten', 'Turn', 'Trim', 'Straighten']) {
+    await page.getByRole('radio', { name: tool }).click()
+    await expectClean(page, tool)
+  }
 })
 
 test('the pegs, the secret pictures, and the door as its teacher keeps it', async ({ page, browser }) => {
