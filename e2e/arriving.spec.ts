@@ -158,12 +158,25 @@ test('on a shared tablet a pupil taps their peg, and the next pupil finds nothin
     const kept: string[] = []
     for (const name of await globalThis.caches.keys())
       for (const { url } of await (await globalThis.caches.open(name)).keys()) kept.push(url)
-    return { answers, onlyCached, kept, stored: JSON.stringify({ ...localStorage, ...sessionStorage }) }
+    const opened = (name: string) => new Promise<IDBDatabase>((resolve) => { const asked = indexedDB.open(name); asked.onsuccess = () => resolve(asked.result) }) // prettier-ignore
+    const all = (store: IDBObjectStore) => new Promise<unknown>((resolve) => { const asked = store.getAll(); asked.onsuccess = () => resolve(asked.result) }) // prettier-ignore
+    const databases: unknown[] = []
+    for (const { name } of await indexedDB.databases()) {
+      const db = await opened(name!)
+      for (const store of Array.from(db.objectStoreNames as ArrayLike<string>))
+        databases.push(await all(db.transaction(store).objectStore(store)))
+      db.close()
+    }
+    return { answers, onlyCached, kept, stored: JSON.stringify({ ...localStorage, ...sessionStorage, databases }) }
   }, picture)
   expect(caches.answers).toEqual([404, 404])
   expect([0, 404, 504]).toContain(caches.onlyCached)
   expect(caches.kept.filter((url) => url.includes('/api/'))).toEqual([])
   expect(caches.stored).not.toMatch(/volcano|Dylan/)
+  // Noor's own desk is remembered: the look into the databases is not an empty one.
+  await expect
+    .poll(() => page.evaluate(async () => (await indexedDB.databases()).map(({ name }) => name)))
+    .toContain('nibquill.memory')
 
   // Dylan finds everything again; the teacher sees both desks end.
   await page.goto('/desk')

@@ -1,6 +1,6 @@
 import type { Part, Piece } from '@nibquill/contract'
-import { DEMO_CARDS, photographSheet, sheetOfDifficulty } from '@nibquill/demo'
-import { expect, test, type BrowserContext, type Page } from '@playwright/test'
+import { type DEMO_CARDS, photographSheet, sheetOfDifficulty } from '@nibquill/demo'
+import { expect, test, type BrowserContext, type Page, type Route } from '@playwright/test'
 import { writeFileSync } from 'node:fs'
 import path from 'node:path'
 import sharp from 'sharp'
@@ -256,7 +256,7 @@ test('bad days: errors for a while, a proxy’s page, no room at school, a piece
   const uploads = '**/api/media/uploads**'
   const alert = page.getByRole('alert')
   const problem = (status: number, code: string, title: string) => ({ status, contentType: 'application/problem+json', body: JSON.stringify({ type: `/problems/${code}`, title, status }) }) // prettier-ignore
-  const answers: [string, Parameters<import('@playwright/test').Route['fulfill']>[0], RegExp][] = [
+  const answers: [string, Parameters<Route['fulfill']>[0], RegExp][] = [
     ['fault.png', problem(500, 'service/unexpected', 'Something went wrong on our side.'), /did not get through/],
     [
       'proxy.png',

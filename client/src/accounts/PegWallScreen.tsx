@@ -2,6 +2,7 @@ import type { PegWall } from '@nibquill/contract'
 import type { SecretSymbol } from '@nibquill/core'
 import { Redirect, router } from 'expo-router'
 import { useEffect, useState } from 'react'
+import { useNewVersion } from '../device/keepApplication'
 import { ScrollView, View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { codeOf } from '../api/problems'
@@ -22,6 +23,7 @@ type HangingPeg = PegWall['pegs'][number]
 
 /** The pegs of a class on a shared tablet: a pupil finds their own and taps it. */
 export function PegWallScreen() {
+  useNewVersion()
   const pegs = usePegs()
   const session = useSession()
   const { tablet } = useWidth()

@@ -1,5 +1,6 @@
 import { router, useLocalSearchParams } from 'expo-router'
 import { useState } from 'react'
+import { useNewVersion } from '../device/keepApplication'
 import { ScrollView, View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { Name } from '../kit/Name'
@@ -23,6 +24,7 @@ const OTHERS: { who: Who; label: string; symbol: SymbolName }[] = [
 
 /** The door: a pupil's card, an adult's password, a parent's mail. */
 export function SignInScreen() {
+  useNewVersion()
   const { who: asked } = useLocalSearchParams<{ who?: string }>()
   const [who, setWho] = useState<Who>(asked === 'adult' ? 'adult' : 'pupil')
   const [idle] = useState(takeIdle)

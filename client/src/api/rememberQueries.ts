@@ -28,7 +28,8 @@ export function rememberQueries(queries: QueryClient): () => void {
   let timer: ReturnType<typeof setTimeout> | null = null
   const save = async () => {
     timer = null
-    if (personOf(queries)?.role !== 'pupil') return
+    // Nobody is here any more, or somebody whose things are not kept: nothing of a pupil stays either.
+    if (personOf(queries)?.role !== 'pupil') return void (await (await open()).clear('memory'))
     const memory: Memory = { savedAt: Date.now(), state: dehydrate(queries, { shouldDehydrateQuery: isKept, shouldDehydrateMutation: () => false }) } // prettier-ignore
     await (await open()).put('memory', memory, 'now').catch(() => undefined)
   }

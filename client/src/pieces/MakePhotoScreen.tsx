@@ -43,7 +43,11 @@ export function MakePhotoScreen() {
     taskId: taskId ?? null,
     parts,
     count,
-    onStarted: () => setStarted(true),
+    onStarted: () => {
+      setStarted(true)
+      // So that whoever comes back to this screen comes back to this piece.
+      if (id === undefined) router.setParams({ id: pieceId })
+    },
   })
   const little = useLittleRoom()
   if (!ownerId) return <Loading />

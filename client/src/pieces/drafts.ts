@@ -35,6 +35,7 @@ export const wordsOf = ({ title, reflection, step, folder }: Piece): Words => ({
 const isSame = (a: Words, b: Words): boolean => JSON.stringify(a) === JSON.stringify(b)
 const trimmed = (words: Words): Words => ({ ...words, title: words.title.trim(), reflection: words.reflection.trim() })
 const SETTLE_MS = 5000
+const PATIENCE_MS = 1500
 
 /**
  * Brings words, folder and handing in to school, in that order and after the piece's parts. Everything is on the shelf before it
@@ -86,7 +87,10 @@ export class Drafts {
     if (!before && !options.handIn && isSame(trimmed(draft.words), draft.base)) return
     this.#set(draft)
     await this.#keep(piece.pieceId)
-    await this.#sync(piece.pieceId)
+    const synced = this.#sync(piece.pieceId)
+    // A network that leads nowhere may take minutes to say so: what is kept here need not wait for it.
+    const patience = new Promise((resolve) => setTimeout(resolve, PATIENCE_MS))
+    await (this.#drafts.get(piece.pieceId)?.kept === false ? synced : Promise.race([synced, patience]))
   }
 
   /** What the pupil says where two tablets differ. */

@@ -244,11 +244,15 @@ function Head({ undo, redo, onLeave, onKeep, busy }: HeadProps) {
   )
 }
 
+/** Five words beside each other on a phone. */
+const word = { fontSize: 13, letterSpacing: 0 } as const
+
 type ToolsProps = { chosen: TidyTool | null; onChoose: (tool: TidyTool) => void; onAsItWas: (() => void) | null }
 
 function Tools({ chosen, onChoose, onAsItWas }: ToolsProps) {
+  const { wide } = useWidth()
   const tile = (on: boolean) => ({
-    flexGrow: 1, flexBasis: 62, minHeight: targets.pupil + 12, borderRadius: radii.button, alignItems: 'center' as const, justifyContent: 'center' as const, gap: 4, paddingHorizontal: 2,
+    flexGrow: 1, flexBasis: wide ? 92 : 60, minHeight: targets.pupil + 12, borderRadius: radii.button, alignItems: 'center' as const, justifyContent: 'center' as const, gap: 4, paddingHorizontal: 2,
     backgroundColor: on ? colours.aubergine : colours.aubergineTint,
   }) // prettier-ignore
   return (
@@ -263,14 +267,18 @@ function Tools({ chosen, onChoose, onAsItWas }: ToolsProps) {
           style={tile(chosen === tool)}
         >
           <Symbol name={symbol} size={28} colour={chosen === tool ? colours.sheet : colours.aubergine} />
-          <Text variant="labelSmall" style={{ color: chosen === tool ? colours.sheet : colours.aubergine }}>
+          <Text
+            variant="labelSmall"
+            numberOfLines={1}
+            style={[word, { color: chosen === tool ? colours.sheet : colours.aubergine }]}
+          >
             {strings[tool]}
           </Text>
         </Press>
       ))}
       <Press label={strings.asItWas} disabled={!onAsItWas} onPress={() => onAsItWas?.()} style={tile(false)}>
         <Symbol name="as-it-was" size={28} colour={colours.aubergine} />
-        <Text variant="labelSmall" style={{ color: colours.aubergine }}>
+        <Text variant="labelSmall" numberOfLines={1} style={[word, { color: colours.aubergine }]}>
           {strings.asItWas}
         </Text>
       </Press>
