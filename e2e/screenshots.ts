@@ -1,10 +1,12 @@
 // Takes one picture of each main view from a running demo: NIBQUILL_AT=http://localhost:4310 npx tsx e2e/screenshots.ts [folder] [name ...]
-import { CAMERA_FRAME, Chance, photograph } from '@nibquill/demo'
+import { CAMERA_FRAME, Chance, photograph, photographSheet, sheetOfDifficulty } from '@nibquill/demo'
 import { chromium, type Page } from '@playwright/test'
-import { mkdirSync } from 'node:fs'
+import { mkdirSync, mkdtempSync, writeFileSync } from 'node:fs'
+import os from 'node:os'
 import path from 'node:path'
 import sharp from 'sharp'
 import { filmPicture } from './fakeCamera.ts'
+import { pick } from './materials.ts'
 
 const AT = process.env.NIBQUILL_AT ?? 'http://localhost:4310'
 const [folder = path.resolve(import.meta.dirname, '../docs/screenshots'), ...only] = process.argv.slice(2)
@@ -28,7 +30,18 @@ const SHOTS: Shot[] = [
   },
   { name: 'desk-phone', who: 'pupil', size: PHONE, go: open('/desk') },
   { name: 'desk-tablet', who: 'pupil', size: TABLET, go: open('/desk') },
-  { name: 'photo', who: 'pupil', size: PHONE, go: open('/make') },
+  {
+    name: 'photo',
+    who: 'pupil',
+    size: PHONE,
+    go: async (page) => {
+      await open('/make')(page)
+      for (const count of [1, 2]) {
+        await page.getByRole('button', { name: 'Take the photo' }).click()
+        await page.getByRole('button', { name: `Take out Photo ${count}` }).waitFor()
+      }
+    },
+  },
   {
     name: 'task',
     who: 'pupil',
@@ -66,12 +79,6 @@ const SHOTS: Shot[] = [
     go: async (page) => (await open('/class')(page), page.getByRole('link', { name: 'Wren A.' }).click()),
   },
   { name: 'tasks', who: 'teacher', size: WIDE, go: open('/tasks') },
-  {
-    name: 'task-standings',
-    who: 'teacher',
-    size: WIDE,
-    go: async (page) => (await open('/tasks')(page), page.getByRole('link', { name: /Write your wind poem/ }).click()),
-  },
   { name: 'folders', who: 'teacher', size: WIDE, go: open('/folders') },
   { name: 'door', who: 'teacher', size: WIDE, go: openDoor },
   {
@@ -86,9 +93,23 @@ const SHOTS: Shot[] = [
       page.waitForURL('**/pegs')
     ),
   },
+  { name: 'tidy', who: 'pupil', size: TABLET, go: tidyAPhoto },
   { name: 'roll-over', who: 'teacher', size: WIDE, go: turnTheYear },
   { name: 'family', who: 'parent', size: PHONE, go: async () => undefined },
 ]
+
+/** A photo of a sheet on a table, its corners found. */
+async function tidyAPhoto(page: Page): Promise<void> {
+  const { jpeg } = await photographSheet({ ...sheetOfDifficulty(0.4, 61), falloff: 0.5 }, 61)
+  const file = path.join(mkdtempSync(path.join(os.tmpdir(), 'nibquill-desk-')), 'boat.jpg')
+  writeFileSync(file, jpeg)
+  await open('/make')(page)
+  await pick(page, [file])
+  await page.getByRole('button', { name: 'Take out Photo 1' }).waitFor()
+  await page.getByRole('button', { name: /^Look at/ }).click()
+  await page.getByRole('button', { name: 'Tidy', exact: true }).click()
+  await page.getByText('Here is your page').waitFor()
+}
 
 /** The year to come and a class in it are made on the way, so this one comes last on a demo. */
 async function turnTheYear(page: Page): Promise<void> {

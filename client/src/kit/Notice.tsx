@@ -5,6 +5,7 @@ import { sentenceOf } from '../api/problems'
 import { BigButton } from './BigButton'
 import { RoundButton } from './RoundButton'
 import { canSpeak, say, silence } from './speech'
+import { useReached } from '../device/network'
 import { strings } from './strings'
 import { Symbol, type SymbolName } from './Symbol'
 import { colours, corners } from './theme'
@@ -60,8 +61,9 @@ export function ProblemNotice({ error, onRetry }: { error: unknown; onRetry?: ()
   )
 }
 
-/** The shape of what comes: pale sheets, and words for those who listen. */
+/** The shape of what comes: pale sheets, and words for those who listen. Without a network it says what it waits for. */
 export function Loading() {
+  const reached = useReached()
   return (
     <View role="status" aria-label={strings.loading} style={{ flex: 1, padding: 24, gap: 16 }}>
       <View style={{ height: 30, width: '45%', borderRadius: corners.sheet, backgroundColor: colours.desk }} />
@@ -71,7 +73,13 @@ export function Loading() {
           style={{ height: 88, borderRadius: corners.button, backgroundColor: colours.desk, opacity: 0.9 - row * 0.25 }}
         />
       ))}
-      <ActivityIndicator color={colours.aubergine} />
+      {reached ? (
+        <ActivityIndicator color={colours.aubergine} />
+      ) : (
+        <Notice tone="attention" symbol="no-network" action={<Listen text={strings.waitsForNetwork} />}>
+          {strings.waitsForNetwork}
+        </Notice>
+      )}
     </View>
   )
 }

@@ -1,5 +1,6 @@
 /** Words that belong to no capability. */
 export const strings = {
+  waitsForNetwork: 'There is no network just now. This comes as soon as it is back.',
   loading: 'Just a moment',
   tryAgain: 'Try again',
   close: 'Close',

@@ -91,6 +91,19 @@ describe('a tidied photo', () => {
     expect(body.versions[0]!.parts[0]!.mediaId).toBe(piece.parts[0]!.mediaId)
   })
 
+  test('what the camera saw is for makers and teachers only: parents see the tidied photo', async () => {
+    const draft = await school.draft()
+    const original = draft.parts[0]!.mediaId
+    const tidied = (await tidy(draft, draft.parts[0]!.id, FLAT)).body
+    const waiting = (await school.wren.ask<Piece>('POST', `/pieces/${draft.id}/hand-in`, { seenVersion: tidied.version })).body
+    await school.teacher.ask('POST', `/review/pieces/${draft.id}`, { move: 'approve', message: '', seenVersion: waiting.version })
+    const read = async (who: Person, mediaId: string) => (await who.fetch('GET', `/media/${mediaId}/full`)).status
+    expect(await read(school.parent, tidied.parts[0]!.mediaId)).toBe(200)
+    expect(await read(school.parent, original)).toBe(404)
+    expect(await read(school.teacher, original)).toBe(200)
+    expect(await read(school.tomasz, original)).toBe(404)
+  })
+
   test('full pieces can be tidied; thirty stay thirty', async () => {
     const piece = await school.draft()
     const { mediaId } = await school.wren.upload(await picture(64, 48))
