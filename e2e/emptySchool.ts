@@ -1,6 +1,7 @@
 import { expect, type Page } from '@playwright/test'
 import { spawn } from 'node:child_process'
 import { once } from 'node:events'
+import { createServer, type AddressInfo } from 'node:net'
 import path from 'node:path'
 import { scratch } from './materials.ts'
 
@@ -22,7 +23,7 @@ export async function startApart(
   })
   let said = ''
   child.stdout.on('data', (chunk: Buffer) => (said += chunk.toString()))
-  await expect.poll(() => said, { timeout: 60_000 }).toContain('Nibquill is ready')
+  await expect.poll(() => said, { timeout: 120_000 }).toContain('Nibquill is ready')
   const stop = async () => {
     child.kill('SIGTERM')
     const [code] = (await once(child, 'exit')) as [number]
@@ -34,6 +35,17 @@ export async function startApart(
   }
   return { at: /http:\/\/localhost:\d+/.exec(said)![0], stop, kill }
 }
+
+/** A port nobody listens on at this moment. */
+export const freePort = (): Promise<number> =>
+  new Promise((resolve, reject) => {
+    const probe = createServer()
+    probe.once('error', reject)
+    probe.listen(0, '127.0.0.1', () => {
+      const { port } = probe.address() as AddressInfo
+      probe.close(() => resolve(port))
+    })
+  })
 
 export const PASSWORD = 'long enough words'
 

@@ -4,7 +4,7 @@ import { expect, test, type BrowserContext, type Page, type Route } from '@playw
 import { writeFileSync } from 'node:fs'
 import path from 'node:path'
 import sharp from 'sharp'
-import { startApart } from './emptySchool.ts'
+import { freePort, startApart } from './emptySchool.ts'
 import { heavyPhoto, pick, scratch, sha256Of } from './materials.ts'
 import { enterAsPupil } from './people.ts'
 
@@ -379,7 +379,8 @@ test('twenty photos of four megabytes come through a cut network, a reload, a cl
   const files: string[] = []
   for (let i = 0; i < 20; i++) files.push(await heavyPhoto(folder, `${i}.jpg`, i + 1))
   const data = path.join(scratch(), 'data')
-  const port = '4397'
+  // The same address again after the power cut.
+  const port = String(await freePort())
   let server = await startApart(['--fresh', '--small-demo'], port, data)
   const context = await browser.newContext({ viewport: { width: 820, height: 1180 }, baseURL: server.at })
   let page = await context.newPage()

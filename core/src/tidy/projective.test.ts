@@ -88,6 +88,18 @@ test('a page has its own proportions again, from wherever it was photographed', 
   )
 })
 
+test.each([
+  ['leaning back, two sides parallel', 0.8, 0],
+  ['straight above', 0, 0],
+  ['straight above, turned', 0, 0.4],
+])('%s: what cannot be told from the corners is taken as usual, not guessed from noise', (_, lean, turn) => {
+  const size = { width: 4000, height: 3000 }
+  const quad = photographed(1.25, lean, turn, 0.8 * size.width, size)
+  const shaken = quad.map(({ x, y }, i) => ({ x: x + (i % 2 ? 1 : -1), y: y + (i > 1 ? 1 : -1) })) as Quad
+  expect(pageAspect(quad, size)).toBeCloseTo(1.25, 2)
+  expect(Math.abs(pageAspect(shaken, size) / 1.25 - 1)).toBeLessThan(0.02)
+})
+
 test('corners that cross or dent are no page', () => {
   expect(isConvex(UNIT)).toBe(true)
   expect(isConvex([UNIT[0], UNIT[2], UNIT[1], UNIT[3]])).toBe(false)

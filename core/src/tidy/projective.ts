@@ -80,7 +80,8 @@ export function pageAspect(quad: Quad, size: { width: number; height: number }):
   const n3 = { x: k3 * bl.x - tl.x, y: k3 * bl.y - tl.y, z: k3 - 1 }
   const found = -(n2.x * n3.x + n2.y * n3.y) / (n2.z * n3.z)
   const side = Math.max(size.width, size.height)
-  const plausible = found > (LEAST_FOCAL * side) ** 2 && found < (MOST_FOCAL * side) ** 2
+  const runTogether = Math.min(Math.abs(n2.z), Math.abs(n3.z)) > LEAST_RUNNING
+  const plausible = runTogether && found > (LEAST_FOCAL * side) ** 2 && found < (MOST_FOCAL * side) ** 2
   const focal2 = plausible ? found : (USUAL_FOCAL * side) ** 2
   const length2 = ({ x, y, z }: typeof n2) => (x * x + y * y) / focal2 + z * z
   const aspect = Math.sqrt(length2(n2) / length2(n3))
@@ -89,6 +90,8 @@ export function pageAspect(quad: Quad, size: { width: number; height: number }):
 
 /** Focal lengths of tablets and phones against the picture's longer side (common practice, no source): 26 mm on 36 mm is 0.72. */
 const USUAL_FOCAL = 0.8
+/** Sides that run together less than this are told from parallel ones by a pixel or two: nothing follows from them. */
+const LEAST_RUNNING = 0.02
 const LEAST_FOCAL = 0.5
 const MOST_FOCAL = 2.5
 
