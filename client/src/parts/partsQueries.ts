@@ -2,6 +2,7 @@ import { Piece } from '@nibquill/contract'
 import { orderParts, type Tidying } from '@nibquill/core'
 import { useQueryClient } from '@tanstack/react-query'
 import { api } from '../api/api'
+import { codeOf } from '../api/problems'
 import { pieceQuery, usePieceChange } from '../pieces/piecesQueries'
 
 export const addPart = (
@@ -23,8 +24,15 @@ export const useRemovePart = (pieceId: string) =>
 /** Takes a part out and puts another back in its place: tidying taken back. */
 export const useSwapParts = (pieceId: string) =>
   usePieceChange(pieceId, async ({ out, back }: { out: string; back: string }) => {
-    await removePart(pieceId, out)
-    return restorePart(pieceId, back)
+    try {
+      // Back first: whatever happens in between, the photo is there.
+      await restorePart(pieceId, back)
+      return await removePart(pieceId, out)
+    } catch (error) {
+      if (codeOf(error) !== 'piece/full') throw error
+      await removePart(pieceId, out)
+      return restorePart(pieceId, back)
+    }
   })
 
 export const useNamePart = (pieceId: string) =>
