@@ -61,13 +61,10 @@ export const strings = {
     insecure: 'The camera only works on a safe address that starts with https. You can pick a picture instead.',
   },
   tryCamera: 'Try the camera again',
-  photosSoFar: 'In this piece',
   halfWay: (names: string[]) =>
     names.length === 1
       ? `“${names[0]}” is half-way. Pick it again and it goes on where it stopped.`
       : `${names.length} pictures are half-way. Pick them again and they go on where they stopped.`,
-  remove: (name: string) => `Take out ${name}`,
-  removed: 'Taken out.',
   undo: 'Undo',
   steps: ['What is it?', 'Which folder?', 'Into the tray'],
   stepOf: (number: number) => `Step ${number} of 3`,
@@ -90,7 +87,6 @@ export const strings = {
   trayTitle: 'Into the tray?',
   trayHelp: 'Look once more. Is this the right piece? Then put it into the tray for your teacher.',
   handIn: 'Put it in the tray',
-  stillComing: 'Wait a moment: a photo is still on its way.',
   noParts: 'There is no photo in it yet.',
   addPhoto: 'Add a photo',
   handedIn: 'It is in the tray',
@@ -123,7 +119,6 @@ export const strings = {
   noNetwork: 'There is no network just now. You can go on: what you make stays on this tablet and goes to school later.',
   keepsNothing:
     'This browser keeps nothing when it is closed, as in a private window. Wait until your work has arrived before you close it.',
-  changedMeanwhile: 'This piece changed meanwhile. Here it is as it stands now.',
   untitled: 'No name yet',
   forEveryone: 'A piece for everyone',
   forEveryoneHelp:

@@ -10,7 +10,6 @@ export const strings = {
   redo: 'Do it again',
   keep: 'Keep it',
   leave: 'Leave it',
-  opening: 'The photo is opening',
   cannotOpen: 'This photo cannot be opened here, so it stays as it is.',
   fetching: 'The photo comes from school first. That needs the network.',
   making: (share: number) => `Nearly there, ${Math.round(share * 100)}%`,

@@ -5,8 +5,6 @@ export type Quad = [Point, Point, Point, Point]
 /** A plane projective transform, row by row; the last entry is not always 1. */
 export type Projective = readonly [number, number, number, number, number, number, number, number, number]
 
-export const SAME: Projective = [1, 0, 0, 0, 1, 0, 0, 0, 1]
-
 /** Where a transform takes a point. */
 export function project([a, b, c, d, e, f, g, h, i]: Projective, { x, y }: Point): Point {
   const w = g * x + h * y + i
