@@ -176,6 +176,26 @@ export type ChoosePassword = v.InferOutput<typeof ChoosePassword>
 /** POST /api/accounts/pupils/:id/card: a new name card; the old one stops. The code is answered this once and kept nowhere. */
 export const CardCode = v.object({ code: v.string() })
 
-/** POST /api/accounts/cards: new name cards as a PDF, for a class or for one pupil; the old ones stop at once. */
+/**
+ * POST /api/accounts/cards: asks for new name cards of a class or of one pupil. A job draws them; answered 202 with `CardSheet`.
+ * The old cards, and what they opened, stop when the sheet is ready, not before.
+ */
 export const PrintCards = v.union([v.strictObject({ classId: Id }), v.strictObject({ pupilId: Id })])
 export type PrintCards = v.InferOutput<typeof PrintCards>
+
+/** GET /api/accounts/cards/:id; its PDF is at …/:id/file. Only who asked for it can see it, and only for a short while. */
+export const CardSheet = v.object({
+  id: Id,
+  /** One of the two says what was asked for. */
+  classId: v.nullable(Id),
+  pupilId: v.nullable(Id),
+  state: v.picklist(['waiting', 'drawing', 'ready', 'failed']),
+  cardCount: v.number(),
+  cardsDone: v.number(),
+  /** Null until it is ready; `goneAt` is when nobody can fetch it any more. */
+  finishedAt: v.nullable(v.string()),
+  goneAt: v.nullable(v.string()),
+})
+export type CardSheet = v.InferOutput<typeof CardSheet>
+/** GET /api/accounts/cards: one's own sheets that are still there, newest first. */
+export const CardSheets = v.array(CardSheet)

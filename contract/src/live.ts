@@ -12,6 +12,7 @@ export const LIVE_TOPICS = [
   'school',
   'tasks',
   'folders',
+  'accounts',
 ] as const
 export type LiveTopic = (typeof LIVE_TOPICS)[number]
 

@@ -10,6 +10,7 @@ export const DOMAIN_ERRORS = {
   'accounts/invitation-over': 'This invitation no longer opens anything. Ask the school for a new one.',
   'accounts/password-link-over': 'This link no longer opens anything. Ask the school for a new one.',
   'accounts/no-cards': 'There is nobody in this class to make a card for.',
+  'accounts/cards-not-ready': 'These cards are not drawn yet.',
   'accounts/email-taken': 'Somebody here has that e-mail address already.',
   'accounts/door-shut': 'The class’s door is shut just now. Your own name card always works.',
   'accounts/door-elsewhere': 'The pegs only work in the school’s own network. Your own name card always works.',

@@ -1,6 +1,7 @@
 import type { Pool } from 'pg'
 import { Guard } from './access/guard.ts'
 import { Accounts } from './accounts/accounts.ts'
+import { CardSheets } from './accounts/cardSheets.ts'
 import { Doors } from './accounts/doors.ts'
 import { NameCards } from './accounts/nameCards.ts'
 import { OneTimeCodes } from './accounts/oneTimeCodes.ts'
@@ -52,6 +53,7 @@ export function openCapabilities(platform: Platform, pool: Pool) {
     accounts: new Accounts(platform, { limits, sessions, nameCards, doors, passwords }),
     sessions,
     nameCards,
+    cardSheets: new CardSheets(platform, nameCards),
     pictureSecrets,
     doors,
     oneTimeCodes,

@@ -50,6 +50,8 @@ export async function startServer(config: Config, clock: Clock = systemClock): P
         'media.make-sizes': ({ mediaId }) => capabilities.media.makeSizes(mediaId),
         'book.make': ({ bookId }) => capabilities.book.make(bookId),
         'mail.send': ({ mailId }) => capabilities.mail.deliver(mailId),
+        'accounts.draw-cards': ({ sheetId }) => capabilities.cardSheets.draw(sheetId),
+        'accounts.forget-cards': ({ sheetId }) => capabilities.cardSheets.forget(sheetId),
         'school.take-list': ({ classListId }) => capabilities.classLists.take(classListId),
       },
       { 'media:clean-up': cleanUpUploads },

@@ -1,24 +1,47 @@
+import type { CardSheet, PrintCards } from '@nibquill/contract'
 import { useMutation } from '@tanstack/react-query'
-import type { PrintCards } from '@nibquill/contract'
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
+import { View } from 'react-native'
+import { ProgressBar, Text } from 'react-native-paper'
 import { sentenceOf } from '../api/problems'
 import { saveFile } from '../device/saveFile'
 import { Ask } from '../kit/Ask'
 import { BigButton } from '../kit/BigButton'
+import { timeOf } from '../kit/dates'
+import { colours } from '../kit/theme'
 import { toast } from '../kit/Toast'
+import { isBeingDrawn, useCardSheets, useOrderCards } from './accountsQueries'
 import { strings } from './strings'
 
-/** Prints new name cards, after saying what becomes of the old ones. */
+/** Prints new name cards, after saying what becomes of the old ones. Left and opened again, the sheet is found here for a while. */
 export function CardsButton({ label, order }: { label: string; order: PrintCards }) {
   const [asking, setAsking] = useState(false)
-  const print = useMutation({
-    mutationFn: () => saveFile('/api/accounts/cards', 'name-cards.pdf', order),
+  /** The sheet somebody waits for here: it is saved as soon as it is ready. */
+  const [awaited, setAwaited] = useState<string | null>(null)
+  const sheet = useCardSheets().data?.find((one) => isFor(one, order))
+  const print = useOrderCards()
+  const save = useMutation({
+    mutationFn: (sheetId: string) => saveFile(`/api/accounts/cards/${sheetId}/file`, 'name-cards.pdf'),
     onSuccess: () => toast(strings.cardsPrinted),
     onError: (error) => toast(sentenceOf(error)),
   })
+  const { mutate: fetchIt } = save
+  useEffect(() => {
+    if (sheet?.id !== awaited || sheet?.state !== 'ready') return
+    setAwaited(null)
+    fetchIt(sheet.id)
+  }, [sheet, awaited, fetchIt])
   return (
     <>
-      <BigButton small tone="quiet" symbol="card" label={label} busy={print.isPending} onPress={() => setAsking(true)} />
+      <BigButton
+        small
+        tone="quiet"
+        symbol="card"
+        label={label}
+        busy={print.isPending || save.isPending || (sheet !== undefined && isBeingDrawn(sheet))}
+        onPress={() => setAsking(true)}
+      />
+      {sheet ? <SheetLine sheet={sheet} onSave={() => fetchIt(sheet.id)} /> : null}
       <Ask
         visible={asking}
         title={strings.cardsAsk}
@@ -26,11 +49,41 @@ export function CardsButton({ label, order }: { label: string; order: PrintCards
         onNo={() => setAsking(false)}
         onYes={() => {
           setAsking(false)
-          print.mutate()
+          print.mutate(order, { onSuccess: ({ id }) => setAwaited(id), onError: (error) => toast(sentenceOf(error)) })
         }}
       >
         {strings.cardsHelp}
       </Ask>
     </>
+  )
+}
+
+const isFor = (sheet: CardSheet, order: PrintCards): boolean =>
+  'classId' in order ? sheet.classId === order.classId : sheet.pupilId === order.pupilId
+
+/** How far a sheet is; once drawn, a way to fetch it again. */
+function SheetLine({ sheet, onSave }: { sheet: CardSheet; onSave: () => void }) {
+  const { state, cardsDone, cardCount, goneAt } = sheet
+  return (
+    <View role="status" style={{ flexBasis: '100%', gap: 8 }}>
+      {isBeingDrawn(sheet) ? (
+        <ProgressBar
+          progress={cardsDone / cardCount}
+          color={colours.aubergine}
+          style={{ height: 8, borderRadius: 4, backgroundColor: colours.rule }}
+          aria-label={strings.cardsDrawing(cardsDone, cardCount)}
+        />
+      ) : null}
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 12 }}>
+        <Text variant="bodyMedium" style={{ color: state === 'failed' ? colours.clay : colours.inkSoft }}>
+          {state === 'failed'
+            ? strings.cardsFailed
+            : state === 'ready' && goneAt
+              ? strings.cardsReady(cardCount, timeOf(new Date(goneAt)))
+              : strings.cardsDrawing(cardsDone, cardCount)}
+        </Text>
+        {state === 'ready' ? <BigButton small tone="quiet" symbol="download" label={strings.cardsSave} onPress={onSave} /> : null}
+      </View>
+    </View>
   )
 }

@@ -1,10 +1,11 @@
 import { useState } from 'react'
 import { View } from 'react-native'
-import { ActivityIndicator, Text } from 'react-native-paper'
+import { Text } from 'react-native-paper'
 import { Ask } from '../kit/Ask'
 import { BigButton } from '../kit/BigButton'
 import { Heading } from '../kit/layout'
 import { Notice } from '../kit/Notice'
+import { Spinner } from '../kit/Spinner'
 import { colours } from '../kit/theme'
 import type { useHandOverStage } from './handOver'
 import { strings } from './strings'
@@ -22,7 +23,7 @@ export function HandOverCover({
   const [asking, setAsking] = useState(false)
   return (
     <View style={{ flex: 1, backgroundColor: colours.paper, alignItems: 'center', justifyContent: 'center', padding: 24, gap: 18 }}>
-      <ActivityIndicator size="large" color={colours.aubergine} />
+      <Spinner size="large" colour={colours.aubergine} />
       <Heading level={1}>{strings.keeping(name)}</Heading>
       <Text variant="bodyLarge" style={{ color: colours.inkSoft, textAlign: 'center' }}>
         {strings.keepingHelp}

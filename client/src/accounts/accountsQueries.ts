@@ -1,4 +1,6 @@
 import {
+  CardSheet,
+  CardSheets,
   ClassDoor,
   Done,
   OneTimeCodeState,
@@ -8,6 +10,7 @@ import {
   SpareCodes,
   type ChangeDoor,
   type ChangePassword,
+  type PrintCards,
 } from '@nibquill/contract'
 import { api } from '../api/api'
 import { useAsk, useChange } from '../api/queries'
@@ -30,6 +33,16 @@ export const useSecrets = (classId: string) =>
   useAsk(['accounts', 'secrets', classId], `/accounts/classes/${classId}/secrets`, PupilSecrets)
 export const useNewSecret = (classId: string) =>
   useChange((pupilId: string) => api.post(`/accounts/classes/${classId}/secrets/${pupilId}`, PupilSecrets), ['accounts'])
+
+/** How often a sheet being drawn is looked at; live events tell sooner. */
+const STILL_DRAWING_MS = 1500
+export const isBeingDrawn = ({ state }: CardSheet): boolean => state === 'waiting' || state === 'drawing'
+export const useCardSheets = () =>
+  useAsk(['accounts', 'cards'], '/accounts/cards', CardSheets, {
+    refetchInterval: (sheets) => (sheets?.some(isBeingDrawn) ? STILL_DRAWING_MS : false),
+    fresh: true,
+  })
+export const useOrderCards = () => useChange((order: PrintCards) => api.post('/accounts/cards', CardSheet, order), ['accounts'])
 
 export const useForgotten = () => useChange((email: string) => api.post('/accounts/password-forgotten', Done, { email }), [])
 export const useMailCode = () => useChange((email: string) => api.post('/accounts/mail-codes', Done, { email }), [])

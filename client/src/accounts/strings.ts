@@ -108,9 +108,15 @@ export const strings = {
   cards: 'Name cards (PDF)',
   card: 'Print a new card',
   cardsAsk: 'Print new name cards?',
-  cardsHelp: 'Eight to a page, to be cut out. Cards printed earlier stop at once, and whoever is in with one is signed out.',
+  cardsHelp:
+    'Eight to a page, to be cut out. Once they are drawn, cards printed earlier stop, and whoever is in with one is signed out.',
   cardsDo: 'Print them',
-  cardsPrinted: 'Printed. The new cards work from now on.',
+  cardsPrinted: 'Saved as a PDF. The new cards work from now on.',
+  cardsDrawing: (done: number, of: number) => `Drawing card ${Math.min(done + 1, of)} of ${of}`,
+  cardsFailed: 'The cards could not be drawn yet. The old ones still work; it is tried again by itself.',
+  cardsReady: (count: number, gone: string) =>
+    `${count === 1 ? 'One new card is' : `${count} new cards are`} drawn. Here until ${gone}.`,
+  cardsSave: 'Save the PDF again',
   // The class's door, for its teacher.
   door: 'Door and tablets',
   doorOf: (className: string) => `Door of ${className}`,

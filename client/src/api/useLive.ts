@@ -15,6 +15,7 @@ const ASK_AGAIN: Record<LiveTopic, readonly string[]> = {
   school: ['school'],
   tasks: ['tasks', 'school'],
   folders: ['folders'],
+  accounts: ['accounts'],
 }
 
 /** Keeps what is on screen up to date. The browser connects again by itself; after a gap everything is asked anew. */

@@ -1,6 +1,7 @@
-import { ActivityIndicator, Text } from 'react-native-paper'
+import { Text } from 'react-native-paper'
 import { View } from 'react-native'
 import { Press } from './Press'
+import { Spinner } from './Spinner'
 import { Symbol, type SymbolName } from './Symbol'
 import { colours, corners, targets } from './theme'
 
@@ -51,7 +52,7 @@ export function BigButton({
       }} // prettier-ignore
     >
       {busy ? (
-        <ActivityIndicator size={20} color={look.text} />
+        <Spinner size={20} colour={look.text} />
       ) : symbol ? (
         <View style={{ flexShrink: 0 }}>
           <Symbol name={symbol} size={huge ? 40 : small ? 20 : 24} colour={look.text} />

@@ -1,12 +1,13 @@
 import { useEffect, useState, type ReactNode } from 'react'
 import { View } from 'react-native'
-import { ActivityIndicator, Text } from 'react-native-paper'
+import { Text } from 'react-native-paper'
 import { sentenceOf } from '../api/problems'
 import { BigButton } from './BigButton'
 import { RoundButton } from './RoundButton'
 import { canSpeak, say, silence } from './speech'
 import { useReached } from '../device/network'
 import { strings } from './strings'
+import { Spinner } from './Spinner'
 import { Symbol, type SymbolName } from './Symbol'
 import { colours, corners } from './theme'
 
@@ -74,7 +75,7 @@ export function Loading() {
         />
       ))}
       {reached ? (
-        <ActivityIndicator color={colours.aubergine} />
+        <Spinner colour={colours.aubergine} />
       ) : (
         <Notice tone="attention" symbol="no-network" action={<Listen text={strings.waitsForNetwork} />}>
           {strings.waitsForNetwork}

@@ -1,6 +1,3 @@
-import { execFileSync } from 'node:child_process'
-import { writeFileSync } from 'node:fs'
-import path from 'node:path'
 import { writeCardCode } from '@nibquill/core'
 import { PASSWORD, type SmallSchool, type TestServer, useSmallSchool } from '../testing/testServer.ts'
 
@@ -128,64 +125,4 @@ test('pages carry a policy that lets no foreign or inline script run', async () 
   const policy = (await test_.visitor().fetch('GET', '/health')).headers.get('content-security-policy')!
   expect(policy).toMatch(/script-src 'self' 'wasm-unsafe-eval'(;|$)/)
   expect(policy).toMatch(/frame-ancestors 'none'/)
-})
-
-describe('printed name cards', () => {
-  const print = async (order: object, who = school.teacher) =>
-    who.fetch('POST', '/accounts/cards', { body: JSON.stringify(order), headers: { 'Content-Type': 'application/json' } })
-  const pagesOf = (file: string) => Number(/Pages:\s+(\d+)/.exec(execFileSync('pdfinfo', [file], { encoding: 'utf8' }))![1])
-
-  test('eight to a page; the typed code lets its pupil in, and cards printed before stop at once with what they opened', async () => {
-    const pupils = Array.from({ length: 7 }, (_, i) => ({
-      firstName: i === 0 ? 'Maximiliana-Theodora' : `Pupil${i}`,
-      lastName: 'Ünal',
-      externalId: null,
-    }))
-    await test_.manager.transaction((manager) =>
-      test_.server.capabilities.school.addPupils(manager, school.ids.school, school.ids.heron, pupils),
-    )
-    const old = await issue()
-    const before = test_.visitor()
-    await before.ask('POST', '/accounts/sign-in/card', { code: old })
-    const response = await print({ classId: school.ids.heron })
-    expect(response.headers.get('content-type')).toBe('application/pdf')
-    const file = path.join(test_.config.dataFolder, 'cards.pdf')
-    writeFileSync(file, Buffer.from(await response.arrayBuffer()))
-    execFileSync('qpdf', ['--check', file])
-    expect(pagesOf(file)).toBe(2)
-    expect((await before.ask('GET', '/pieces')).status).toBe(401)
-    expect((await test_.visitor().ask('POST', '/accounts/sign-in/card', { code: old })).status).toBe(401)
-
-    const text = execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' })
-    const codes = text.match(/([A-Z]{4} ){3}[A-Z]{4}/g)!
-    expect(codes).toHaveLength(9)
-    const names = []
-    for (const code of codes)
-      names.push(
-        (await test_.visitor().ask<{ person: { firstName: string } }>('POST', '/accounts/sign-in/card', { code })).body.person
-          .firstName,
-      )
-    expect(names.sort()).toEqual([
-      'Maximiliana-Theodora',
-      'Pupil1',
-      'Pupil2',
-      'Pupil3',
-      'Pupil4',
-      'Pupil5',
-      'Pupil6',
-      'tomasz',
-      'wren',
-    ])
-    expect(text).toContain('Maximiliana-Theodora')
-  })
-
-  test('for one pupil, by the class’s teachers, and for nobody there is none', async () => {
-    expect((await print({ pupilId: school.ids.tomasz })).status).toBe(200)
-    for (const [who, status] of [[school.otherTeacher, 404], [school.wren, 401], [school.parent, 404], [test_.visitor(), 401]] as const)
-      for (const order of [{ pupilId: school.ids.tomasz }, { classId: school.ids.heron }]) expect((await print(order, who)).status).toBe(status)
-    await test_.manager.query('update person set left_at = now() where id = $1', [school.ids.aoife])
-    const empty = await print({ classId: school.ids.plover }, school.otherTeacher)
-    expect(await empty.json()).toMatchObject({ type: '/problems/accounts/no-cards' })
-    await test_.manager.query('update person set left_at = null where id = $1', [school.ids.aoife])
-  }) // prettier-ignore
 })

@@ -1,7 +1,7 @@
 import {
-  CardCode, CardSignIn, ChangeDoor, ChangePassword, ChoosePassword, ClassDoor, ConfirmOneTimeCode, Done, DONE, FirstRun, GivePassword,
-  IdParams, InvitationSignIn, LinkParams, MailCodeSignIn, MailMe, OneTimeCodeState, OneTimeSecret, PartOfClassParams, PasswordLink,
-  PasswordSignIn, PegSignIn, PegWall, PrintCards, PupilSecrets, Session, SpareCodes,
+  CardCode, CardSheet, CardSheets, CardSignIn, ChangeDoor, ChangePassword, ChoosePassword, ClassDoor, ConfirmOneTimeCode, Done, DONE,
+  FirstRun, GivePassword, IdParams, InvitationSignIn, LinkParams, MailCodeSignIn, MailMe, OneTimeCodeState, OneTimeSecret,
+  PartOfClassParams, PasswordLink, PasswordSignIn, PegSignIn, PegWall, PrintCards, PupilSecrets, Session, SpareCodes,
 } from '@nibquill/contract' // prettier-ignore
 import { DomainError } from '@nibquill/core'
 import { Router, type RequestHandler, type Request, type Response } from 'express'
@@ -9,9 +9,9 @@ import type { Guard } from '../access/guard.ts'
 import type { Platform } from '../platform/platform.ts'
 import { answer, read, rememberViewer, signedIn, staff } from '../platform/routes.ts'
 import type { Accounts } from './accounts.ts'
+import type { CardSheets as Sheets } from './cardSheets.ts'
 import { addressOf, browserOf, callerOf, clearCookie, cookieOf, SESSION_COOKIE, setCookie, TABLET_COOKIE } from './cookies.ts'
 import type { Doors } from './doors.ts'
-import { drawCards } from './drawCards.ts'
 import { drawDoorCard } from './drawDoorCard.ts'
 import type { NameCards } from './nameCards.ts'
 import type { OneTimeCodes } from './oneTimeCodes.ts'
@@ -19,7 +19,6 @@ import type { ParentDoor } from './parentDoor.ts'
 import type { Passwords } from './passwords.ts'
 import type { PictureSecrets } from './pictureSecrets.ts'
 import type { Sessions } from './sessions.ts'
-import { strings } from './strings.ts'
 
 /** What the routes of this folder are made of. */
 export type AccountServices = {
@@ -27,6 +26,7 @@ export type AccountServices = {
   accounts: Accounts
   sessions: Sessions
   nameCards: NameCards
+  cardSheets: Sheets
   doors: Doors
   pictureSecrets: PictureSecrets
   passwords: Passwords
@@ -191,17 +191,28 @@ function doorRoutes({ guard, accounts, sessions, doors, pictureSecrets }: Accoun
   return router
 }
 
-function cardRoutes({ guard, accounts, nameCards }: AccountServices): Router {
+function cardRoutes({ guard, nameCards, cardSheets }: AccountServices): Router {
   const router = Router()
+  const demandRight = async (request: Request, { classId, pupilId }: { classId?: string | null; pupilId?: string | null }) => {
+    if (classId) await guard.schoolClass(signedIn(request), 'class.enrol', classId)
+    else await guard.pupil(signedIn(request), 'pupil.change', pupilId!)
+  }
   router.post('/cards', async (request, response) => {
     const order = read(PrintCards, request.body)
-    if ('classId' in order) await guard.schoolClass(signedIn(request), 'class.enrol', order.classId)
-    else await guard.pupil(signedIn(request), 'pupil.change', order.pupilId)
-    const cards = await nameCards.renewAll(staff(request), order)
-    if (cards.length === 0) throw new DomainError('accounts/no-cards')
-    const { school } = await accounts.describe(null, null)
+    await demandRight(request, order)
+    answer(response, CardSheet, await cardSheets.ask(staff(request), order), 202)
+  })
+  router.get('/cards', async (request, response) => answer(response, CardSheets, await cardSheets.listOf(staff(request))))
+  router.get('/cards/:id', async (request, response) => {
+    answer(response, CardSheet, await cardSheets.describe(staff(request), read(IdParams, request.params).id))
+  })
+  router.get('/cards/:id/file', async (request, response) => {
+    const { id } = read(IdParams, request.params)
+    // Whoever asked for it may have left the class since.
+    await demandRight(request, await cardSheets.describe(staff(request), id))
+    const pdf = await cardSheets.read(staff(request), id)
     sendPdf(response, 'name-cards.pdf')
-    await drawCards(cards, strings.cards(school?.name ?? ''), school?.name ?? '', response)
+    response.send(pdf)
   })
   router.post('/pupils/:id/card', async (request, response) => {
     const { id } = read(IdParams, request.params)
@@ -243,5 +254,10 @@ function passwordRoutes({ passwords, oneTimeCodes }: AccountServices): Router {
 }
 
 function sendPdf(response: Response, filename: string): void {
-  response.set({ 'Content-Type': 'application/pdf', 'Content-Disposition': `attachment; filename="${filename}"` })
+  response.set({
+    'Content-Type': 'application/pdf',
+    'Content-Disposition': `attachment; filename="${filename}"`,
+    // Cards carry secrets.
+    'Cache-Control': 'private, no-store',
+  })
 }

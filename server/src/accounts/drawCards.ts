@@ -19,21 +19,28 @@ const CODE = 100
 const PEG = 62
 const INSET = 22
 
-/** Name cards, eight to a page with lines to cut along: peg, name, QR code, typed code. */
-export async function drawCards(cards: readonly Card[], title: string, schoolName: string, out: Writable): Promise<void> {
+/** Name cards, eight to a page with lines to cut along: peg, name, QR code, typed code. @param onCard - Waited for after each card. */
+export async function drawCards(
+  cards: readonly Card[],
+  title: string,
+  schoolName: string,
+  out: Writable,
+  onCard: (cardsDone: number) => Promise<void> = () => Promise.resolve(),
+): Promise<void> {
   const doc = openDocument(title, schoolName)
   const written = pipeline(doc, out)
   const root = doc.struct('Document')
   doc.addStructure(root)
   const pen = new Pen(doc)
-  cards.forEach((card, i) => {
+  for (const [i, card] of cards.entries()) {
     const place = i % CARDS_A_PAGE
     if (place === 0) {
       doc.addPage()
       pen.aside(() => drawCutLines(doc))
     }
     drawCard(pen, root, card, (place % COLUMNS) * WIDTH, Math.floor(place / COLUMNS) * HEIGHT)
-  })
+    await onCard(i + 1)
+  }
   root.end()
   doc.end()
   await written

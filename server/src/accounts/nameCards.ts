@@ -16,6 +16,9 @@ import type { Card } from './drawCards.ts'
 import { NameCardRow, PersonRow } from './rows.ts'
 import type { Sessions } from './sessions.ts'
 
+/** Whose cards: a class's, or one pupil's. */
+export type CardsWhere = { classId: string | null; pupilId: string | null }
+export type PreparedCard = Card & { pupilId: string }
 type PersonLook = { id: string; firstName: string; lastName: string; symbol: PegSymbol | null; colour: Colour | null }
 
 /** A pupil's own card: opens their desk from anywhere. */
@@ -44,25 +47,19 @@ export class NameCards {
     })
   }
 
-  /** New cards for pupils, ready to be printed: the old ones stop, and what they opened ends. The codes are kept nowhere. */
-  async renewAll(viewer: SignedIn, where: { classId: string } | { pupilId: string }): Promise<Card[]> {
-    const now = this.#platform.clock.now()
-    return this.#platform.db.transaction(async (manager) => {
-      const pupils = await manager.query<PersonLook[]>(
-        `select p.id, p.first_name as "firstName", p.last_name as "lastName", p.peg_symbol as symbol, p.peg_colour as colour from person p
-         where p.role = 'pupil' and p.left_at is null
-           and (p.id = $1 or exists (select 1 from enrolment e where e.person_id = p.id and e.class_id = $2))
-         order by p.first_name, p.last_name, p.id`,
-        ['pupilId' in where ? where.pupilId : null, 'classId' in where ? where.classId : null],
-      )
-      const cards: Card[] = []
-      for (const { id, firstName, lastName, symbol, colour } of pupils) {
-        const code = await this.issue(manager, id)
-        const peg = symbol && colour ? { symbol, colour } : null
-        cards.push({ firstName, lastName, peg, code, address: writeCardLink(this.#platform.config.publicUrl, code) })
-      }
-      await note(manager, now, viewer.personId, 'name-cards', 'classId' in where ? where.classId : where.pupilId)
-      return cards
+  /** Cards for pupils, ready to be printed; none of them works before it is put into use. */
+  async prepare(manager: EntityManager, where: CardsWhere): Promise<PreparedCard[]> {
+    const pupils = await manager.query<PersonLook[]>(
+      `select p.id, p.first_name as "firstName", p.last_name as "lastName", p.peg_symbol as symbol, p.peg_colour as colour from person p
+       where p.role = 'pupil' and p.left_at is null
+         and (p.id = $1 or exists (select 1 from enrolment e where e.person_id = p.id and e.class_id = $2))
+       order by p.first_name, p.last_name, p.id`,
+      [where.pupilId, where.classId],
+    )
+    return pupils.map(({ id, firstName, lastName, symbol, colour }) => {
+      const code = makeCardCode(() => this.#platform.secrets.byte())
+      const peg = symbol && colour ? { symbol, colour } : null
+      return { pupilId: id, firstName, lastName, peg, code, address: writeCardLink(this.#platform.config.publicUrl, code) }
     })
   }
 

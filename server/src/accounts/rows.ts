@@ -1,5 +1,5 @@
 import type { Colour, DoorSwitch, PegSymbol, SecretSymbol } from '@nibquill/core'
-import { day, flag, id, integer, json, maybe, moment, refer, row, text } from '../platform/columns.ts'
+import { bytes, day, flag, id, integer, json, maybe, moment, refer, row, text } from '../platform/columns.ts'
 
 export type RoleName = 'pupil' | 'teacher' | 'parent' | 'office'
 export type PersonRow = {
@@ -35,6 +35,31 @@ export const NameCardRow = row<NameCardRow>(
   'name_card',
   { id, pupilId: refer('person', { cascade: true }), codeHash: text, createdAt: moment, revokedAt: maybe(moment) },
   { uniques: [{ columns: ['codeHash'] }] },
+)
+
+/** Name cards asked for by somebody, to be printed: drawn by a job, there for a short while, sealed. */
+export type CardSheetRow = {
+  id: string
+  classId: string | null
+  pupilId: string | null
+  state: 'waiting' | 'drawing' | 'ready' | 'failed'
+  cardCount: number
+  cardsDone: number
+  /** The PDF as `Secrets.sealBytes` hides it: whoever reads the database has no cards. */
+  sealed: Buffer | null
+  requestedBy: string
+  requestedAt: Date
+  finishedAt: Date | null
+  goneAt: Date | null
+}
+export const CardSheetRow = row<CardSheetRow>(
+  'card_sheet',
+  {
+    id, classId: maybe(refer('class', { cascade: true })), pupilId: maybe(refer('person', { cascade: true })), state: text, cardCount: integer,
+    cardsDone: integer, sealed: maybe(bytes), requestedBy: refer('person', { cascade: true }), requestedAt: moment, finishedAt: maybe(moment),
+    goneAt: maybe(moment),
+  }, // prettier-ignore
+  { indices: [{ columns: ['requestedBy'] }] },
 )
 
 /** How somebody came in. */

@@ -8,6 +8,7 @@ export const flag: EntitySchemaColumnOptions = { type: 'boolean' }
 export const day: EntitySchemaColumnOptions = { type: 'date' }
 export const moment: EntitySchemaColumnOptions = { type: 'timestamptz', precision: 3 }
 export const json: EntitySchemaColumnOptions = { type: 'jsonb' }
+export const bytes: EntitySchemaColumnOptions = { type: 'bytea' }
 export const maybe = (column: EntitySchemaColumnOptions): EntitySchemaColumnOptions => ({ ...column, nullable: true })
 /** A reference to another table's `id`. A row that is referred to cannot go away unless `cascade` says so. */
 export const refer = (target: string, options: { key?: boolean; cascade?: boolean } = {}): EntitySchemaColumnOptions => ({

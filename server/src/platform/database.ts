@@ -1,5 +1,6 @@
 import { DataSource, DefaultNamingStrategy, type NamingStrategyInterface, type Table } from 'typeorm'
 import { ROWS } from './rows.ts'
+import { CardSheets1700000000004 } from './migrations/cardSheets.ts'
 import { FirstRoad1700000000000 } from './migrations/firstRoad.ts'
 import { Arriving1700000000002 } from './migrations/arriving.ts'
 import { Making1700000000003 } from './migrations/making.ts'
@@ -23,7 +24,13 @@ export function openDatabase(url: string, onPoolError: (error: Error) => void): 
     type: 'postgres',
     url,
     entities: ROWS,
-    migrations: [FirstRoad1700000000000, SettingUp1700000000001, Arriving1700000000002, Making1700000000003],
+    migrations: [
+      FirstRoad1700000000000,
+      SettingUp1700000000001,
+      Arriving1700000000002,
+      Making1700000000003,
+      CardSheets1700000000004,
+    ],
     migrationsTableName: 'migration',
     namingStrategy: new PlainNames(),
     poolErrorHandler: onPoolError,

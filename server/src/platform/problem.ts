@@ -14,6 +14,7 @@ const STATUS = {
   'accounts/already-set-up': 409,
   'accounts/password-link-over': 410,
   'accounts/no-cards': 409,
+  'accounts/cards-not-ready': 409,
   'accounts/email-taken': 409,
   'accounts/door-shut': 403,
   'accounts/door-elsewhere': 403,

@@ -9,6 +9,8 @@ export type Jobs = {
   'media.make-sizes': { mediaId: string }
   'book.make': { bookId: string }
   'mail.send': { mailId: string }
+  'accounts.draw-cards': { sheetId: string }
+  'accounts.forget-cards': { sheetId: string }
   'school.take-list': { classListId: string }
 }
 export type JobHandlers = { [Name in keyof Jobs]: (payload: Jobs[Name]) => Promise<void> }
@@ -18,19 +20,18 @@ export type Chores = Record<string, () => Promise<unknown>>
 const MOST_TRIES = 8
 const WORKERS = 2
 
-/** Puts a job into the queue in the caller's transaction: it runs if and only if that commits. */
+/** Puts a job into the queue in the caller's transaction: it runs if and only if that commits, after `waitMs` at the earliest. */
 export async function addJob<Name extends keyof Jobs>(
   manager: EntityManager,
   name: Name,
   payload: Jobs[Name],
   key: string,
+  waitMs = 0,
 ): Promise<void> {
-  await manager.query('select graphile_worker.add_job($1, $2, max_attempts => $3, job_key => $4)', [
-    name,
-    JSON.stringify(payload),
-    MOST_TRIES,
-    `${name}:${key}`,
-  ])
+  await manager.query(
+    `select graphile_worker.add_job($1, $2, max_attempts => $3, job_key => $4, run_at => now() + make_interval(secs => $5))`,
+    [name, JSON.stringify(payload), MOST_TRIES, `${name}:${key}`, waitMs / 1000],
+  )
 }
 
 /** PostgreSQL's own queue: at least once, across restarts. A database that went away is waited for. */

@@ -1,5 +1,5 @@
 import {
-  AuditRow, DoorCardRow, DoorRow, MailCodeRow, NameCardRow, OneTimeSecretRow, PasswordLinkRow, PersonRow, PictureSecretRow, SessionRow,
+  AuditRow, CardSheetRow, DoorCardRow, DoorRow, MailCodeRow, NameCardRow, OneTimeSecretRow, PasswordLinkRow, PersonRow, PictureSecretRow, SessionRow,
   SpareCodeRow, TabletRow,
 } from '../accounts/rows.ts' // prettier-ignore
 import { BookRow } from '../book/rows.ts'
@@ -27,7 +27,7 @@ import { NudgeRow, TaskMediaRow, TaskPupilRow, TaskRow, TaskTickRow, UnitRow } f
 
 /** Every table, for the one connection that knows them all. */
 export const ROWS = [
-  AuditRow, DoorCardRow, DoorRow, MailCodeRow, OneTimeSecretRow, PictureSecretRow, SpareCodeRow, TabletRow, BookRow, ChapterRow, ClassListRow, ClassPieceRow, ClassRow, ClosedDayRow, FolderClassRow, MailRow, NoticeMediaRow, NoticeRow,
+  AuditRow, CardSheetRow, DoorCardRow, DoorRow, MailCodeRow, OneTimeSecretRow, PictureSecretRow, SpareCodeRow, TabletRow, BookRow, ChapterRow, ClassListRow, ClassPieceRow, ClassRow, ClosedDayRow, FolderClassRow, MailRow, NoticeMediaRow, NoticeRow,
   NoticeSeenRow, NudgeRow, PasswordLinkRow, RollOverRow, TaskMediaRow, TaskPupilRow, TaskTickRow, UnitRow, ConsentRow, DecisionRow, EnrolmentRow, FolderRow, GuardianRow, InvitationRow, MediaRow,
   NameCardRow, NewsRow, PageLinkRow, PartRow, PersonRow, PickRow, PieceMakerRow, PieceRow, PieceVersionRow, SchoolRow,
   SchoolYearRow, SessionRow, StrandRow, TaskRow, TermRow, VersionPartRow,

@@ -67,18 +67,27 @@ export class Secrets {
 
   /** Hides what must be read again, with AES-256-GCM. @returns nonce, tag and text, base64url. @see NIST SP 800-38D */
   seal(text: string): string {
-    const nonce = randomBytes(NONCE_BYTES)
-    const cipher = createCipheriv('aes-256-gcm', this.#sealingKey(), nonce)
-    const hidden = Buffer.concat([cipher.update(text, 'utf8'), cipher.final()])
-    return Buffer.concat([nonce, cipher.getAuthTag(), hidden]).toString('base64url')
+    return this.sealBytes(Buffer.from(text, 'utf8')).toString('base64url')
   }
 
   /** @throws Error when it was sealed with another key or changed since */
   unseal(sealed: string): string {
-    const bytes = Buffer.from(sealed, 'base64url')
+    return this.unsealBytes(Buffer.from(sealed, 'base64url')).toString('utf8')
+  }
+
+  /** As `seal`, for files. @returns nonce, tag and content */
+  sealBytes(bytes: Uint8Array): Buffer {
+    const nonce = randomBytes(NONCE_BYTES)
+    const cipher = createCipheriv('aes-256-gcm', this.#sealingKey(), nonce)
+    const hidden = Buffer.concat([cipher.update(bytes), cipher.final()])
+    return Buffer.concat([nonce, cipher.getAuthTag(), hidden])
+  }
+
+  /** @throws Error when it was sealed with another key or changed since */
+  unsealBytes(bytes: Buffer): Buffer {
     const decipher = createDecipheriv('aes-256-gcm', this.#sealingKey(), bytes.subarray(0, NONCE_BYTES))
     decipher.setAuthTag(bytes.subarray(NONCE_BYTES, NONCE_BYTES + TAG_BYTES))
-    return Buffer.concat([decipher.update(bytes.subarray(NONCE_BYTES + TAG_BYTES)), decipher.final()]).toString('utf8')
+    return Buffer.concat([decipher.update(bytes.subarray(NONCE_BYTES + TAG_BYTES)), decipher.final()])
   }
 
   /** A key of its own, so that no key serves two purposes. @see RFC 5869 */
