@@ -2,12 +2,13 @@ import type { CardSheet, PrintCards } from '@nibquill/contract'
 import { useMutation } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { View } from 'react-native'
-import { ProgressBar, Text } from 'react-native-paper'
+import { Text } from 'react-native-paper'
 import { sentenceOf } from '../api/problems'
 import { saveFile } from '../device/saveFile'
 import { Ask } from '../kit/Ask'
 import { BigButton } from '../kit/BigButton'
 import { timeOf } from '../kit/dates'
+import { Progress } from '../kit/Progress'
 import { colours } from '../kit/theme'
 import { toast } from '../kit/Toast'
 import { isBeingDrawn, useCardSheets, useOrderCards } from './accountsQueries'
@@ -67,12 +68,7 @@ function SheetLine({ sheet, onSave }: { sheet: CardSheet; onSave: () => void }) 
   return (
     <View role="status" style={{ flexBasis: '100%', gap: 8 }}>
       {isBeingDrawn(sheet) ? (
-        <ProgressBar
-          progress={cardsDone / cardCount}
-          color={colours.aubergine}
-          style={{ height: 8, borderRadius: 4, backgroundColor: colours.rule }}
-          aria-label={strings.cardsDrawing(cardsDone, cardCount)}
-        />
+        <Progress share={cardCount ? cardsDone / cardCount : 0} label={strings.cardsDrawing(cardsDone, cardCount)} />
       ) : null}
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 12 }}>
         <Text variant="bodyMedium" style={{ color: state === 'failed' ? colours.clay : colours.inkSoft }}>

@@ -1,13 +1,14 @@
 import type { Book, Chapter } from '@nibquill/contract'
 import { useState } from 'react'
 import { View } from 'react-native'
-import { ProgressBar, Text } from 'react-native-paper'
+import { Text } from 'react-native-paper'
 import { Ask } from '../kit/Ask'
 import { BigButton } from '../kit/BigButton'
 import { fullDayOf, sizeOf } from '../kit/dates'
 import { Heading } from '../kit/layout'
 import { ProblemNotice } from '../kit/Notice'
 import { Press } from '../kit/Press'
+import { Progress } from '../kit/Progress'
 import { Symbol } from '../kit/Symbol'
 import { colours, corners, shadow, targets } from '../kit/theme'
 import { useBookForecast, useBooks, useMakeBook, useWithdrawLinks } from './bookQueries'
@@ -120,10 +121,9 @@ function BookLine({ book }: { book: Book }) {
         ) : null}
       </View>
       {going ? (
-        <ProgressBar
-          progress={book.pageCount ? book.pagesDone / book.pageCount : 0}
-          color={colours.aubergine}
-          style={{ height: 8, borderRadius: 4, backgroundColor: colours.rule }}
+        <Progress
+          share={book.pageCount ? book.pagesDone / book.pageCount : 0}
+          label={strings.making(book.pagesDone, book.pageCount)}
         />
       ) : null}
       <Ask

@@ -1,9 +1,10 @@
 import { View } from 'react-native'
-import { ProgressBar, Text } from 'react-native-paper'
+import { Text } from 'react-native-paper'
 import { useSession } from '../accounts/session'
 import { pickFiles } from '../device/pickFiles'
 import { BigButton } from '../kit/BigButton'
 import { Hint, Row } from '../kit/form'
+import { Progress } from '../kit/Progress'
 import { Picture } from '../kit/Sheet'
 import { RoundButton } from '../kit/RoundButton'
 import { Symbol } from '../kit/Symbol'
@@ -91,7 +92,10 @@ function KindPicker<R extends string>({
               <BigButton small tone="quiet" label={strings.forget} onPress={() => materials.forget(partId)} />
             </Row>
           ) : (
-            <ProgressBar progress={sizeBytes ? sentBytes / sizeBytes : 0} color={colours.aubergine} />
+            <Progress
+              share={sizeBytes ? sentBytes / sizeBytes : 0}
+              label={strings.onItsWay(name, sizeBytes ? sentBytes / sizeBytes : 0)}
+            />
           )}
         </View>
       ))}

@@ -2,12 +2,13 @@ import type { PieceLine, Task } from '@nibquill/contract'
 import { router } from 'expo-router'
 import type { ReactNode } from 'react'
 import { View } from 'react-native'
-import { ProgressBar, Text } from 'react-native-paper'
+import { Text } from 'react-native-paper'
 import { sentenceOf } from '../api/problems'
 import { BigButton } from '../kit/BigButton'
 import { whenIsItDue } from '../kit/dates'
 import { Listen } from '../kit/Notice'
 import { Press } from '../kit/Press'
+import { Progress } from '../kit/Progress'
 import { Sheet } from '../kit/Sheet'
 import { strings as kitWords } from '../kit/strings'
 import { Symbol } from '../kit/Symbol'
@@ -142,11 +143,7 @@ export function DraftRow({ piece }: { piece: PieceLine }) {
         {sendings.length > 0 ? (
           <>
             <Text variant="bodyMedium">{strings.photosOnTheirWay(sendings.length, share)}</Text>
-            <ProgressBar
-              progress={share}
-              color={colours.aubergine}
-              style={{ height: 7, borderRadius: 4, backgroundColor: colours.rule }}
-            />
+            <Progress share={share} label={strings.photosOnTheirWay(sendings.length, share)} />
           </>
         ) : null}
       </View>

@@ -1,7 +1,8 @@
 import { View } from 'react-native'
-import { ProgressBar, Text } from 'react-native-paper'
+import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
 import { Listen, Notice } from '../kit/Notice'
+import { Progress } from '../kit/Progress'
 import { colours } from '../kit/theme'
 import { strings } from './strings'
 import { drafts, uploader, useDrafts, useSendings } from './uploads'
@@ -35,11 +36,7 @@ export function OutboxLine() {
               onPress={() => (uploader.retryStuck(), drafts.retry())}
             />
           ) : sendings.length === 0 ? null : (
-            <ProgressBar
-              progress={share}
-              color={colours.aubergine}
-              style={{ height: 8, borderRadius: 4, backgroundColor: colours.sheet }}
-            />
+            <Progress share={share} label={words} back={colours.sheet} />
           )}
         </View>
       </Notice>

@@ -2,7 +2,7 @@ import type { ClassList } from '@nibquill/contract'
 import { router, useLocalSearchParams } from 'expo-router'
 import { useState } from 'react'
 import { View } from 'react-native'
-import { ProgressBar, Text } from 'react-native-paper'
+import { Text } from 'react-native-paper'
 import { pickFiles } from '../device/pickFiles'
 import { BigButton } from '../kit/BigButton'
 import { Field } from '../kit/Field'
@@ -10,6 +10,7 @@ import { Box, Hint, Row } from '../kit/form'
 import { Head } from '../kit/Head'
 import { Page } from '../kit/layout'
 import { Notice, ProblemNotice } from '../kit/Notice'
+import { Progress } from '../kit/Progress'
 import { colours } from '../kit/theme'
 import { useClass, useClassList, useConfirmClassList, useShowClassList } from './schoolQueries'
 import { strings } from './strings'
@@ -83,11 +84,7 @@ function Preview({ list, toTake }: { list: ClassList; toTake: number }) {
     <>
       {running ? (
         <Box title={strings.taking(list.rowsDone, toTake)}>
-          <ProgressBar
-            progress={toTake ? list.rowsDone / toTake : 0}
-            color={colours.aubergine}
-            style={{ height: 8, borderRadius: 4 }}
-          />
+          <Progress share={toTake ? list.rowsDone / toTake : 0} label={strings.taking(list.rowsDone, toTake)} />
         </Box>
       ) : null}
       {list.state === 'done' ? (

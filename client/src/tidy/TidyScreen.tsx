@@ -1,11 +1,12 @@
 import { ALL, AS_IT_WAS, isAsItWas, isConvex, turnQuarter, type Quad, type Tidying } from '@nibquill/core'
 import { useEffect, useRef, useState } from 'react'
 import { View } from 'react-native'
-import { ProgressBar, Text } from 'react-native-paper'
+import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
 import { useWidth } from '../kit/layout'
 import { Listen, Loading, Notice } from '../kit/Notice'
 import { Press } from '../kit/Press'
+import { Progress } from '../kit/Progress'
 import { RoundButton } from '../kit/RoundButton'
 import { Symbol, type SymbolName } from '../kit/Symbol'
 import { colours, corners as radii, targets } from '../kit/theme'
@@ -135,11 +136,7 @@ function Table({ tidier, opened, before, onKeep, onLeave }: Omit<Props, 'origina
       {share === null ? null : (
         <View role="status" style={{ padding: 12, gap: 6 }}>
           <Text variant="bodyLarge">{strings.making(share)}</Text>
-          <ProgressBar
-            progress={share}
-            color={colours.aubergine}
-            style={{ height: 8, borderRadius: 4, backgroundColor: colours.rule }}
-          />
+          <Progress share={share} label={strings.making(share)} />
         </View>
       )}
       {trouble ? (
