@@ -110,7 +110,6 @@ function OneClass({ classId, mine }: { classId: string; mine: boolean }) {
           label={strings.pegs}
           onPress={() => router.push(`/class/pegs?classId=${classId}`)}
         />
-        <CardsButton label={accountWords.cards} order={{ classId }} />
         {mine ? (
           <>
             <BigButton
@@ -129,6 +128,7 @@ function OneClass({ classId, mine }: { classId: string; mine: boolean }) {
             />
           </>
         ) : null}
+        <CardsButton label={accountWords.cards} order={{ classId }} />
       </Row>
       <DoorLine classId={classId} />
       <PupilTable pupils={pupils} onOpen={(id) => router.push(`/class/${id}`)} />
