@@ -111,6 +111,27 @@ test('a drawing that fails says so and leaves the old card in use; tried again i
   expect((await drawn(body.id)).cardsDone).toBe(1)
 })
 
+test('a failed drawing asked for again is the same sheet; once newer cards were made it is given up', async () => {
+  await test_.manager.query(
+    `create function refuse() returns trigger language plpgsql as $$ begin raise exception 'no room'; end $$`,
+  )
+  await test_.manager.query('create trigger refuse before insert on name_card for each row execute function refuse()')
+  const what = { pupilId: school.ids.tomasz }
+  const failed = async () => {
+    const { body } = await order(what)
+    await until(async () => (await school.teacher.ask<CardSheet>('GET', `/accounts/cards/${body.id}`)).body.state === 'failed')
+    return body.id
+  }
+  const id = await failed()
+  expect(await failed()).toBe(id)
+  await test_.manager.query('drop function refuse cascade')
+  test_.clock.set(new Date(test_.clock.now().getTime() + 1000))
+  const newer = await issue(school.ids.tomasz)
+  await test_.server.capabilities.cardSheets.draw(id)
+  expect((await enter(newer)).name).toBe('tomasz')
+  expect((await fetchPdf(id)).response.status).toBe(404)
+})
+
 test('a sheet is there for half an hour, and for nobody but who asked for it', async () => {
   const { body } = await order({ pupilId: school.ids.wren })
   await drawn(body.id)

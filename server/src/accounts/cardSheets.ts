@@ -30,6 +30,7 @@ export class CardSheets {
 
   /**
    * Asks for a sheet. Asked twice before the first is drawn, there is one: else the second would stop the cards of the first.
+   * One that failed is begun again at once.
    * @throws DomainError `accounts/no-cards`
    */
   async ask(viewer: SignedIn, order: PrintCards): Promise<CardSheet> {
@@ -37,19 +38,19 @@ export class CardSheets {
     const now = this.#platform.clock.now()
     const id = await this.#platform.db.transaction(async (manager) => {
       await manager.query('select 1 from person where id = $1 for update', [viewer.personId])
-      const [under] = await manager.query<{ id: string }[]>(
-        `select id from card_sheet where requested_by = $1 and state in ('waiting', 'drawing')
+      const [under] = await manager.query<Pick<CardSheetRow, 'id' | 'state'>[]>(
+        `select id, state from card_sheet where requested_by = $1 and state <> 'ready'
            and class_id is not distinct from $2::uuid and pupil_id is not distinct from $3::uuid`,
         [viewer.personId, where.classId, where.pupilId],
       )
-      if (under) return under.id
+      if (under && under.state !== 'failed') return under.id
       const cardCount = (await this.#nameCards.prepare(manager, where)).length
       if (cardCount === 0) throw new DomainError('accounts/no-cards')
       const sheet: CardSheetRow = {
-        id: newId(), ...where, state: 'waiting', cardCount, cardsDone: 0, sealed: null, requestedBy: viewer.personId, requestedAt: now,
+        id: under?.id ?? newId(), ...where, state: 'waiting', cardCount, cardsDone: 0, sealed: null, requestedBy: viewer.personId, requestedAt: now,
         finishedAt: null, goneAt: null,
       } // prettier-ignore
-      await manager.insert(CardSheetRow, sheet)
+      await manager.save(CardSheetRow, sheet)
       await addJob(manager, 'accounts.draw-cards', { sheetId: sheet.id }, sheet.id)
       await note(manager, now, viewer.personId, 'name-cards', where.classId ?? where.pupilId)
       return sheet.id
@@ -67,6 +68,7 @@ export class CardSheets {
     if (!sheet || sheet.state === 'ready') return
     try {
       const cards = await this.#nameCards.prepare(manager, sheet)
+      if (sheet.state === 'failed' && (await this.#isOvertaken(sheet, cards))) return await this.forget(sheetId)
       await this.#change(manager, sheet, { state: 'drawing', cardsDone: 0, cardCount: cards.length })
       const pdf = await this.#drawPdf(sheet, cards)
       await this.#finish(sheet, cards, pdf)
@@ -74,6 +76,15 @@ export class CardSheets {
       await this.#change(manager, sheet, { state: 'failed' }).catch(() => undefined)
       throw error
     }
+  }
+
+  /** Whether somebody made newer cards while this sheet waited for its next try: drawn now, it would stop those. */
+  async #isOvertaken({ requestedAt }: CardSheetRow, cards: readonly PreparedCard[]): Promise<boolean> {
+    const [newer] = await this.#platform.db.manager.query<unknown[]>(
+      'select 1 from name_card where pupil_id = any($1::uuid[]) and created_at > $2 limit 1',
+      [cards.map(({ pupilId }) => pupilId), requestedAt],
+    )
+    return newer !== undefined
   }
 
   async #drawPdf(sheet: CardSheetRow, cards: readonly PreparedCard[]): Promise<Buffer> {
