@@ -1,5 +1,6 @@
 import { DEMO_CARDS, DEMO_PASSWORD, DEMO_STAFF, type CardView } from '@nibquill/demo'
 import { expect, test, type Browser, type BrowserContext, type Page } from '@playwright/test'
+import { execFileSync } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 import { Secret, TOTP } from 'otpauth'
 import { cutCards, filmCard, launchWithCamera } from './fakeCamera.ts'
@@ -29,8 +30,8 @@ async function tabletWithPegs(context: BrowserContext): Promise<Page> {
   return page
 }
 
-/** The printed card of a pupil nobody else's test signs in as, cut from the sheet. */
-async function printedCard(browser: Browser, name: string): Promise<Buffer> {
+/** The printed card of a pupil nobody else's test signs in as, cut from the sheet, with the letters at its foot. */
+async function printedCard(browser: Browser, name: string): Promise<{ card: Buffer; letters: string }> {
   const page = await (await browser.newContext({ acceptDownloads: true })).newPage()
   await enterAsTeacher(page, 'plover')
   await page.getByRole('link', { name: 'Class' }).click()
@@ -38,9 +39,11 @@ async function printedCard(browser: Browser, name: string): Promise<Buffer> {
   const printed = page.waitForEvent('download')
   await page.getByRole('button', { name: 'Print a new card' }).click()
   await page.getByRole('button', { name: 'Print them' }).click()
-  const [card] = await cutCards(readFileSync((await (await printed).path())!))
+  const file = (await (await printed).path())!
+  const [card] = await cutCards(readFileSync(file))
+  const [letters] = /([A-Z]{4} ){3}[A-Z]{4}/.exec(execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' }))!
   await page.context().close()
-  return card!
+  return { card: card!, letters }
 }
 
 /** Where the camera is allowed already it opens by itself. */
@@ -53,8 +56,9 @@ async function openCamera(page: Page): Promise<void> {
 
 test.describe('a card before the camera', () => {
   let card: Buffer
+  let letters: string
   test.beforeAll(async ({ browser }) => {
-    card = await printedCard(browser, 'Greta S.')
+    ;({ card, letters } = await printedCard(browser, 'Greta S.'))
   })
   const views: { name: string; view: Partial<CardView> }[] = [
     { name: 'held straight', view: {} },
@@ -76,6 +80,36 @@ test.describe('a card before the camera', () => {
       }
     })
   }
+
+  test('with a torn corner it opens its desk; half covered it does not, help is offered, and the letters do', async () => {
+    const sharp = (await import('sharp')).default
+    const { width, height } = await sharp(card).metadata()
+    const corner = [[1, 0.29], [1, 1], [0.64, 1]].map(([x, y]) => `${x! * width},${y! * height}`).join(' ') // prettier-ignore
+    const tear = Buffer.from(`<svg width="${width}" height="${height}"><polygon points="${corner}" fill="#77695a"/></svg>`)
+    const torn = await sharp(card).composite([{ input: tear }]).png().toBuffer() // prettier-ignore
+    for (const [film, readable] of [
+      [await filmCard(torn, {}), true],
+      [await filmCard(card, { covered: 0.5 }), false],
+    ] as const) {
+      const browser = await launchWithCamera(film)
+      try {
+        const page = await (await browser.newContext({ ...HERE, baseURL: baseURL(), viewport: TABLET })).newPage()
+        await page.goto('/sign-in')
+        await openCamera(page)
+        const desk = page.getByRole('heading', { name: /’s desk$/ })
+        if (!readable) {
+          await expect(page.getByText('You can also type the letters')).toBeVisible({ timeout: 20_000 })
+          await expect(desk).toBeHidden()
+          await page.getByRole('button', { name: 'Type the letters' }).click()
+          await page.getByLabel('Letters on my card').fill(letters)
+          await page.getByRole('button', { name: 'Go to my desk' }).click()
+        }
+        await expect(desk).toBeVisible({ timeout: 20_000 })
+      } finally {
+        await browser.close()
+      }
+    }
+  })
 })
 
 test('a code of something else is not a card, and a camera that is refused leaves the letters', async ({ browser }) => {

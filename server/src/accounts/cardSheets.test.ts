@@ -1,8 +1,10 @@
 import type { CardSheet, Problem } from '@nibquill/contract'
 import { execFileSync } from 'node:child_process'
-import { writeFileSync } from 'node:fs'
+import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { createRequire } from 'node:module'
 import path from 'node:path'
 import { v7 as newId } from 'uuid'
+import { prepareZXingModule, readBarcodes } from 'zxing-wasm/reader'
 import { type Person, type SmallSchool, type TestServer, until, useSmallSchool } from '../testing/testServer.ts'
 
 let test_: TestServer
@@ -30,6 +32,16 @@ const fetchPdf = async (id: string, who = school.teacher) => {
 const textOf = (file: string) => execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' })
 const codesIn = (text: string) => text.match(/([A-Z]{4} ){3}[A-Z]{4}/g) ?? []
 const pagesOf = (file: string) => Number(/Pages:\s+(\d+)/.exec(execFileSync('pdfinfo', [file], { encoding: 'utf8' }))![1])
+/** What the QR codes say, by a decoder that shares nothing with their writer. @see ISO/IEC 18004 */
+async function qrCodesIn(pdf: string, dpi: number): Promise<string[]> {
+  const wasm = createRequire(import.meta.url).resolve('zxing-wasm/reader/zxing_reader.wasm')
+  prepareZXingModule({ overrides: { wasmBinary: new Uint8Array(readFileSync(wasm)).buffer } })
+  const folder = mkdtempSync(path.join(test_.config.dataFolder, 'pages-'))
+  execFileSync('pdftoppm', ['-r', String(dpi), '-png', pdf, path.join(folder, 'page')])
+  const found = await Promise.all(readdirSync(folder).map((page) => readBarcodes(new Uint8Array(readFileSync(path.join(folder, page))), { formats: ['QRCode'] }))) // prettier-ignore
+  return found.flat().map(({ text }) => text)
+}
+
 test('eight to a page; the typed code lets its pupil in, and cards printed before stop with what they opened', async () => {
   const pupils = Array.from({ length: 7 }, (_, i) => ({
     firstName: i === 0 ? 'Maximiliana-Theodora' : `Pupil${i}`,
@@ -56,6 +68,8 @@ test('eight to a page; the typed code lets its pupil in, and cards printed befor
 
   const text = textOf(file)
   expect(codesIn(text)).toHaveLength(9)
+  const addresses = codesIn(text).map((code) => `http://nibquill.example/sign-in#${code.replaceAll(' ', '')}`)
+  for (const dpi of [150, 300]) expect((await qrCodesIn(file, dpi)).sort()).toEqual([...addresses].sort())
   const names = []
   for (const code of codesIn(text)) names.push((await enter(code)).name)
   expect(names.sort()).toEqual(['Maximiliana-Theodora', ...[1, 2, 3, 4, 5, 6].map((i) => `Pupil${i}`), 'tomasz', 'wren'])
