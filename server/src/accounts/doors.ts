@@ -10,6 +10,7 @@ import type { School } from '../school/school.ts'
 import type { PictureSecrets } from './pictureSecrets.ts'
 import { DoorCardRow, DoorRow, PersonRow, TabletRow } from './rows.ts'
 import type { Sessions } from './sessions.ts'
+import { schoolDayOf } from '../school/schoolDayOf.ts'
 
 const MINUTE_MS = 60_000
 const DAY_MS = 24 * 60 * MINUTE_MS
@@ -168,7 +169,7 @@ export class Doors {
     const [row] = await manager.query<(TabletAtDoor & { browserHash: string; seenAt: Date })[]>(
       `select t.id, t.class_id as "classId", t.number, t.browser_hash as "browserHash", t.seen_at as "seenAt"
        from tablet t join class c on c.id = t.class_id join school_year y on y.id = c.school_year_id
-       where t.token_hash = $1 and t.ended_at is null and y.ends_on >= $2::timestamptz::date`,
+       where t.token_hash = $1 and t.ended_at is null and y.ends_on >= ${schoolDayOf('$2')}`,
       [this.#platform.secrets.hash('tablet', token), now],
     )
     if (!row || row.browserHash !== this.#platform.secrets.hash('browser', browser)) return null

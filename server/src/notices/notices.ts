@@ -6,6 +6,7 @@ import { tell } from '../platform/live.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import { NoticeMediaRow, NoticeRow } from './rows.ts'
+import { schoolDayOf } from '../school/schoolDayOf.ts'
 
 const SHOWN = 100
 
@@ -46,7 +47,7 @@ export class Notices {
            where k.notice_id = n.id), '[]') as media,
          ${teaches ? `(select json_build_object('of', count(*), 'seen', count(s.person_id)) from (${AUDIENCE}) a left join notice_seen s on s.notice_id = n.id and s.person_id = a.id)` : 'null'} as "seenBy"
        from notice n join class c on c.id = n.class_id join school_year y on y.id = c.school_year_id join person u on u.id = n.created_by
-       where n.withdrawn_at is null and y.ends_on >= $2::timestamptz::date and ${FOR[viewer.role === 'parent' ? 'parent' : teaches ? 'teacher' : 'pupil']}
+       where n.withdrawn_at is null and y.ends_on >= ${schoolDayOf('$2')} and ${FOR[viewer.role === 'parent' ? 'parent' : teaches ? 'teacher' : 'pupil']}
        order by n.created_at desc, n.id desc limit ${SHOWN}`,
       [viewer.personId, this.#platform.clock.now()],
     )

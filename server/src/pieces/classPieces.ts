@@ -8,6 +8,7 @@ import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import type { Pieces } from './pieces.ts'
 import { ClassPieceRow, PieceMakerRow, PieceRow } from './rows.ts'
+import { schoolDayOf } from '../school/schoolDayOf.ts'
 
 /** Pieces the teacher starts for everyone: an outing, a number talk. Each pupil adds to their own until it is closed. */
 export class ClassPieces {
@@ -25,7 +26,7 @@ export class ClassPieces {
          (select count(*)::int from piece p where p.class_piece_id = k.id and p.binned_at is null) as pupils,
          (select count(*)::int from piece p where p.class_piece_id = k.id and p.binned_at is null and ${HAS_PARTS}) as begun
        from class_piece k join class c on c.id = k.class_id join folder f on f.id = k.folder_id join school_year y on y.id = c.school_year_id
-       where y.ends_on >= $2::timestamptz::date and exists (select 1 from enrolment e where e.class_id = c.id and e.person_id = $1)
+       where y.ends_on >= ${schoolDayOf('$2')} and exists (select 1 from enrolment e where e.class_id = c.id and e.person_id = $1)
        order by k.closed_at is not null, k.created_at desc`,
       [viewer.personId, this.#platform.clock.now()],
     )

@@ -13,6 +13,7 @@ import { TaskRow } from '../tasks/rows.ts'
 import type { PieceChanges } from './pieceChanges.ts'
 import { HANDED_IN_PARTS, listPieceLines, part, WORKING_PARTS, type FlatPart } from './pieceLines.ts'
 import { ClassPieceRow, PartRow, PieceMakerRow, PieceRow, PieceVersionRow } from './rows.ts'
+import { schoolDayOf } from '../school/schoolDayOf.ts'
 
 /** A pupil's pieces from the first photo to the tray. */
 export class Pieces {
@@ -146,7 +147,7 @@ export class Pieces {
   /** Work goes to the teachers a pupil has now, also when it was begun in a year that is over. */
   async #currentClass(manager: EntityManager, piece: PieceRow): Promise<string> {
     const [row] = await manager.query<{ id: string }[]>(
-      `select case when y.ends_on >= $2::timestamptz::date then c.id else coalesce((select c.id ${classOfPerson()}), c.id) end as id
+      `select case when y.ends_on >= ${schoolDayOf('$2')} then c.id else coalesce((select c.id ${classOfPerson()}), c.id) end as id
        from class c join school_year y on y.id = c.school_year_id where c.id = $3`,
       [piece.pupilId, this.#platform.clock.now(), piece.classId],
     )

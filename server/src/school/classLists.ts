@@ -14,6 +14,7 @@ import { tell } from '../platform/live.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import { ClassListRow, ClassRow, SchoolRow } from './rows.ts'
 import { listTerms, type School } from './school.ts'
+import { schoolDayOf } from './schoolDayOf.ts'
 
 const SHOWN = 500
 /** Rows taken over in one transaction: a stop in between loses none and doubles none. */
@@ -133,7 +134,7 @@ export class ClassLists {
     manager: EntityManager,
   ): Promise<{ id: string; name: string; startsOn: string; endsOn: string } | undefined> {
     const [year] = await manager.query<{ id: string; name: string; startsOn: string; endsOn: string }[]>(
-      `select id, name, starts_on::text as "startsOn", ends_on::text as "endsOn" from school_year where ends_on >= $1::timestamptz::date
+      `select id, name, starts_on::text as "startsOn", ends_on::text as "endsOn" from school_year where ends_on >= ${schoolDayOf('$1')}
        order by starts_on limit 1`,
       [this.#platform.clock.now()],
     )

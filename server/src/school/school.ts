@@ -23,6 +23,7 @@ import { note } from '../platform/audit.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import { ClassRow, ClosedDayRow, EnrolmentRow, SchoolRow, SchoolYearRow, TermRow } from './rows.ts'
+import { schoolDayOf } from './schoolDayOf.ts'
 
 const FIRST_IDLE_MINUTES = 10
 
@@ -132,7 +133,7 @@ export class School {
   /** A teacher's classes of years that have not ended; all of them for whoever leads the school, the own ones first. */
   async listClasses(viewer: SignedIn): Promise<SchoolClass[]> {
     return this.#platform.db.manager.query(
-      `${CLASS_COLUMNS} where y.school_id = $3 and y.ends_on >= $2::timestamptz::date and ($4 or ${TEACHES}) order by running desc, mine desc, c.name`,
+      `${CLASS_COLUMNS} where y.school_id = $3 and y.ends_on >= ${schoolDayOf('$2')} and ($4 or ${TEACHES}) order by running desc, mine desc, c.name`,
       [viewer.personId, this.#platform.clock.now(), viewer.schoolId, viewer.leads],
     )
   }
@@ -299,7 +300,7 @@ const listSpans = (manager: EntityManager, table: 'term' | 'closed_day'): Promis
 const TEACHES = `exists (select 1 from enrolment e where e.class_id = c.id and e.person_id = $1)`
 /** $1 the viewer, $2 now. */
 const CLASS_COLUMNS = `select c.id, c.name, c.year_group as "yearGroup", c.idle_minutes as "idleMinutes", c.version, c.pupils_propose as "pupilsPropose",
-    y.id as "schoolYearId", y.name as "yearName", $2::timestamptz::date between y.starts_on and y.ends_on as running, ${TEACHES} as mine,
+    y.id as "schoolYearId", y.name as "yearName", ${schoolDayOf('$2')} between y.starts_on and y.ends_on as running, ${TEACHES} as mine,
     (select count(*)::int from enrolment e join person p on p.id = e.person_id where e.class_id = c.id and p.role = 'pupil' and p.left_at is null) as "pupilCount",
     coalesce((select json_agg(json_build_object('id', p.id, 'name', trim(p.first_name || ' ' || p.last_name)) order by p.first_name)
       from enrolment e join person p on p.id = e.person_id where e.class_id = c.id and p.role = 'teacher' and p.left_at is null), '[]') as teachers
@@ -311,7 +312,7 @@ const TO_DO = (
   now: string,
 ) => `(select count(*)::int from task t join enrolment h on h.class_id = t.class_id and h.person_id = p.id
     join class hc on hc.id = t.class_id join school_year hy on hy.id = hc.school_year_id
-    where t.closed_at is null and hy.ends_on >= ${now}::timestamptz::date and ${shownTo('p.id', now)}
+    where t.closed_at is null and hy.ends_on >= ${schoolDayOf(now)} and ${shownTo('p.id', now)}
       and not exists (select 1 from task_tick k where k.task_id = t.id and k.person_id = p.id)
       and not exists (select 1 from piece x join piece_maker m on m.piece_id = x.id and m.person_id = p.id where x.task_id = t.id and x.binned_at is null)) as "toDo"`
 const PUPIL_COLUMNS = (

@@ -10,6 +10,7 @@ import { note } from '../platform/audit.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import { EnrolmentRow, SchoolRow } from './rows.ts'
+import { schoolDayOf } from './schoolDayOf.ts'
 
 /** Who works at the school and teaches what. */
 export class Staff {
@@ -30,7 +31,7 @@ export class Staff {
          p.left_at is not null as left, p.password_hash is not null as active, p.last_seen_at as "lastSeenAt",
          exists (select 1 from one_time_secret o where o.person_id = p.id and o.confirmed_at is not null) as "oneTimeCodes",
          coalesce((select json_agg(json_build_object('id', c.id, 'name', c.name) order by c.name) from enrolment e join class c on c.id = e.class_id
-           join school_year y on y.id = c.school_year_id and y.ends_on >= $1::timestamptz::date where e.person_id = p.id), '[]') as classes
+           join school_year y on y.id = c.school_year_id and y.ends_on >= ${schoolDayOf('$1')} where e.person_id = p.id), '[]') as classes
        from person p where p.role in ('teacher', 'office') order by p.left_at is not null, p.first_name, p.id`,
       [this.#platform.clock.now()],
     )
@@ -91,7 +92,7 @@ export class Staff {
   /** Replaces the classes of years that have not ended; earlier years stay as they were. */
   async #setClasses(manager: EntityManager, personId: string, classIds: readonly string[]): Promise<void> {
     const open = await manager.query<{ id: string }[]>(
-      'select c.id from class c join school_year y on y.id = c.school_year_id where y.ends_on >= $1::timestamptz::date',
+      `select c.id from class c join school_year y on y.id = c.school_year_id where y.ends_on >= ${schoolDayOf('$1')}`,
       [this.#platform.clock.now()],
     )
     const ids = open.map(({ id }) => id)

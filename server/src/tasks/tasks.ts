@@ -11,6 +11,7 @@ import type { SignedIn } from '../platform/routes.ts'
 import type { School } from '../school/school.ts'
 import { NudgeRow, TaskMediaRow, TaskPupilRow, TaskRow, UnitRow } from './rows.ts'
 import { strings } from './strings.ts'
+import { schoolDayOf } from '../school/schoolDayOf.ts'
 
 /** Work set by teachers. */
 export class Tasks {
@@ -25,7 +26,7 @@ export class Tasks {
   async list(viewer: SignedIn, options: { closed: boolean }): Promise<Task[]> {
     return this.#select(
       viewer,
-      `where ($3 or t.closed_at is null) and y.ends_on >= $2::timestamptz::date
+      `where ($3 or t.closed_at is null) and y.ends_on >= ${schoolDayOf('$2')}
          and exists (select 1 from enrolment e where e.class_id = t.class_id and e.person_id = $1)
          and ${viewer.role === 'pupil' ? shownTo('$1', '$2::timestamptz') : 'true'}
        order by t.closed_at is not null, t.due_at nulls last, t.position, t.created_at`,
