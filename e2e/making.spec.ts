@@ -301,9 +301,11 @@ test('a session that ended waits for the card: the same pupil comes back and eve
   await page.goto('/make')
   await page.route('**/api/media/uploads**', (route) => route.abort())
   await pick(page, [await plain(folder, 'ended.png', '#654321')])
-  await expect(tiles(page)).toHaveCount(1)
+  // It is sent only once it is kept on the tablet: a page left before that has nothing to come back to.
+  await expect(page.getByRole('alert').filter({ hasText: /did not get through/ })).toBeVisible({ timeout: 30_000 })
   await context.clearCookies()
   await page.unroute('**/api/media/uploads**')
+  await page.getByRole('button', { name: 'Keep for later' }).click()
   await page.waitForURL('**/sign-in**', { timeout: 30_000 })
   await enterAsPupil(page, 'Aoife')
   const newestParts = async () => {
