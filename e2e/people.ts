@@ -12,6 +12,11 @@ export async function enterAsPupil(page: Page, name: keyof typeof DEMO_CARDS): P
 
 export async function typeCard(page: Page, letters: string): Promise<void> {
   await page.goto('/sign-in')
+  await typeLetters(page, letters)
+}
+
+/** On the door page, without leaving it. */
+export async function typeLetters(page: Page, letters: string): Promise<void> {
   await page.getByRole('button', { name: 'Type the letters' }).click()
   await page.getByLabel('Letters on my card').fill(letters)
   await page.getByRole('button', { name: 'Go to my desk' }).click()

@@ -12,7 +12,7 @@ const file = (size: number, name = 'a.jpg') =>
 /** Takes files on and never gets anywhere: the network is for the interface tests. */
 const offline = () => {
   globalThis.fetch = () => new Promise(() => undefined)
-  return new Uploader(() => Promise.resolve(), null, alone)
+  return new Uploader(() => Promise.resolve(), null, undefined, alone)
 }
 /** No other page of this browser sends anything. */
 const alone = (work: () => Promise<void>) => work()
@@ -70,7 +70,7 @@ describe('with a shelf', () => {
   /** The network is away: whatever is asked fails at once. */
   const away = (on: ReturnType<typeof shelf>) => {
     globalThis.fetch = () => Promise.reject(new TypeError('no network'))
-    return new Uploader(() => Promise.resolve(), on, alone)
+    return new Uploader(() => Promise.resolve(), on, undefined, alone)
   }
 
   test('nothing is sent, and nothing called kept, before it is on the shelf', async () => {
@@ -126,7 +126,7 @@ describe('with a shelf', () => {
 describe('what the server says', () => {
   const PIECE = 'piece'
   /** Everything has arrived before, so that only hanging it in can fail. */
-  const arrived = (deliver: () => Promise<void>) => {
+  const arrived = (deliver: () => Promise<void>, onFailed?: (error: unknown) => void) => {
     Blob.prototype.arrayBuffer = () => Promise.resolve(new ArrayBuffer(1))
     const sentSha256 = '6e340b9cffb37a989ca544e6bb780a2c78901d3fb33738768511a30617afa01d'
     globalThis.fetch = () =>
@@ -136,7 +136,7 @@ describe('what the server says', () => {
         json: () =>
           Promise.resolve({ mediaId: '018f0000-0000-7000-8000-000000000001', sentSha256, keptSha256: sentSha256, sizeBytes: 1 }),
       } as unknown as Response)
-    return new Uploader(deliver, null, alone)
+    return new Uploader(deliver, null, onFailed, alone)
   }
   const problem = (type: string, status: number) =>
     new ProblemError({ type: `/problems/${type}`, title: 'Our sentence.', status })
@@ -165,6 +165,37 @@ describe('what the server says', () => {
     expect(await stateAfter(() => Promise.reject(error))).toEqual(expected)
   })
 
+  test('whoever asks hears why a file did not arrive, and nothing of one whose pupil has left', async () => {
+    const heard: unknown[] = []
+    const signedOut = problem('accounts/signed-out', 401)
+    const uploader = arrived(
+      () => Promise.reject(signedOut),
+      (error) => heard.push(error),
+    )
+    await uploader.add('wren', PIECE, file(1, 'bare.jpg'))
+    for (let i = 0; i < 50 && heard.length === 0; i++) await new Promise((resolve) => setTimeout(resolve, 5))
+    expect(heard).toEqual([signedOut])
+    uploader.clear()
+    await uploader.add('wren', PIECE, file(1, 'bare.jpg'))
+    uploader.clear()
+    await new Promise((resolve) => setTimeout(resolve, 60))
+    expect(heard).toEqual([signedOut])
+  })
+
+  test('a pupil who leaves before their file is under way: nothing goes under the next one’s name', async () => {
+    let hung = 0
+    const uploader = arrived(() => Promise.resolve(void hung++))
+    let answer = () => {}
+    const asked = globalThis.fetch
+    globalThis.fetch = (...words) => new Promise<void>((resolve) => (answer = resolve)).then(() => asked(...words))
+    await uploader.add('wren', PIECE, file(1, 'bare.jpg'))
+    for (let i = 0; i < 50; i++) await new Promise((resolve) => setTimeout(resolve, 1))
+    uploader.clear()
+    answer()
+    await new Promise((resolve) => setTimeout(resolve, 60))
+    expect([hung, uploader.getSnapshot()]).toEqual([0, []])
+  })
+
   test('what failed for a while arrives by itself, later and later', async () => {
     let tries = 0
     const uploader = arrived(() => (++tries < 3 ? Promise.reject(new TypeError('no network')) : Promise.resolve()))
@@ -180,7 +211,12 @@ describe('what the server says', () => {
     let release = () => undefined as void
     const first = new Promise<void>((resolve) => (release = () => resolve()))
     const uploader = arrived(() => Promise.resolve())
-    const waits = new Uploader(({ name }) => (hung.push(name), name === 'a.jpg' ? first : Promise.resolve()), null, alone)
+    const waits = new Uploader(
+      ({ name }) => (hung.push(name), name === 'a.jpg' ? first : Promise.resolve()),
+      null,
+      undefined,
+      alone,
+    )
     const partId = await waits.add('wren', PIECE, file(1, 'a.jpg'))
     const tidying = {
       corners: null,

@@ -62,6 +62,7 @@ export class Uploader {
   readonly #deliver: Delivered
   readonly #shelf: Shelf | null
   readonly #turn: Turn
+  readonly #onFailed: (error: unknown) => void
   /** Pieces in the order in which they were served last. */
   #served: string[] = []
   #failures = 0
@@ -71,11 +72,18 @@ export class Uploader {
   /**
    * @param deliver - Called when the server has confirmed the file; hangs it into its piece. The signal says that its pupil has left.
    * @param shelf - Without one, files live as long as the page.
+   * @param onFailed - Hears why a file did not arrive; what becomes of the file is settled here.
    */
-  constructor(deliver: Delivered, shelf: Shelf | null = null, turn: Turn = oneAtATime) {
+  constructor(
+    deliver: Delivered,
+    shelf: Shelf | null = null,
+    onFailed: (error: unknown) => void = () => undefined,
+    turn: Turn = oneAtATime,
+  ) {
     this.#deliver = deliver
     this.#shelf = shelf
     this.#turn = turn
+    this.#onFailed = onFailed
     if (typeof window !== 'undefined') window.addEventListener('online', () => this.retryStuck())
   }
 
@@ -255,8 +263,11 @@ export class Uploader {
     try {
       const hash = (await this.hashOf(partId))!
       const there = await api.get(`/media/${sending.mediaId}`, Arrived, control.signal).catch(() => null)
+      // Its pupil may have left meanwhile: nothing of theirs goes under the next one's name.
+      if (control.signal.aborted) return
       const arrived =
         there ?? (await transfer({ ...sending, hash }, file, control.signal, (sentBytes) => this.#update(partId, { sentBytes })))
+      if (control.signal.aborted) return
       if (arrived.sentSha256 !== hash) throw new Error('what arrived differs')
       this.#update(partId, { state: 'checking', sentBytes: file.size })
       await this.#deliver(sending, control.signal)
@@ -265,7 +276,9 @@ export class Uploader {
       await this.#shelf?.drop(partId)
       this.#drop(partId)
     } catch (error) {
-      if (!control.signal.aborted) this.#failed(partId, error)
+      if (control.signal.aborted) return
+      this.#failed(partId, error)
+      this.#onFailed(error)
     } finally {
       this.#running.delete(partId)
       this.#changed()

@@ -97,17 +97,13 @@ export class Outbox {
     }
   }
 
-  /** What waits for one pupil, in the order it was made. Empty where nothing can be kept. */
+  /** What waits for one pupil, in the order it was made. @throws when it cannot be read, now or ever */
   async list(ownerId: string): Promise<OutboxLine[]> {
-    try {
-      const lines = await (await this.#open()).getAllFromIndex('lines', 'owner', ownerId)
-      return lines.sort((a, b) => a.keptAt - b.keptAt || a.partId.localeCompare(b.partId))
-    } catch {
-      return []
-    }
+    const lines = await (await this.#open()).getAllFromIndex('lines', 'owner', ownerId)
+    return lines.sort((a, b) => a.keptAt - b.keptAt || a.partId.localeCompare(b.partId))
   }
 
-  /** The file as it was put; null when its bytes are gone. */
+  /** The file as it was put; null when its bytes are gone. @throws when it cannot be read */
   async take(line: OutboxLine): Promise<File | null> {
     const bytes = await (await this.#open()).get('bytes', line.partId)
     return bytes ? new File([bytes.data], line.name, { type: bytes.type, lastModified: bytes.lastModified }) : null
@@ -134,12 +130,9 @@ export class Outbox {
     }
   }
 
+  /** Words that wait for one pupil. @throws when they cannot be read, now or ever */
   async listDrafts(ownerId: string): Promise<OutboxDraft[]> {
-    try {
-      return await (await this.#open()).getAllFromIndex('drafts', 'owner', ownerId)
-    } catch {
-      return []
-    }
+    return (await this.#open()).getAllFromIndex('drafts', 'owner', ownerId)
   }
 
   async dropDraft(pieceId: string): Promise<void> {

@@ -1,5 +1,5 @@
 import type { Piece } from '@nibquill/contract'
-import { ProblemError, UnreachableError } from '../api/problems'
+import { codeOf, ProblemError, UnreachableError } from '../api/problems'
 import { ID } from '../testing'
 import { Drafts, wordsOf, type School } from './drafts'
 
@@ -28,6 +28,7 @@ function schoolOf(first: Piece) {
     handIn: () => answer('hand in', { state: 'submitted' }),
     isComing: () => state.coming,
     onPiece: () => undefined,
+    onFailed: (error) => void said.push(`failed: ${codeOf(error)}`),
   }
   return { school, state, said }
 }

@@ -24,6 +24,7 @@ export type School = {
   /** Whether parts of it are still on their way. */
   isComing: (pieceId: string) => boolean
   onPiece: (piece: Piece) => void
+  onFailed: (error: unknown) => void
 }
 
 export const wordsOf = ({ title, reflection, step, folder }: Piece): Words => ({
@@ -207,6 +208,7 @@ export class Drafts {
   #failed(pieceId: string, error: unknown): void {
     const now = this.#drafts.get(pieceId)
     if (!now) return
+    this.#school.onFailed(error)
     const stale = codeOf(error) === 'piece/stale'
     const passes = !(error instanceof ProblemError) || error.problem.status >= 500 || codeOf(error) === 'accounts/signed-out'
     if (!stale && !passes) return void this.#set({ ...now, state: 'refused', sentence: sentenceOf(error) })

@@ -3,9 +3,10 @@ import { useEffect, useSyncExternalStore } from 'react'
 import { keepFirst } from '../accounts/handOver'
 import { alsoForget } from '../accounts/session'
 import { UnreachableError } from '../api/problems'
-import { queryClient } from '../api/queryClient'
+import { noteSignedOut, queryClient } from '../api/queryClient'
 import { Uploader, type Sending } from '../media/uploader'
 import { Outbox } from '../outbox/outbox'
+import { whileMine } from '../outbox/whileMine'
 import type { Tidying } from '@nibquill/core'
 import { addPart } from '../parts/partsQueries'
 import { Drafts, type Draft } from './drafts'
@@ -36,6 +37,7 @@ export const uploader = new Uploader(
       ),
     drop: (partId) => outbox.drop(partId),
   },
+  noteSignedOut,
 )
 const isComing = (pieceId: string): boolean =>
   uploader.getSnapshot().some((sending) => sending.pieceId === pieceId && sending.state !== 'refused')
@@ -50,6 +52,7 @@ export const drafts = new Drafts(
     handIn: handInPiece,
     isComing,
     onPiece: (piece) => keepPiece(queryClient, piece),
+    onFailed: noteSignedOut,
   },
 )
 uploader.subscribe(() => {
@@ -88,10 +91,7 @@ export function useOutbox(ownerId: string | undefined): void {
         drafts.restore(draft)
       }
     }
-    const untilGone = () => new Promise<void>((resolve) => gone.signal.addEventListener('abort', () => resolve(), { once: true }))
-    const work = () => bringHome().then(untilGone)
-    if (typeof navigator.locks === 'undefined') void work()
-    else void navigator.locks.request('nibquill.outbox', { signal: gone.signal }, work).catch(() => undefined)
+    void whileMine('nibquill.outbox', gone.signal, bringHome)
     return () => gone.abort()
   }, [ownerId])
 }

@@ -11,7 +11,9 @@ const PAUSE_MS = 900
 
 /** What the outbox needs to know of a piece whose words change. */
 export function useWriting(piece: Piece) {
-  const me = useSession().data?.person?.id ?? ''
+  const session = useSession()
+  // Whoever opened the screen writes it, also when their session ends while words are still to be kept.
+  const [me] = useState(session.data?.person?.id ?? '')
   // The base is how the piece stood when this screen first showed it; the outbox keeps an older one where it has it.
   const [base] = useState(() => wordsOf(piece))
   const draft = useDrafts().get(piece.id)
