@@ -30,10 +30,12 @@ export function DoorLine({ classId }: { classId: string }) {
         flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center',
       }} // prettier-ignore
     >
-      <Symbol name={open ? 'door-open' : 'door-shut'} size={26} colour={open ? colours.verdigris : colours.inkSoft} />
-      <Text variant="bodyMedium" style={{ flexGrow: 1, flexShrink: 1 }}>
-        {`${doorSentence(door.data)}. ${strings.desksOpen(sessions.length)}`}
-      </Text>
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10, flexGrow: 1, flexShrink: 1 }}>
+        <Symbol name={open ? 'door-open' : 'door-shut'} size={26} colour={open ? colours.verdigris : colours.inkSoft} />
+        <Text variant="bodyMedium" style={{ flexShrink: 1 }}>
+          {`${doorSentence(door.data)}. ${strings.desksOpen(sessions.length)}`}
+        </Text>
+      </View>
       <Row>
         <BigButton
           small

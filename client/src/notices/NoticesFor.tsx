@@ -20,7 +20,7 @@ export function NoticesFor({ title, keepSeen }: { title: string; keepSeen: boole
         <View key={notice.id} role="article" style={{ gap: 10 }}>
           <Hint>{strings.about('', notice.from, whenWasIt(notice.createdAt))}</Hint>
           {notice.words ? (
-            <View style={{ flexDirection: 'row', gap: 8 }}>
+            <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
               <Text variant={notice.seen ? 'bodyLarge' : 'titleMedium'} style={{ flex: 1 }}>
                 {notice.words}
               </Text>

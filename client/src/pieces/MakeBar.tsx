@@ -22,19 +22,21 @@ export function MakeBar() {
             label={label}
             onPress={() => router.push(href)}
             style={{
-              flex: 1,
+              // As wide as its word needs, and a share of what is left.
+              flexGrow: 1,
+              flexShrink: 1,
               minHeight: 64,
               borderRadius: corners.button,
               backgroundColor: colour,
               flexDirection: 'row',
               gap: 10,
-              paddingHorizontal: 8,
+              paddingHorizontal: 12,
               alignItems: 'center',
               justifyContent: 'center',
             }}
           >
             <Symbol name={symbol} size={32} colour={colours.sheet} />
-            <Text variant="titleMedium" style={{ color: colours.sheet }}>
+            <Text variant="titleMedium" style={{ color: colours.sheet, flexShrink: 1 }}>
               {label}
             </Text>
           </Press>

@@ -8,7 +8,7 @@ import { Text } from 'react-native-paper'
 import { whenWasIt } from '../kit/dates'
 import { Field } from '../kit/Field'
 import { Toggle } from '../kit/choices'
-import { Hint, Row, Select } from '../kit/form'
+import { Hint, Select } from '../kit/form'
 import { useWidth } from '../kit/layout'
 import { Peg } from '../kit/Peg'
 import { Press } from '../kit/Press'
@@ -52,13 +52,16 @@ export function PupilTable({ pupils, onOpen }: { pupils: PupilLine[]; onOpen: (i
   const rows = table.getRowModel().rows.map(({ original }) => original)
   return (
     <View style={{ gap: 12 }}>
-      <Row>
+      {/* The switch stands beside the box to type in, not beside its label. */}
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'flex-end', gap: 10 }}>
         <View style={{ flexGrow: 1, minWidth: 200, maxWidth: 340 }}>
           <Field label={strings.show} value={wanted} onChangeText={setWanted} />
         </View>
-        <Toggle label={strings.onlyToDo} value={onlyToDo} onChange={setOnlyToDo} />
+        <View style={{ minHeight: 56, justifyContent: 'center' }}>
+          <Toggle label={strings.onlyToDo} value={onlyToDo} onChange={setOnlyToDo} />
+        </View>
         {tablet ? null : <SortChoice table={table} />}
-      </Row>
+      </View>
       <View
         role={tablet ? 'table' : 'list'}
         aria-label={strings.pupils(rows.length)}
