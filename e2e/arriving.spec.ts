@@ -133,7 +133,7 @@ test('a code of something else is not a card, and a camera that is refused leave
   await page.goto('/sign-in')
   await page.getByRole('button', { name: 'Show my card' }).click()
   await expect(page.getByText('allow the camera, and tap Try the camera again')).toBeVisible()
-  await page.getByRole('button', { name: 'Type the letters' }).first().click()
+  await page.getByRole('button', { name: 'Type the letters' }).click()
   await page.getByLabel('Letters on my card').fill('acde fghj kmnp rtxx')
   await page.getByRole('button', { name: 'Go to my desk' }).click()
   await expect(page.getByRole('alert')).toContainText('We do not know that card')

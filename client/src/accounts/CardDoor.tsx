@@ -5,7 +5,7 @@ import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
 import { Field } from '../kit/Field'
-import { Listen } from '../kit/Notice'
+import { Listen } from '../kit/Listen'
 import { colours, corners, fonts } from '../kit/theme'
 import { Scanner } from './Scanner'
 import { useSignIn } from './session'
@@ -44,6 +44,11 @@ export function CardDoor() {
       { onSuccess: ({ person, door }) => router.replace(!person && door ? '/pegs' : '/') },
     )
   const typing = way === 'type'
+  const turnTo = (next: typeof way) => {
+    signIn.reset()
+    setWay(next)
+  }
+  const problem = signIn.isError ? <SignInProblem error={signIn.error} /> : null
   return (
     <>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
@@ -55,21 +60,22 @@ export function CardDoor() {
       {way === 'ask' ? (
         <>
           <DrawnCard letters="" />
-          <BigButton label={strings.scanStart} symbol="camera" onPress={() => setWay('scan')} />
+          <BigButton label={strings.scanStart} symbol="camera" onPress={() => turnTo('scan')} />
+          <BigButton tone="quiet" label={strings.typeInstead} symbol="edit" onPress={() => turnTo('type')} />
         </>
       ) : null}
-      {way === 'scan' ? <Scanner onCard={enter} busy={signIn.isPending} onType={() => setWay('type')} /> : null}
-      {typing ? <TypedCode code={code} onCode={setCode} onEnter={enter} busy={signIn.isPending} /> : null}
-      {signIn.isError ? <SignInProblem error={signIn.error} /> : null}
-      <BigButton
-        tone="quiet"
-        label={typing ? strings.scanInstead : strings.typeInstead}
-        symbol={typing ? 'camera' : 'edit'}
-        onPress={() => {
-          signIn.reset()
-          setWay(typing ? 'scan' : 'type')
-        }}
-      />
+      {way === 'scan' ? (
+        <Scanner onCard={enter} busy={signIn.isPending} onType={() => turnTo('type')}>
+          {problem}
+        </Scanner>
+      ) : null}
+      {typing ? (
+        <>
+          <TypedCode code={code} onCode={setCode} onEnter={enter} busy={signIn.isPending} />
+          {problem}
+          <BigButton tone="quiet" label={strings.scanInstead} symbol="camera" onPress={() => turnTo('scan')} />
+        </>
+      ) : null}
     </>
   )
 }

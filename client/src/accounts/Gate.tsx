@@ -46,7 +46,6 @@ export function Gate({ roles }: { roles: readonly (keyof typeof START)[] }) {
       </View>
       {covered ? <HandOverCover name={person.firstName} stage={stage} onLeaveBehind={leaveBehind} /> : null}
       <Ask
-        hear
         visible={asking}
         title={strings.stillThere}
         yes={strings.iAmHere}

@@ -7,7 +7,8 @@ import { ScrollView, View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { codeOf } from '../api/problems'
 import { Heading, useWidth } from '../kit/layout'
-import { Empty, Listen, Loading, Notice, ProblemNotice } from '../kit/Notice'
+import { Listen } from '../kit/Listen'
+import { Empty, Loading, Notice, ProblemNotice } from '../kit/Notice'
 import { Peg } from '../kit/Peg'
 import { Press } from '../kit/Press'
 import { colours, corners, fonts } from '../kit/theme'
@@ -92,7 +93,7 @@ export function PegWallScreen() {
         {wall.open ? (
           <Rack pegs={wall.pegs} opening={signIn.isPending ? signIn.variables : null} onTap={tap} />
         ) : (
-          <Empty hear symbol="lock" title={shutSentence(wall)}>
+          <Empty symbol="lock" title={shutSentence(wall)}>
             {strings.doorCardWorks}
           </Empty>
         )}

@@ -1,5 +1,5 @@
 import { readCardLink } from '@nibquill/core'
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useRef, useState, type ReactNode } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import type { Facing } from '../device/camera'
@@ -31,8 +31,17 @@ const facingBefore = (): Facing => {
   }
 }
 
-/** The camera looks for a card. @param onCard - Called with the sixteen letters, once for each card held up. */
-export function Scanner({ onCard, busy, onType }: { onCard: (code: string) => void; busy: boolean; onType: () => void }) {
+type Props = {
+  /** Called with the sixteen letters, once for each card held up. */
+  onCard: (code: string) => void
+  busy: boolean
+  onType: () => void
+  /** What became of the last card. */
+  children?: ReactNode
+}
+
+/** The camera looks for a card; the letters are the way out. */
+export function Scanner({ onCard, busy, onType, children }: Props) {
   const session = useSession()
   const { height } = useWidth()
   const address = session.data?.school?.address
@@ -134,6 +143,8 @@ export function Scanner({ onCard, busy, onType }: { onCard: (code: string) => vo
           {strings.scanStill}
         </Notice>
       ) : null}
+      {children}
+      <BigButton tone="quiet" label={strings.typeInstead} symbol="edit" onPress={onType} />
     </>
   )
 }

@@ -3,6 +3,7 @@ import { useState } from 'react'
 import { useNewVersion } from '../device/keepApplication'
 import { ScrollView, View } from 'react-native'
 import { Text } from 'react-native-paper'
+import { ForPupil } from '../kit/forPupil'
 import { Name } from '../kit/Name'
 import { Notice } from '../kit/Notice'
 import { Press } from '../kit/Press'
@@ -54,12 +55,14 @@ export function SignInScreen() {
           shadow,
         ]}
       >
-        {idle ? (
-          <Notice tone="news" symbol="clock">
-            {strings.idle}
-          </Notice>
-        ) : null}
-        {who === 'pupil' ? <CardDoor /> : who === 'adult' ? <AdultDoor /> : <ParentDoor />}
+        <ForPupil value={who === 'pupil'}>
+          {idle ? (
+            <Notice tone="news" symbol="clock">
+              {strings.idle}
+            </Notice>
+          ) : null}
+          {who === 'pupil' ? <CardDoor /> : who === 'adult' ? <AdultDoor /> : <ParentDoor />}
+        </ForPupil>
       </View>
       <View role="navigation" style={{ flexDirection: 'row', flexWrap: 'wrap', justifyContent: 'center' }}>
         {session.data?.door ? <Turn label={strings.toPegs} symbol="anchor" onPress={() => router.replace('/pegs')} /> : null}

@@ -1,4 +1,5 @@
 import { Redirect } from 'expo-router'
+import { ForPupil } from '../kit/forPupil'
 import { START } from './Gate'
 import { PegWallScreen } from './PegWallScreen'
 import { useSession } from './session'
@@ -19,6 +20,8 @@ export const SignInRoute = () => (
 )
 export const PegWallRoute = () => (
   <Outside>
-    <PegWallScreen />
+    <ForPupil value>
+      <PegWallScreen />
+    </ForPupil>
   </Outside>
 )

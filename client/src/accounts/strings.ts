@@ -1,7 +1,10 @@
 import type { SecretSymbol } from '@nibquill/core'
 
-const minutesAhead = (seconds: number) =>
-  seconds < 60 ? `Try again in ${seconds} seconds.` : `Try again in about ${Math.ceil(seconds / 60)} minutes.`
+const minutesAhead = (seconds: number) => {
+  const minutes = Math.ceil(seconds / 60)
+  if (minutes > 1) return `Try again in about ${minutes} minutes.`
+  return `Try again in ${seconds === 1 ? '1 second' : `${seconds} seconds`}.`
+}
 
 export const strings = {
   // The door, for pupils.

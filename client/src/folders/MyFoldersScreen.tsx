@@ -27,7 +27,7 @@ export function MyFoldersScreen() {
         ))}
       </Grid>
       {folders.data.length === 0 ? (
-        <Empty hear symbol="folder" title={strings.empty}>
+        <Empty symbol="folder" title={strings.empty}>
           {strings.emptyHelp}
         </Empty>
       ) : null}

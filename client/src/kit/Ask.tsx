@@ -1,8 +1,9 @@
-import type { ReactNode } from 'react'
+import { useContext, type ReactNode } from 'react'
 import { View } from 'react-native'
 import { Dialog, Portal, Text } from 'react-native-paper'
+import { ForPupil } from './forPupil'
 import { BigButton } from './BigButton'
-import { Listen } from './Notice'
+import { Listen } from './Listen'
 import { strings } from './strings'
 import { colours } from './theme'
 
@@ -20,6 +21,8 @@ export function Overlay({
   onClose: () => void
   children: ReactNode
 }) {
+  // What is laid over a screen stands outside of it.
+  const forPupil = useContext(ForPupil)
   return (
     <Portal>
       <Dialog
@@ -29,7 +32,7 @@ export function Overlay({
       >
         <View role="dialog" aria-modal aria-label={title}>
           <Dialog.Title>{title}</Dialog.Title>
-          {children}
+          <ForPupil value={forPupil}>{children}</ForPupil>
         </View>
       </Dialog>
     </Portal>
@@ -44,7 +47,6 @@ export function Ask({
   yes,
   no = strings.cancel,
   tone = 'primary',
-  hear = false,
   onYes,
   onNo,
 }: {
@@ -54,18 +56,17 @@ export function Ask({
   yes: string
   no?: string
   tone?: 'primary' | 'again' | 'good'
-  /** Asked of a pupil: it can be heard. */
-  hear?: boolean
   onYes: () => void
   onNo: () => void
 }) {
+  const forPupil = useContext(ForPupil)
   // prettier-ignore
   return (
     <Overlay visible={visible} title={title} onClose={onNo}>
       <Dialog.Content>
         <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
           <View style={{ flex: 1 }}>{typeof children === 'string' ? <Text variant="bodyLarge">{children}</Text> : children}</View>
-          {hear ? <Listen text={`${title} ${typeof children === 'string' ? children : ''}`} /> : null}
+          {forPupil ? <Listen text={`${title} ${typeof children === 'string' ? children : ''}`} /> : null}
         </View>
       </Dialog.Content>
       <View style={{ padding: 20, paddingTop: 0, gap: 10, flexDirection: 'row', flexWrap: 'wrap' }}>

@@ -1,5 +1,7 @@
 import { Text } from 'react-native-paper'
 import { View } from 'react-native'
+import { useContext } from 'react'
+import { ForPupil } from './forPupil'
 import { Press } from './Press'
 import { Spinner } from './Spinner'
 import { Symbol, type SymbolName } from './Symbol'
@@ -23,6 +25,7 @@ type Props = {
   grow?: boolean
   /** Keyboard key that does the same, shown on wide screens. */
   shortcut?: string
+  /** Beside other things; for pupils no lower than the others. */
   small?: boolean
   /** The one thing a screen is for. */
   huge?: boolean
@@ -42,12 +45,13 @@ export function BigButton({
   huge = false,
 }: Props) {
   const look = TONES[tone]
+  const forPupil = useContext(ForPupil)
   return (
     <Press
       onPress={onPress}
       disabled={disabled || busy}
       style={{
-        flexGrow: grow ? 1 : 0, flexShrink: 1, minHeight: huge ? 88 : small ? targets.adult : targets.pupil, borderRadius: corners.button, backgroundColor: look.back,
+        flexGrow: grow ? 1 : 0, flexShrink: 1, minHeight: huge ? 88 : small && !forPupil ? targets.adult : targets.pupil, borderRadius: corners.button, backgroundColor: look.back,
         borderWidth: 2, borderColor: look.edge, paddingHorizontal: small ? 14 : 20, paddingVertical: 6, flexDirection: 'row', alignItems: 'center', justifyContent: 'center', gap: 10,
       }} // prettier-ignore
     >

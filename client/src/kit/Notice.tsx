@@ -1,10 +1,10 @@
-import { useEffect, useState, type ReactNode } from 'react'
+import { useContext, type ReactNode } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { sentenceOf } from '../api/problems'
+import { ForPupil } from './forPupil'
 import { BigButton } from './BigButton'
-import { RoundButton } from './RoundButton'
-import { canSpeak, say, silence } from './speech'
+import { Listen } from './Listen'
 import { useReached } from '../device/network'
 import { strings } from './strings'
 import { Spinner } from './Spinner'
@@ -18,7 +18,7 @@ const TONES = {
   good: { back: colours.verdigrisTint, mark: colours.verdigris },
 } as const
 
-/** One thing to know, in a band of its colour. */
+/** One thing to know, in a band of its colour. Plain words can be heard where somebody may not read. */
 export function Notice({
   tone,
   symbol,
@@ -31,6 +31,7 @@ export function Notice({
   action?: ReactNode
 }) {
   const look = TONES[tone]
+  const forPupil = useContext(ForPupil) && typeof children === 'string'
   return (
     <View
       role={tone === 'again' ? 'alert' : undefined}
@@ -45,7 +46,7 @@ export function Notice({
     >
       <Symbol name={symbol} size={26} colour={look.mark} />
       <View style={{ flex: 1 }}>{typeof children === 'string' ? <Text variant="bodyMedium">{children}</Text> : children}</View>
-      {action}
+      {action ?? (forPupil ? <Listen text={children} colour={look.mark} /> : null)}
     </View>
   )
 }
@@ -77,7 +78,7 @@ export function Loading() {
       {reached ? (
         <Spinner colour={colours.aubergine} />
       ) : (
-        <Notice tone="attention" symbol="no-network" action={<Listen text={strings.waitsForNetwork} />}>
+        <Notice tone="attention" symbol="no-network">
           {strings.waitsForNetwork}
         </Notice>
       )}
@@ -91,15 +92,13 @@ export function Empty({
   title,
   children,
   action,
-  hear = false,
 }: {
   symbol: SymbolName
   title: string
   children?: string
   action?: ReactNode
-  /** On a pupil's screen: it can be heard. */
-  hear?: boolean
 }) {
+  const forPupil = useContext(ForPupil)
   return (
     <View style={{ alignItems: 'center', padding: 28, gap: 12 }}>
       <Symbol name={symbol} size={56} colour={colours.inkSoft} />
@@ -111,28 +110,8 @@ export function Empty({
           {children}
         </Text>
       ) : null}
-      {hear ? <Listen text={[title, children].filter(Boolean).join('. ')} /> : null}
+      {forPupil ? <Listen text={[title, children].filter(Boolean).join('. ')} /> : null}
       {action}
     </View>
-  )
-}
-
-/** Every instruction to a pupil can be heard. Hidden where the browser has no voice. */
-export function Listen({ text, colour = colours.sea }: { text: string; colour?: string }) {
-  const [speaking, setSpeaking] = useState(false)
-  useEffect(() => () => void (speaking && silence()), [speaking])
-  if (!canSpeak()) return null
-  const toggle = () => {
-    if (speaking) return (silence(), setSpeaking(false))
-    setSpeaking(true)
-    say(text, () => setSpeaking(false))
-  }
-  return (
-    <RoundButton
-      label={speaking ? strings.stopListening : strings.listen}
-      symbol={speaking ? 'stop-listening' : 'listen'}
-      onPress={toggle}
-      colour={colour}
-    />
   )
 }

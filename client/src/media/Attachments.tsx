@@ -1,10 +1,11 @@
 import type { Attachment } from '@nibquill/contract'
-import { useEffect, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { Overlay } from '../kit/Ask'
 import { BigButton } from '../kit/BigButton'
 import { Press } from '../kit/Press'
+import { play } from '../kit/speech'
 import { SaveButton } from '../kit/SaveButton'
 import { Picture } from '../kit/Sheet'
 import { colours, corners } from '../kit/theme'
@@ -66,18 +67,17 @@ export function Voice({ src }: { src: string }) {
   const [audio] = useState(() => new Audio(src))
   const [playing, setPlaying] = useState(false)
   const [failed, setFailed] = useState(false)
-  useEffect(() => {
-    const over = () => setPlaying(false)
-    audio.addEventListener('ended', over)
-    return () => {
-      audio.removeEventListener('ended', over)
-      audio.pause()
-    }
-  }, [audio])
+  const stop = useRef<() => void>(undefined)
+  useEffect(() => () => stop.current?.(), [])
   const toggle = () => {
-    if (playing) audio.pause()
-    else audio.play().catch(() => setFailed(true))
-    setPlaying(!playing)
+    if (playing) return stop.current?.()
+    setPlaying(true)
+    setFailed(false)
+    stop.current = play(
+      audio,
+      () => setPlaying(false),
+      () => setFailed(true),
+    )
   }
   return (
     <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>

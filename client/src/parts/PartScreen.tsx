@@ -8,7 +8,8 @@ import { useKeepFirst } from '../accounts/handOver'
 import { BigButton } from '../kit/BigButton'
 import { Field } from '../kit/Field'
 import { useWidth } from '../kit/layout'
-import { Listen, Notice, ProblemNotice } from '../kit/Notice'
+import { Listen } from '../kit/Listen'
+import { Notice, ProblemNotice } from '../kit/Notice'
 import { RoundButton } from '../kit/RoundButton'
 import { toast } from '../kit/Toast'
 import { colours, corners } from '../kit/theme'
@@ -83,7 +84,7 @@ function OnePart({ piece, asked }: { piece: Piece; asked: string }) {
         </View>
       ) : (
         <View style={{ padding: 20, gap: 14 }}>
-          <Notice tone="attention" symbol="alert" action={<Listen text={strings.gone} />}>
+          <Notice tone="attention" symbol="alert">
             {strings.gone}
           </Notice>
           <BigButton symbol="back" label={strings.back} onPress={() => back(piece.id)} />

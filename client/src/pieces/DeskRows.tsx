@@ -6,7 +6,7 @@ import { Text } from 'react-native-paper'
 import { sentenceOf } from '../api/problems'
 import { BigButton } from '../kit/BigButton'
 import { whenIsItDue } from '../kit/dates'
-import { Listen } from '../kit/Notice'
+import { Listen } from '../kit/Listen'
 import { Press } from '../kit/Press'
 import { Progress } from '../kit/Progress'
 import { Sheet } from '../kit/Sheet'
@@ -61,12 +61,18 @@ export function ReturnedRow({ piece }: { piece: PieceLine }) {
 
 const dueOf = (task: Task): string => (task.dueAt ? whenIsItDue(task.dueAt) : strings.thisWeek)
 
+/** What to do, in the teacher's own voice. */
+const voiceOf = ({ media }: Task): string | undefined => {
+  const voice = media.find(({ role }) => role === 'voice')
+  return voice && `/api/media/${voice.mediaId}/full`
+}
+
 export function TaskRow({ task }: { task: Task }) {
   return (
     <Card
       edge={pigments[task.folder.colour]}
       onPress={() => router.push(`/my-tasks/${task.id}`)}
-      aside={<Listen text={`${task.title}. ${task.instructions} ${dueOf(task)}.`} />}
+      aside={<Listen text={`${task.title}. ${task.instructions} ${dueOf(task)}.`} recording={voiceOf(task)} />}
     >
       <Symbol name={task.folder.symbol} size={36} colour={pigments[task.folder.colour]} />
       <View style={{ flex: 1 }}>

@@ -11,7 +11,8 @@ import { useReached } from '../device/network'
 import { BigButton } from '../kit/BigButton'
 import { TrayDrawing } from '../kit/FolderDrawing'
 import { Heading, useWidth } from '../kit/layout'
-import { Listen, Loading, Notice, ProblemNotice } from '../kit/Notice'
+import { Listen } from '../kit/Listen'
+import { Loading, Notice, ProblemNotice } from '../kit/Notice'
 import { Peg } from '../kit/Peg'
 import { Press } from '../kit/Press'
 import { RoundButton } from '../kit/RoundButton'
@@ -99,7 +100,7 @@ function DeviceWords() {
   useEffect(() => void keepsWork().then(setKeeps), [])
   const words = [...(online ? [] : [strings.noNetwork]), ...(keeps ? [] : [strings.keepsNothing])]
   return words.map((text) => (
-    <Notice key={text} tone="attention" symbol="no-network" action={<Listen text={text} />}>
+    <Notice key={text} tone="attention" symbol="no-network">
       {text}
     </Notice>
   ))
@@ -156,7 +157,6 @@ function DeskHead() {
         <RoundButton label={strings.leave} symbol="people" onPress={() => setAsking(true)} colour={colours.inkSoft} />
       )}
       <Ask
-        hear
         visible={asking}
         title={accountWords.signOutAsk}
         yes={strings.leave}

@@ -1,7 +1,7 @@
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
-import { Listen, Notice } from '../kit/Notice'
+import { Notice } from '../kit/Notice'
 import type { Draft } from './drafts'
 import { strings } from './strings'
 import { drafts } from './uploads'
@@ -30,7 +30,7 @@ export function DraftTrouble({ draft }: { draft: Draft | undefined }) {
   if (draft.state !== 'asks' || !draft.theirs) return null
   return (
     <View role="group" aria-label={strings.twoTablets} style={{ gap: 10 }}>
-      <Notice tone="attention" symbol="duplicate" action={<Listen text={strings.twoTablets} />}>
+      <Notice tone="attention" symbol="duplicate">
         {strings.twoTablets}
       </Notice>
       {(['mine', 'theirs'] as const).map((whose) => {

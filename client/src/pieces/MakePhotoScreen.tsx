@@ -13,7 +13,8 @@ import { useCamera } from '../device/useCamera'
 import type { PhotoFault } from '@nibquill/core'
 import { Ask } from '../kit/Ask'
 import { BigButton } from '../kit/BigButton'
-import { Listen, Loading, Notice } from '../kit/Notice'
+import { Listen } from '../kit/Listen'
+import { Loading, Notice } from '../kit/Notice'
 import { Press } from '../kit/Press'
 import { RoundButton } from '../kit/RoundButton'
 import { colours, corners } from '../kit/theme'
@@ -66,7 +67,7 @@ export function MakePhotoScreen() {
           ...(little ? [strings.littleRoom] : []),
           ...(halfWay.length > 0 ? [strings.halfWay(halfWay)] : []),
         ].map((words) => (
-          <Notice key={words} tone="attention" symbol="bulb" action={<Listen text={words} />}>
+          <Notice key={words} tone="attention" symbol="bulb">
             {words}
           </Notice>
         ))}
@@ -88,7 +89,6 @@ export function MakePhotoScreen() {
         </ScrollView>
       ) : null}
       <Ask
-        hear
         visible={taking.again.length > 0}
         title={strings.hereAlready(taking.again.length)}
         yes={strings.useAgain}
@@ -168,7 +168,7 @@ function CameraStage({ count, onPhoto, onKeep, onPick, pickFirst }: StageProps) 
           style={{ flex: 1, margin: 12, borderRadius: corners.button, backgroundColor: colours.desk }}
         />
         <View style={{ paddingHorizontal: 14, maxWidth: 640, width: '100%', alignSelf: 'center' }}>
-          <Notice tone="attention" symbol="bulb" action={<Listen text={strings.faults[still.fault]} />}>
+          <Notice tone="attention" symbol="bulb">
             {strings.faults[still.fault]}
           </Notice>
         </View>

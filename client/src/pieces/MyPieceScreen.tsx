@@ -7,7 +7,8 @@ import { Ask } from '../kit/Ask'
 import { BigButton } from '../kit/BigButton'
 import { dayOf } from '../kit/dates'
 import { Heading, Page, useWidth } from '../kit/layout'
-import { Listen, Notice, ProblemNotice } from '../kit/Notice'
+import { Listen } from '../kit/Listen'
+import { Notice, ProblemNotice } from '../kit/Notice'
 import { PhotoViewer } from '../kit/PhotoViewer'
 import { Press } from '../kit/Press'
 import { strings as kitWords } from '../kit/strings'
@@ -52,12 +53,12 @@ function MyPiece({ piece }: { piece: Piece }) {
         </View>
       </View>
       {closed ? (
-        <Notice tone="attention" symbol="lock" action={<Listen text={strings.closedSays} />}>
+        <Notice tone="attention" symbol="lock">
           {strings.closedSays}
         </Notice>
       ) : null}
       {piece.classPiece?.instructions && !closed ? (
-        <Notice tone="news" symbol="layers" action={<Listen text={piece.classPiece.instructions} />}>
+        <Notice tone="news" symbol="layers">
           {piece.classPiece.instructions}
         </Notice>
       ) : null}
@@ -159,7 +160,6 @@ function NextStep({ piece }: { piece: Piece }) {
         />
       ) : null}
       <Ask
-        hear
         visible={asking === 'take-out'}
         title={strings.takeOutAsk}
         yes={strings.takeOutYes}
@@ -173,7 +173,6 @@ function NextStep({ piece }: { piece: Piece }) {
         {strings.takeOutHelp}
       </Ask>
       <Ask
-        hear
         visible={asking === 'bin'}
         title={strings.putAwayAsk}
         yes={strings.putAway}

@@ -1,6 +1,7 @@
 import { usePathname } from 'expo-router'
 import { Gate } from '../accounts/Gate'
 import { useSession } from '../accounts/session'
+import { ForPupil } from '../kit/forPupil'
 import { PlacesLayout } from '../kit/PlacesLayout'
 import { strings } from './strings'
 import { useOutbox } from './uploads'
@@ -17,5 +18,7 @@ export function PupilLayout() {
   const session = useSession()
   useOutbox(session.data?.person?.id)
   const making = path === '/make' || /^\/my-pieces\/[^/]+\/(photo|what|folder|tray|parts\/[^/]+(\/tidy)?)$/.test(path)
-  return making ? <Gate roles={['pupil']} /> : <PlacesLayout places={PLACES} roles={['pupil']} foot />
+  return (
+    <ForPupil value>{making ? <Gate roles={['pupil']} /> : <PlacesLayout places={PLACES} roles={['pupil']} foot />}</ForPupil>
+  )
 }

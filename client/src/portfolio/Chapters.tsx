@@ -1,8 +1,10 @@
 import type { Chapter, PieceLine, Portfolio } from '@nibquill/contract'
+import { useContext } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
+import { ForPupil } from '../kit/forPupil'
 import { Grid, Heading } from '../kit/layout'
-import { Listen } from '../kit/Notice'
+import { Listen } from '../kit/Listen'
 import { Press } from '../kit/Press'
 import { RoundButton } from '../kit/RoundButton'
 import { Sheet } from '../kit/Sheet'
@@ -13,31 +15,21 @@ import { strings } from './strings'
 type Props = {
   portfolio: Portfolio
   onOpen: (piece: PieceLine) => void
-  /** On a pupil's screen: what to do can be heard. */ hear?: boolean
 }
 
 /** A portfolio's chapters, newest first: picks in order with their reasons, then the rest of the term. */
-export function Chapters({ portfolio, onOpen, hear = false }: Props) {
+export function Chapters({ portfolio, onOpen }: Props) {
   return (
     <View style={{ gap: 32 }}>
       {portfolio.chapters.map((chapter) => (
-        <ChapterView key={chapter.term.id} chapter={chapter} pupilId={portfolio.pupil.id} onOpen={onOpen} hear={hear} />
+        <ChapterView key={chapter.term.id} chapter={chapter} pupilId={portfolio.pupil.id} onOpen={onOpen} />
       ))}
     </View>
   )
 }
 
-function ChapterView({
-  chapter,
-  pupilId,
-  onOpen,
-  hear,
-}: {
-  chapter: Chapter
-  pupilId: string
-  onOpen: Props['onOpen']
-  hear: boolean
-}) {
+function ChapterView({ chapter, pupilId, onOpen }: { chapter: Chapter; pupilId: string; onOpen: Props['onOpen'] }) {
+  const forPupil = useContext(ForPupil)
   const pick = usePick(pupilId)
   const place = (index: number, to: number) => {
     const chosen = chapter.picks[index]
@@ -55,7 +47,7 @@ function ChapterView({
           <Text variant="bodyLarge" style={{ flexShrink: 1, color: colours.inkSoft }}>
             {strings.noPicks}
           </Text>
-          {hear ? <Listen text={strings.noPicks} /> : null}
+          {forPupil ? <Listen text={strings.noPicks} /> : null}
         </View>
       ) : null}
       {chapter.picks.map((chosen, i) => (

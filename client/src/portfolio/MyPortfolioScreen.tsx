@@ -16,9 +16,9 @@ export function MyPortfolioScreen() {
     <Page max={900}>
       <Heading level={1}>{strings.title}</Heading>
       {any ? (
-        <Chapters portfolio={portfolio.data} hear onOpen={(piece) => router.push(`/my-pieces/${piece.id}`)} />
+        <Chapters portfolio={portfolio.data} onOpen={(piece) => router.push(`/my-pieces/${piece.id}`)} />
       ) : (
-        <Empty hear symbol="portfolio" title={strings.empty}>
+        <Empty symbol="portfolio" title={strings.empty}>
           {strings.emptyHelp}
         </Empty>
       )}

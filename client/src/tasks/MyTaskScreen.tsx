@@ -6,7 +6,8 @@ import { whenIsItDue } from '../kit/dates'
 import { FolderDrawing } from '../kit/FolderDrawing'
 import { Head } from '../kit/Head'
 import { Page } from '../kit/layout'
-import { Empty, Listen, Loading, Notice, ProblemNotice } from '../kit/Notice'
+import { Listen } from '../kit/Listen'
+import { Empty, Loading, Notice, ProblemNotice } from '../kit/Notice'
 import { Press } from '../kit/Press'
 import { strings as kitWords } from '../kit/strings'
 import { colours, corners, shadow, stateColours, targets } from '../kit/theme'
@@ -25,11 +26,12 @@ export function MyTaskScreen() {
   if (!task) {
     return (
       <Page>
-        <Empty hear symbol="tasks" title={strings.gone} />
+        <Empty symbol="tasks" title={strings.gone} />
       </Page>
     )
   }
   const voices = task.media.filter(({ role }) => role === 'voice')
+  const asked = task.asks.map(({ count, kind }) => strings.partAsked(count, kind)).join(', ')
   const examples = task.media.filter(({ role }) => role === 'example')
   return (
     <Page
@@ -51,13 +53,13 @@ export function MyTaskScreen() {
           <Text variant="bodyLarge" style={{ flex: 1, fontSize: 21, lineHeight: 32 }}>
             {task.instructions}
           </Text>
-          {voices.length > 0 ? null : <Listen text={`${task.title}. ${task.instructions}`} />}
+          {voices.length > 0 ? null : (
+            <Listen text={[`${task.title}.`, task.instructions, asked ? `${strings.asked}: ${asked}.` : ''].join(' ')} />
+          )}
         </View>
         <Attachments items={voices} label={strings.hearTask} />
         <Attachments items={task.media.filter(({ role }) => role === 'material')} label={strings.lookAt} />
-        {task.asks.length > 0 ? (
-          <Text variant="bodyLarge">{`${strings.asked}: ${task.asks.map(({ count, kind }) => strings.partAsked(count, kind)).join(', ')}`}</Text>
-        ) : null}
+        {asked ? <Text variant="bodyLarge">{`${strings.asked}: ${asked}`}</Text> : null}
       </View>
       {examples.length > 0 ? (
         <View style={{ gap: 8 }}>
@@ -75,7 +77,7 @@ export function MyTaskScreen() {
         </View>
       </View>
       {task.nudgedAt && task.myPieces.length === 0 && !task.ticked ? (
-        <Notice tone="again" symbol="nudge" action={<Listen text={strings.reminded} />}>
+        <Notice tone="again" symbol="nudge">
           {strings.reminded}
         </Notice>
       ) : null}

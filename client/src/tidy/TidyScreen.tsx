@@ -4,7 +4,7 @@ import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
 import { useWidth } from '../kit/layout'
-import { Listen, Loading, Notice } from '../kit/Notice'
+import { Loading, Notice } from '../kit/Notice'
 import { Press } from '../kit/Press'
 import { Progress } from '../kit/Progress'
 import { RoundButton } from '../kit/RoundButton'
@@ -48,7 +48,7 @@ export function TidyScreen({ original, before, onKeep, onLeave }: Props) {
   if (failed) {
     return (
       <View style={{ flex: 1, padding: 20, gap: 16, backgroundColor: colours.paper }}>
-        <Notice tone="attention" symbol="alert" action={<Listen text={strings.cannotOpen} />}>
+        <Notice tone="attention" symbol="alert">
           {strings.cannotOpen}
         </Notice>
         <BigButton label={strings.leave} symbol="back" onPress={onLeave} />

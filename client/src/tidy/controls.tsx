@@ -3,7 +3,7 @@ import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
 import { Choices } from '../kit/choices'
-import { Listen } from '../kit/Notice'
+import { Listen } from '../kit/Listen'
 import { colours } from '../kit/theme'
 import { strings } from './strings'
 
