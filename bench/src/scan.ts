@@ -12,7 +12,7 @@ import { line, median, timeMs, type Line } from './measure.ts'
 
 const PICTURES = 200
 const CODE = 'ACDEFGHJKMNPRTWX'
-const CARD = { firstName: 'Wren', lastName: 'A.', peg: { symbol: 'fish', colour: 'aubergine' }, code: CODE, address: writeCardLink('https://nibquill.saltmarsh.example', CODE) } as const // prettier-ignore
+const CARD = { name: 'Wren', peg: { symbol: 'fish', colour: 'aubergine' }, code: CODE, address: writeCardLink('https://nibquill.saltmarsh.example', CODE) } as const // prettier-ignore
 
 /**
  * Pictures of a printed card that get harder and harder to read, by our looks against the reader alone with its own settings.

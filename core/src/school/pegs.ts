@@ -34,3 +34,7 @@ function freeColour(symbol: PegSymbol, used: ReadonlySet<string>, start: number)
   }
   return undefined
 }
+
+/** What stands beside a peg and on a card: the first name; where classmates share it, with the first letter of the surname. */
+export const pegName = (firstName: string, lastName: string, isShared: boolean): string =>
+  isShared && lastName ? `${firstName} ${[...lastName][0]}.` : firstName

@@ -1,5 +1,14 @@
 import type { ChangeDoor, ClassDoor, PegWall, Session, SharedTablet } from '@nibquill/contract'
-import { DomainError, doorState, makeCardCode, networkOf, schoolDay, writeCardLink, type DoorState } from '@nibquill/core'
+import {
+  DomainError,
+  doorState,
+  makeCardCode,
+  networkOf,
+  pegName,
+  schoolDay,
+  writeCardLink,
+  type DoorState,
+} from '@nibquill/core'
 import { IsNull, type EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
 import { note } from '../platform/audit.ts'
@@ -10,6 +19,7 @@ import type { School } from '../school/school.ts'
 import type { PictureSecrets } from './pictureSecrets.ts'
 import { DoorCardRow, DoorRow, PersonRow, TabletRow } from './rows.ts'
 import type { Sessions } from './sessions.ts'
+import { sharesFirstName } from './sharesFirstName.ts'
 import { schoolDayOf } from '../school/schoolDayOf.ts'
 
 const MINUTE_MS = 60_000
@@ -210,10 +220,10 @@ export class Doors {
     if (network !== null && network !== networkOf(address)) throw new DomainError('accounts/door-elsewhere')
     if (!door.open) return { ...door, opensAt, asksSecret, pegs: [] }
     const rows = await manager.query<
-      { id: string; firstName: string; lastName: string; symbol: never; colour: never; alike: boolean }[]
+      { id: string; firstName: string; lastName: string; symbol: never; colour: never; isShared: boolean }[]
     >(
       `select p.id, p.first_name as "firstName", p.last_name as "lastName", p.peg_symbol as symbol, p.peg_colour as colour,
-         count(*) over (partition by lower(p.first_name)) > 1 as alike
+         ${sharesFirstName('p')} as "isShared"
        from enrolment e join person p on p.id = e.person_id where e.class_id = $1 and p.role = 'pupil' and p.left_at is null
        order by p.first_name, p.last_name, p.id`,
       [tablet.classId],
@@ -222,10 +232,10 @@ export class Doors {
       ...door,
       opensAt,
       asksSecret,
-      pegs: rows.map(({ id, firstName, lastName, symbol, colour, alike }) => ({
+      pegs: rows.map(({ id, firstName, lastName, symbol, colour, isShared }) => ({
         pupilId: id,
-        // Surnames do not hang on a wall; where two share a first name, a letter tells them apart.
-        name: alike && lastName ? `${firstName} ${[...lastName][0]}.` : firstName,
+        // Surnames do not hang on a wall.
+        name: pegName(firstName, lastName, isShared),
         peg: { symbol, colour },
       })),
     }

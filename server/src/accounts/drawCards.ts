@@ -2,12 +2,12 @@ import type { Peg } from '@nibquill/contract'
 import { PIGMENTS, writeCardCode } from '@nibquill/core'
 import type { Writable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
-import { drawQr, INK_SOFT, openDocument, PAGE, Pen, RULE, type Doc, type Section } from '../print/pen.ts'
+import { drawQr, openDocument, PAGE, Pen, RULE, type Doc, type Section } from '../print/pen.ts'
 import { PEG_DRAWINGS } from '../print/pegs.generated.ts'
 import { strings } from './strings.ts'
 
-/** `code` without gaps; `address` is what the QR code says. */
-export type Card = { firstName: string; lastName: string; peg: Peg | null; code: string; address: string }
+/** `name` as beside the peg: a lost card tells no surname. `code` without gaps; `address` is what the QR code says. */
+export type Card = { name: string; peg: Peg | null; code: string; address: string }
 
 const COLUMNS = 2
 const ROWS = 4
@@ -67,15 +67,10 @@ function drawCard(pen: Pen, root: Section, card: Card, left: number, top: number
       alt: `${colour} ${symbol}`,
     })
   }
-  const size = pen.sizeFor(card.firstName, width, 40, [26, 22, 18, 14, 11], 'title')
-  pen.tag(root, 'P', () =>
-    pen.text(card.firstName, { x: words, y: top + INSET + PEG + 12, width, size, family: 'title', height: 40 }),
-  )
-  pen.tag(root, 'P', () =>
-    pen.text(card.lastName, { x: words, y: top + INSET + PEG + 48, width, size: 12, colour: INK_SOFT, height: 16 }),
-  )
+  const size = pen.sizeFor(card.name, width, 40, [26, 22, 18, 14, 11], 'title')
+  pen.tag(root, 'P', () => pen.text(card.name, { x: words, y: top + INSET + PEG + 12, width, size, family: 'title', height: 40 }))
   const qr = { x: left + WIDTH - INSET - CODE, y: top + INSET, size: CODE }
-  pen.tag(root, 'Figure', () => drawQr(doc, card.address, qr), { alt: strings.qrOf(card.firstName) })
+  pen.tag(root, 'Figure', () => drawQr(doc, card.address, qr), { alt: strings.qrOf(card.name) })
   const foot = { x: words, width: WIDTH - 2 * INSET }
   pen.tag(root, 'P', () =>
     pen.text(writeCardCode(card.code), { ...foot, y: top + HEIGHT - INSET - 30, size: 17, family: 'strong' }),

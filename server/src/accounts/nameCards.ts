@@ -2,6 +2,7 @@ import {
   DomainError,
   cardCodePrefix,
   makeCardCode,
+  pegName,
   readCardCode,
   writeCardLink,
   type Colour,
@@ -15,11 +16,19 @@ import type { SignedIn } from '../platform/routes.ts'
 import type { Card } from './drawCards.ts'
 import { NameCardRow, PersonRow } from './rows.ts'
 import type { Sessions } from './sessions.ts'
+import { sharesFirstName } from './sharesFirstName.ts'
 
 /** Whose cards: a class's, or one pupil's. */
 export type CardsWhere = { classId: string | null; pupilId: string | null }
 export type PreparedCard = Card & { pupilId: string }
-type PersonLook = { id: string; firstName: string; lastName: string; symbol: PegSymbol | null; colour: Colour | null }
+type PersonLook = {
+  id: string
+  firstName: string
+  lastName: string
+  isShared: boolean
+  symbol: PegSymbol | null
+  colour: Colour | null
+}
 
 /** A pupil's own card: opens their desk from anywhere. */
 export class NameCards {
@@ -50,16 +59,24 @@ export class NameCards {
   /** Cards for pupils, ready to be printed; none of them works before it is put into use. */
   async prepare(manager: EntityManager, where: CardsWhere): Promise<PreparedCard[]> {
     const pupils = await manager.query<PersonLook[]>(
-      `select p.id, p.first_name as "firstName", p.last_name as "lastName", p.peg_symbol as symbol, p.peg_colour as colour from person p
+      `select p.id, p.first_name as "firstName", p.last_name as "lastName", p.peg_symbol as symbol, p.peg_colour as colour,
+         ${sharesFirstName('p')} as "isShared"
+       from person p
        where p.role = 'pupil' and p.left_at is null
          and (p.id = $1 or exists (select 1 from enrolment e where e.person_id = p.id and e.class_id = $2))
        order by p.first_name, p.last_name, p.id`,
       [where.pupilId, where.classId],
     )
-    return pupils.map(({ id, firstName, lastName, symbol, colour }) => {
+    return pupils.map(({ id, firstName, lastName, isShared, symbol, colour }) => {
       const code = makeCardCode(() => this.#platform.secrets.byte())
       const peg = symbol && colour ? { symbol, colour } : null
-      return { pupilId: id, firstName, lastName, peg, code, address: writeCardLink(this.#platform.config.publicUrl, code) }
+      return {
+        pupilId: id,
+        name: pegName(firstName, lastName, isShared),
+        peg,
+        code,
+        address: writeCardLink(this.#platform.config.publicUrl, code),
+      }
     })
   }
 
