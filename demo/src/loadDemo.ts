@@ -4,7 +4,7 @@ import { PersonRow } from '@nibquill/server/accounts/rows'
 import { FolderClassRow, FolderRow, StrandRow } from '@nibquill/server/folders/rows'
 import type { SignedIn } from '@nibquill/server/platform/routes'
 import { ClosedDayRow, ClassRow, ConsentRow, EnrolmentRow, SchoolRow, SchoolYearRow, TermRow } from '@nibquill/server/school/rows'
-import { TaskRow, UnitRow } from '@nibquill/server/tasks/rows'
+import { TaskMediaRow, TaskRow, UnitRow } from '@nibquill/server/tasks/rows'
 import { DateTime } from 'luxon'
 import { v7 as newId } from 'uuid'
 import { Chance } from './chance.ts'
@@ -35,6 +35,8 @@ type Plan = {
   photos?: Promise<Buffer[]>
 }
 const DRAWN_AHEAD = 3
+/** Any number: which hand wrote the example of good work, and how it was photographed. */
+const EXAMPLE_SEED = 11
 
 /**
  * Fills an empty school through the real services, with the clock set to when each thing happened.
@@ -316,7 +318,7 @@ class Loader {
 
   /** What a class in mid-term has around its work: units, a reminder, notices, a wish, a piece for everyone, parents by mail. */
   async #makeDailyLife(pupils: Pupil[], folders: Map<'Heron' | 'Plover', Folders>, tasks: TaskRow[]): Promise<void> {
-    const { units, tasks: tasking, notices, classPieces, folders: shelves, sharing } = this.#server.capabilities
+    const { units, tasks: tasking, notices, classPieces, folders: shelves, sharing, media } = this.#server.capabilities
     const heron = this.#teachers.get('Heron')!
     const plover = this.#teachers.get('Plover')!
     const homeOf = (name: 'Heron' | 'Plover') => pupils.find(({ className }) => className === name)!.classId
@@ -341,7 +343,14 @@ class Loader {
     this.#clock.set(this.#at(-1, 15))
     const wren = pupils.find(({ firstName }) => firstName === 'Wren')!
     const poem = tasks.findLast(({ classId }) => classId === homeOf('Heron'))
-    if (poem) await tasking.nudge(heron, poem.id, [wren.id])
+    if (poem) {
+      await tasking.nudge(heron, poem.id, [wren.id])
+      const mediaId = newId()
+      const page = await photograph('poem', new Chance(EXAMPLE_SEED))
+      await media.arrive({ mediaId, ownerId: heron.personId, name: 'a wind poem', sha256: null, takes: 'pictures' }, page)
+      await media.makeSizes(mediaId)
+      await this.#manager.insert(TaskMediaRow, { taskId: poem.id, mediaId, role: 'example', position: 0 })
+    }
     await notices.make(heron, newId(), {
       classId: homeOf('Heron'),
       audience: 'class',

@@ -72,7 +72,7 @@ export function PhotoStage({ part, link, alt }: { part: Part; link?: string; alt
           borderRadius: corners.button,
         }}
       >
-        <Text>{strings.damaged}</Text>
+        <Text variant="bodyLarge">{strings.damaged}</Text>
       </View>
     )
   }

@@ -51,6 +51,7 @@ export const theme: MD3Theme = {
   roundness: 3.5,
   fonts: configureFonts({
     config: {
+      default: { ...typeface(fonts.read), fontSize: 16, lineHeight: 24 },
       displayLarge: { ...typeface(fonts.title), fontSize: 40, lineHeight: 48 },
       displayMedium: { ...typeface(fonts.title), fontSize: 34, lineHeight: 42 },
       displaySmall: { ...typeface(fonts.title), fontSize: 30, lineHeight: 38 },

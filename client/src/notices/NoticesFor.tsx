@@ -1,8 +1,12 @@
+import type { Notice } from '@nibquill/contract'
+import { useContext } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
 import { whenWasIt } from '../kit/dates'
 import { Box, Hint } from '../kit/form'
+import { ForPupil } from '../kit/forPupil'
+import { useWidth } from '../kit/layout'
 import { Listen } from '../kit/Listen'
 import { Attachments } from '../media/Attachments'
 import { useNotices, useReadNotice } from './noticesQueries'
@@ -11,35 +15,41 @@ import { strings } from './strings'
 /** Notices for whoever they are meant for: those not seen yet, each until it is seen; for parents the seen ones as well. */
 export function NoticesFor({ title, keepSeen }: { title: string; keepSeen: boolean }) {
   const notices = useNotices()
-  const read = useReadNotice()
   const shown = (notices.data ?? []).filter(({ seen }) => keepSeen || !seen)
   if (shown.length === 0) return null
   return (
     <Box title={title}>
       {shown.map((notice) => (
-        <View key={notice.id} role="article" style={{ gap: 10 }}>
-          <Hint>{strings.about('', notice.from, whenWasIt(notice.createdAt))}</Hint>
-          {notice.words ? (
-            <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
-              <Text variant={notice.seen ? 'bodyLarge' : 'titleMedium'} style={{ flex: 1 }}>
-                {notice.words}
-              </Text>
-              {keepSeen || notice.media.some(({ kind }) => kind === 'voice') ? null : <Listen text={notice.words} />}
-            </View>
-          ) : null}
-          <Attachments items={notice.media} label={strings.attached} />
-          {notice.seen ? null : (
-            <BigButton
-              small={keepSeen}
-              tone="quiet"
-              symbol="check"
-              label={strings.seen}
-              busy={read.isPending}
-              onPress={() => read.mutate(notice.id)}
-            />
-          )}
-        </View>
+        <OneNotice key={notice.id} notice={notice} small={keepSeen} />
       ))}
     </Box>
+  )
+}
+
+function OneNotice({ notice, small }: { notice: Notice; small: boolean }) {
+  const read = useReadNotice()
+  const { tablet } = useWidth()
+  const forPupil = useContext(ForPupil)
+  const spoken = notice.media.some(({ kind }) => kind === 'voice')
+  const done = notice.seen ? null : (
+    <BigButton small={small} tone="quiet" symbol="check" label={strings.seen} busy={read.isPending} onPress={() => read.mutate(notice.id)} />
+  ) // prettier-ignore
+  // A line of words has room for it on a tablet; a notice with more to it has been seen at its end.
+  const beside = tablet && notice.words !== '' && notice.media.length === 0
+  return (
+    <View role="article" style={{ gap: 10 }}>
+      <Hint>{strings.about('', notice.from, whenWasIt(notice.createdAt))}</Hint>
+      {notice.words ? (
+        <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+          <Text variant={notice.seen ? 'bodyLarge' : 'titleMedium'} style={{ flex: 1 }}>
+            {notice.words}
+          </Text>
+          {forPupil && !spoken ? <Listen text={notice.words} /> : null}
+          {beside ? done : null}
+        </View>
+      ) : null}
+      <Attachments items={notice.media} label={strings.attached} />
+      {beside ? null : done}
+    </View>
   )
 }

@@ -223,7 +223,11 @@ function CameraStage({ count, onPhoto, onKeep, onPick, pickFirst }: StageProps) 
               aria-label={strings.takePhoto}
               style={{ width: '100%', height: '100%', objectFit: 'contain', position: 'absolute', inset: 0 }}
             />
-            {ready ? null : <Text style={{ color: colours.paper }}>{strings.cameraOpening}</Text>}
+            {ready ? null : (
+              <Text variant="bodyLarge" style={{ color: colours.paper }}>
+                {strings.cameraOpening}
+              </Text>
+            )}
             {flash ? <View style={{ position: 'absolute', inset: 0, backgroundColor: colours.sheet, opacity: 0.7 }} /> : null}
           </>
         )}
