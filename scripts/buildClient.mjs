@@ -1,9 +1,11 @@
 // Builds the web client when anything it is made of has changed.
 import { spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
+import { brotliCompress, constants, gzip } from 'node:zlib'
 import { copyFileSync, existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
 import path from 'node:path'
 import { pathToFileURL } from 'node:url'
+import { promisify } from 'node:util'
 import { ROOT, stop } from './setup.mjs'
 
 const DIST = path.join(ROOT, 'client/dist')
@@ -34,6 +36,9 @@ function fingerprint() {
   return hash.digest('hex')
 }
 
+/** Higher ones take half a minute for a few percent. */
+const BROTLI_QUALITY = 9
+
 /** The reader of codes is served by ourselves, beside the page. */
 const READER = path.join(ROOT, 'node_modules/zxing-wasm/dist/reader/zxing_reader.wasm')
 
@@ -62,6 +67,18 @@ async function writeServiceWorker() {
   if (warnings.length > 0) stop(`The service worker could not be written:\n${warnings.join('\n')}`)
 }
 
+/** Beside each file what a school's thirty tablets fetch instead on their first morning: a quarter of its size. */
+async function writeSmallForms() {
+  const brotli = promisify(brotliCompress)
+  const names = readdirSync(DIST, { recursive: true }).filter((name) => /\.(js|wasm|css|svg|html)$/.test(name))
+  for (const name of names) {
+    const file = path.join(DIST, name)
+    const plain = readFileSync(file)
+    writeFileSync(`${file}.br`, await brotli(plain, { params: { [constants.BROTLI_PARAM_QUALITY]: BROTLI_QUALITY } }))
+    writeFileSync(`${file}.gz`, await promisify(gzip)(plain, { level: constants.Z_BEST_COMPRESSION }))
+  }
+}
+
 export async function buildClient() {
   copyFileSync(READER, path.join(ROOT, 'client/public/zxing_reader.wasm'))
   const now = fingerprint()
@@ -74,6 +91,7 @@ export async function buildClient() {
   if (made.status !== 0) stop(`The web client could not be built:\n${made.stdout}\n${made.stderr}`)
   mkdirSync(DIST, { recursive: true })
   await writeServiceWorker()
+  await writeSmallForms()
   writeFileSync(MARK, now)
 }
 

@@ -1,6 +1,7 @@
 import { Health } from '@nibquill/contract'
 import { DomainError } from '@nibquill/core'
 import compression from 'compression'
+import expressStaticGzip from 'express-static-gzip'
 import express, { type Express } from 'express'
 import helmet from 'helmet'
 import path from 'node:path'
@@ -127,11 +128,15 @@ function logRequests(platform: Platform): express.RequestHandler {
   }
 }
 
+/** Files as the build wrote them, in the smallest form that it left beside them and the browser reads. */
+const filesOf = (folder: string, serveStatic: expressStaticGzip.ExpressStaticGzipOptions['serveStatic']): express.RequestHandler =>
+  expressStaticGzip(folder, { enableBrotli: true, orderPreference: ['br', 'gz'], index: false, serveStatic })
+
 function serveClient(app: Express, folder: string): void {
-  app.use('/_expo', express.static(path.join(folder, '_expo'), { immutable: true, maxAge: '1y', fallthrough: false }))
+  app.use('/_expo', filesOf(path.join(folder, '_expo'), { immutable: true, maxAge: '1y', fallthrough: false }))
   // Asked for anew each time: a new version must not wait for an old copy of it.
   app.get('/sw.js', (_request, response) => response.set('Cache-Control', 'no-cache').sendFile(path.join(folder, 'sw.js')))
-  app.use(express.static(folder, { index: false, maxAge: '1h' }))
+  app.use(filesOf(folder, { maxAge: '1h' }))
   app.get('/{*path}', (request, response, next) => {
     // A missing file is missing; every other address is a page of the client's.
     if (path.extname(request.path)) return next(new DomainError('request/not-found'))
