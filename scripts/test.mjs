@@ -18,7 +18,7 @@ let passed = 0
 let failed = 0
 
 console.log('Checking types, lint, format and directions ...')
-const checks = runChecks()
+const checks = await runChecks()
 passed += checks.passed.length
 failed += checks.failed.length
 
@@ -54,6 +54,8 @@ function jest(name, nodeFlags, projects) {
       ...nodeFlags,
       '--no-warnings',
       'node_modules/jest/bin/jest.js',
+      // Jest alone would leave one of two cores idle.
+      `--maxWorkers=${os.availableParallelism()}`,
       '--json',
       `--outputFile=${report}`,
       '--selectProjects',

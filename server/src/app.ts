@@ -129,7 +129,10 @@ function logRequests(platform: Platform): express.RequestHandler {
 }
 
 /** Files as the build wrote them, in the smallest form that it left beside them and the browser reads. */
-const filesOf = (folder: string, serveStatic: expressStaticGzip.ExpressStaticGzipOptions['serveStatic']): express.RequestHandler =>
+const filesOf = (
+  folder: string,
+  serveStatic: expressStaticGzip.ExpressStaticGzipOptions['serveStatic'],
+): express.RequestHandler =>
   expressStaticGzip(folder, { enableBrotli: true, orderPreference: ['br', 'gz'], index: false, serveStatic })
 
 function serveClient(app: Express, folder: string): void {

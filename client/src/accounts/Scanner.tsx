@@ -120,7 +120,9 @@ export function Scanner({ onCard, busy, onType, children }: Props) {
         {seeing ? (
           <CardOutline busy={busy} />
         ) : (
-          <Text variant="bodyLarge" style={{ color: colours.paper, textAlign: 'center' }}>{strings.scanOpening}</Text>
+          <Text variant="bodyLarge" style={{ color: colours.paper, textAlign: 'center' }}>
+            {strings.scanOpening}
+          </Text>
         )}
         {turn ? (
           <View style={{ position: 'absolute', right: 8, bottom: 8 }}>
