@@ -112,6 +112,20 @@ test.describe('a card before the camera', () => {
   })
 })
 
+test('a tablet’s first visit fetches little: each file in the smallest form its browser reads', async ({ browser }) => {
+  const page = await (await browser.newContext({ viewport: TABLET })).newPage()
+  const sizes: Promise<number>[] = []
+  page.on('requestfinished', (request) => sizes.push(request.sizes().then(({ responseBodySize }) => responseBodySize)))
+  await page.goto('/sign-in')
+  await expect(page.getByRole('heading', { name: 'Hold up your card' })).toBeVisible()
+  const fetched = (await Promise.all(sizes)).reduce((sum, bytes) => sum + bytes, 0)
+  expect(fetched).toBeGreaterThan(400_000)
+  expect(fetched).toBeLessThan(1_200_000)
+  const script = (await page.locator('script[src*="/entry-"]').getAttribute('src'))!
+  for (const [reads, answered] of [['gzip, br', 'br'], ['gzip', 'gzip'], ['identity', undefined]] as const)
+    expect((await page.request.get(script, { headers: { 'Accept-Encoding': reads } })).headers()['content-encoding']).toBe(answered) // prettier-ignore
+})
+
 test('a code of something else is not a card, and a camera that is refused leaves the letters', async ({ browser }) => {
   const sharp = (await import('sharp')).default
   const { default: QRCode } = await import('qrcode')

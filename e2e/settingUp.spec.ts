@@ -171,7 +171,9 @@ async function setAUnit(page: Page): Promise<void> {
   await expect(page.getByText('It stands on their desks now.')).toBeVisible()
   await page.getByRole('button', { name: 'Copy' }).click()
   await page.getByLabel('Title').fill('Shore poem')
-  await page.getByRole('button', { name: 'Keep the task' }).click()
+  // The message about the copy stands for seven seconds, and not in the way.
+  await expect(page.getByText(/^Copied\./)).toBeVisible()
+  await page.getByRole('button', { name: 'Keep the task' }).click({ timeout: 3000 })
   await expect(page.getByRole('heading', { name: 'Shore poem' })).toBeVisible()
   await page.getByRole('link', { name: 'Tasks' }).click()
   await expect(unit.getByRole('article')).toHaveCount(2)
