@@ -1,6 +1,7 @@
 import AxeBuilder from '@axe-core/playwright'
-import { expect, test, type Page } from '@playwright/test'
+import type { Page } from '@playwright/test'
 import { enterAsParent, enterAsPupil, enterAsTeacher, showDoorCard } from './people.ts'
+import { expect, test } from './test.ts'
 
 // WCAG 2.2 AA by axe-core, on every main screen, on a phone and wide.
 const TAGS = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']

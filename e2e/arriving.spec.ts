@@ -1,10 +1,11 @@
 import { DEMO_CARDS, DEMO_PASSWORD, DEMO_STAFF, type CardView } from '@nibquill/demo'
-import { expect, test, type Browser, type BrowserContext, type Page } from '@playwright/test'
+import type { Browser, BrowserContext, Page } from '@playwright/test'
 import { execFileSync } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 import { Secret, TOTP } from 'otpauth'
 import { cutCards, filmCard, launchWithCamera } from './fakeCamera.ts'
 import { enterAsTeacher, showDoorCard } from './people.ts'
+import { expect, test } from './test.ts'
 
 const TABLET = { width: 820, height: 1180 }
 const baseURL = () => test.info().project.use.baseURL!

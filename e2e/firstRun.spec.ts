@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
-import { expect, test } from '@playwright/test'
 import { openSchool, startEmpty } from './emptySchool.ts'
+import { expect, test } from './test.ts'
 
 test.use({ viewport: { width: 390, height: 844 } })
 

@@ -1,12 +1,13 @@
 import type { Part, Piece } from '@nibquill/contract'
 import { DEMO_CARDS, photographSheet, sheetOfDifficulty } from '@nibquill/demo'
-import { expect, test, type BrowserContext, type Page, type Route } from '@playwright/test'
+import type { BrowserContext, Page, Route } from '@playwright/test'
 import { writeFileSync } from 'node:fs'
 import path from 'node:path'
 import sharp from 'sharp'
 import { freePort, startApart } from './emptySchool.ts'
 import { heavyPhoto, pick, scratch, sha256Of } from './materials.ts'
 import { enterAsPupil, typeLetters } from './people.ts'
+import { expect, test } from './test.ts'
 
 test.use({ viewport: { width: 820, height: 1180 } })
 

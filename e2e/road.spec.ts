@@ -1,10 +1,11 @@
 import type { DEMO_CARDS } from '@nibquill/demo'
-import { expect, test, type Browser, type Page } from '@playwright/test'
+import type { Browser, Page } from '@playwright/test'
 import { execFileSync } from 'node:child_process'
 import { writeFileSync } from 'node:fs'
 import path from 'node:path'
 import { enterAsParent, enterAsPupil, enterAsTeacher } from './people.ts'
 import { codesInPdf, phonePhoto, scratch, tracesIn } from './materials.ts'
+import { expect, test } from './test.ts'
 
 const PHONE = { width: 390, height: 844 }
 const WIDE = { width: 1280, height: 800 }

@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test'
 import { enterAsTeacher } from './people.ts'
+import { expect, test } from './test.ts'
 
 test('the year is turned on two years of demo data, pupil by pupil in sight, and taken back', async ({ page }) => {
   await enterAsTeacher(page)

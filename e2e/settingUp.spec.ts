@@ -1,9 +1,10 @@
-import { expect, test, type Browser, type Page } from '@playwright/test'
+import type { Browser, Page } from '@playwright/test'
 import { execFileSync } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 import path from 'node:path'
 import { openSchool, startEmpty } from './emptySchool.ts'
 import { codesInPdf, scratch } from './materials.ts'
+import { expect, test } from './test.ts'
 
 const NAMES = [
   'Wren', 'Tomasz', 'Ifeoma', 'Bilal', 'Aoife', 'Yuki', 'Mateus', 'Freya', 'Kofi', 'Lena', 'Omar', 'Priya', 'Jonas', 'Maya', 'Dylan',

@@ -1,9 +1,9 @@
-import { expect, test } from '@playwright/test'
 import { readFileSync, writeFileSync } from 'node:fs'
 import path from 'node:path'
 import sharp from 'sharp'
 import { enterAsPupil, enterAsTeacher, showDoorCard } from './people.ts'
 import { heavyPhoto, phonePhoto, pick, scratch, sha256Of } from './materials.ts'
+import { expect, test } from './test.ts'
 
 test.use({ viewport: { width: 390, height: 844 } })
 
