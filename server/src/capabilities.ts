@@ -3,6 +3,7 @@ import { Guard } from './access/guard.ts'
 import { Accounts } from './accounts/accounts.ts'
 import { CardSheets } from './accounts/cardSheets.ts'
 import { Doors } from './accounts/doors.ts'
+import { KnownBrowsers } from './accounts/knownBrowsers.ts'
 import { NameCards } from './accounts/nameCards.ts'
 import { OneTimeCodes } from './accounts/oneTimeCodes.ts'
 import { ParentDoor } from './accounts/parentDoor.ts'
@@ -52,6 +53,7 @@ export function openCapabilities(platform: Platform, pool: Pool) {
     school,
     accounts: new Accounts(platform, { limits, sessions, nameCards, doors, passwords }),
     sessions,
+    knownBrowsers: new KnownBrowsers(platform.secrets),
     nameCards,
     cardSheets: new CardSheets(platform, nameCards),
     pictureSecrets,

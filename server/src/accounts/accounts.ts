@@ -26,9 +26,13 @@ export class Accounts {
     this.#parts = parts
   }
 
-  /** A name card or a door card: whoever holds one need not know which. @throws DomainError `accounts/card-unknown` and those of `Doors.hangPegs` */
-  async useCard({ code }: CardSignIn, caller: Caller, tablet: string | undefined): Promise<Opened> {
-    const { letters, keys } = readTry(code, caller.address)
+  /**
+   * A name card or a door card: whoever holds one need not know which.
+   * @param countedBy - As `KnownBrowsers` gives it. @param tablet - The tablet's token, when it showed pegs before.
+   * @throws DomainError `accounts/card-unknown` and those of `Doors.hangPegs`
+   */
+  async useCard({ code }: CardSignIn, caller: Caller, countedBy: string, tablet: string | undefined): Promise<Opened> {
+    const { letters, keys } = readTry(code, countedBy)
     const opened = await this.#parts.limits.count(keys, async () => {
       if (!letters) throw cardUnknown()
       const session = await this.#parts.nameCards.signIn(letters, caller.browser)

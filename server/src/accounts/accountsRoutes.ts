@@ -13,6 +13,7 @@ import type { CardSheets as Sheets } from './cardSheets.ts'
 import { addressOf, browserOf, callerOf, clearCookie, cookieOf, SESSION_COOKIE, setCookie, TABLET_COOKIE } from './cookies.ts'
 import type { Doors } from './doors.ts'
 import { drawDoorCard } from './drawDoorCard.ts'
+import type { KnownBrowsers } from './knownBrowsers.ts'
 import type { NameCards } from './nameCards.ts'
 import type { OneTimeCodes } from './oneTimeCodes.ts'
 import type { ParentDoor } from './parentDoor.ts'
@@ -25,6 +26,7 @@ export type AccountServices = {
   guard: Guard
   accounts: Accounts
   sessions: Sessions
+  knownBrowsers: KnownBrowsers
   nameCards: NameCards
   cardSheets: Sheets
   doors: Doors
@@ -63,14 +65,16 @@ export function accountsRoutes(services: AccountServices): Router {
 }
 
 /** Coming in, being in, going out. */
-function arrivingRoutes({ accounts, sessions, doors, passwords, parentDoor }: AccountServices): Router {
+function arrivingRoutes({ accounts, sessions, knownBrowsers, doors, passwords, parentDoor }: AccountServices): Router {
   const router = Router()
+  const countedBy = (request: Request) => knownBrowsers.countedBy(request)
   const tabletOf = async (request: Request) => {
     const token = cookieOf(request, TABLET_COOKIE)
     return token ? doors.findTablet(token, browserOf(request)) : null
   }
   const letIn = async (request: Request, response: Response, token: string) => {
     setCookie(request, response, SESSION_COOKIE, token)
+    knownBrowsers.remember(request, response)
     answer(response, Session, await accounts.describe(await sessions.find(token, browserOf(request)), await tabletOf(request)))
   }
 
@@ -81,13 +85,14 @@ function arrivingRoutes({ accounts, sessions, doors, passwords, parentDoor }: Ac
   router.post('/sign-in/card', async (request, response) => {
     const browser = browserOf(request)
     const card = read(CardSignIn, request.body)
-    const opened = await accounts.useCard(card, callerOf(request), cookieOf(request, TABLET_COOKIE))
+    const opened = await accounts.useCard(card, callerOf(request), countedBy(request), cookieOf(request, TABLET_COOKIE))
     if ('session' in opened) return letIn(request, response, opened.session)
     // Whoever was here before is not here any more: the tablet belongs to the class now.
     const viewer = signedIn(request)
     if (viewer) await sessions.end(viewer)
     clearCookie(request, response, SESSION_COOKIE)
     setCookie(request, response, TABLET_COOKIE, opened.tablet)
+    knownBrowsers.remember(request, response)
     answer(response, Session, await accounts.describe(null, await doors.findTablet(opened.tablet, browser)))
   })
   router.get('/pegs', async (request, response) => {
@@ -103,28 +108,28 @@ function arrivingRoutes({ accounts, sessions, doors, passwords, parentDoor }: Ac
   })
   router.post('/sign-in/password', async (request, response) => {
     const input = read(PasswordSignIn, request.body)
-    await letIn(request, response, await passwords.signIn(input, addressOf(request), browserOf(request)))
+    await letIn(request, response, await passwords.signIn(input, countedBy(request), browserOf(request)))
   })
   router.post('/sign-in/invitation', async (request, response) => {
     const { token } = read(InvitationSignIn, request.body)
-    await letIn(request, response, await parentDoor.signInByInvitation(token, addressOf(request), browserOf(request)))
+    await letIn(request, response, await parentDoor.signInByInvitation(token, countedBy(request), browserOf(request)))
   })
   router.post('/mail-codes', async (request, response) => {
-    await parentDoor.sendCode(read(MailMe, request.body).email, addressOf(request))
+    await parentDoor.sendCode(read(MailMe, request.body).email, countedBy(request))
     answer(response, Done, DONE)
   })
   router.post('/sign-in/mail-code', async (request, response) => {
     const { email, code } = read(MailCodeSignIn, request.body)
-    await letIn(request, response, await parentDoor.signInByCode(email, code, addressOf(request), browserOf(request)))
+    await letIn(request, response, await parentDoor.signInByCode(email, code, countedBy(request), browserOf(request)))
   })
   router.get('/password-links/:token', async (request, response) => {
     const { token } = read(LinkParams, request.params)
-    answer(response, PasswordLink, await passwords.describeLink(token, addressOf(request)))
+    answer(response, PasswordLink, await passwords.describeLink(token, countedBy(request)))
   })
   router.post('/password-links/:token', async (request, response) => {
     const { token } = read(LinkParams, request.params)
     const chosen = read(ChoosePassword, request.body)
-    const session = await passwords.choose(token, chosen, addressOf(request), browserOf(request))
+    const session = await passwords.choose(token, chosen, countedBy(request), browserOf(request))
     if (session) return letIn(request, response, session)
     clearCookie(request, response, SESSION_COOKIE)
     answer(response, Session, await accounts.describe(null, await tabletOf(request)))
@@ -223,21 +228,22 @@ function cardRoutes({ guard, nameCards, cardSheets }: AccountServices): Router {
 }
 
 /** One's own way in, for staff. */
-function passwordRoutes({ passwords, oneTimeCodes }: AccountServices): Router {
+function passwordRoutes({ knownBrowsers, passwords, oneTimeCodes }: AccountServices): Router {
   const router = Router()
+  const countedBy = (request: Request) => knownBrowsers.countedBy(request)
   router.post('/password-forgotten', async (request, response) => {
-    await passwords.forgotten(read(MailMe, request.body).email, addressOf(request))
+    await passwords.forgotten(read(MailMe, request.body).email, countedBy(request))
     answer(response, Done, DONE)
   })
   router.post('/password', async (request, response) => {
-    await passwords.change(staff(request), read(ChangePassword, request.body), addressOf(request))
+    await passwords.change(staff(request), read(ChangePassword, request.body), countedBy(request))
     answer(response, Done, DONE)
   })
   router.get('/one-time-codes', async (request, response) =>
     answer(response, OneTimeCodeState, await oneTimeCodes.describe(staff(request))),
   )
   router.post('/one-time-codes/begin', async (request, response) => {
-    await passwords.confirm(staff(request), read(GivePassword, request.body).password, addressOf(request))
+    await passwords.confirm(staff(request), read(GivePassword, request.body).password, countedBy(request))
     answer(response, OneTimeSecret, await oneTimeCodes.begin(staff(request)))
   })
   router.post('/one-time-codes/confirm', async (request, response) => {
@@ -246,7 +252,7 @@ function passwordRoutes({ passwords, oneTimeCodes }: AccountServices): Router {
   })
   router.post('/one-time-codes/off', async (request, response) => {
     const viewer = staff(request)
-    await passwords.confirm(viewer, read(GivePassword, request.body).password, addressOf(request))
+    await passwords.confirm(viewer, read(GivePassword, request.body).password, countedBy(request))
     await oneTimeCodes.switchOff(viewer, viewer.personId)
     answer(response, OneTimeCodeState, await oneTimeCodes.describe(viewer))
   })

@@ -1,6 +1,6 @@
 import { CARD_CODE_LENGTH, CARD_LETTERS, SECRET_SYMBOLS, triesWithin } from '@nibquill/core'
 import type { PupilSecret } from '@nibquill/contract'
-import { type SmallSchool, type TestServer, useSmallSchool } from '../testing/testServer.ts'
+import { type Person, type SmallSchool, type TestServer, useSmallSchool } from '../testing/testServer.ts'
 import { WRONG_TRIES } from './signInLimits.ts'
 
 let test_: TestServer
@@ -54,11 +54,12 @@ test('of all wrong pictures for one peg, sent as fast as they go, three are look
 
 // Comes last: this address is turned away for ten minutes afterwards.
 test('of 10,000 guessed codes sent as fast as they go, no more are looked at than the limit says', async () => {
+  const enter = async (who: Person, code: string) => (await who.ask('POST', '/accounts/sign-in/card', { code })).status
+  const card = await test_.server.capabilities.nameCards.issue(test_.manager, school.ids.wren)
+  const tablet = test_.visitor()
+  expect(await enter(tablet, card)).toBe(200)
   const guesser = test_.visitor()
-  const statuses = await guessAll(
-    GUESSES,
-    async (i) => (await guesser.ask('POST', '/accounts/sign-in/card', { code: codeOf(i) })).status,
-  )
+  const statuses = await guessAll(GUESSES, (i) => enter(guesser, codeOf(i)))
   expect(statuses[200]).toBeUndefined()
   const lookedAt = statuses[401] ?? 0
   expect(lookedAt).toBeGreaterThan(0)
@@ -71,4 +72,14 @@ test('of 10,000 guessed codes sent as fast as they go, no more are looked at tha
   expect(years).toBeGreaterThan(6e9)
   // A thousand addresses at once still need millions of years.
   expect(years / 1000).toBeGreaterThan(6e6)
+
+  // Whoever did this shut out strangers at the school's address, and none of the tablets somebody came in with before.
+  expect(await enter(test_.visitor(), card)).toBe(429)
+  expect(await enter(tablet, card)).toBe(200)
+  const forger = test_.visitor()
+  forger.cookies.set('nibquill-known', `${'A'.repeat(22)}.${'A'.repeat(22)}`)
+  expect(await enter(forger, card)).toBe(429)
+  // A known one has a count of its own.
+  const own = await guessAll(200, (i) => enter(tablet, codeOf(GUESSES + i)))
+  expect(own).toEqual({ 401: WRONG_TRIES.browser.points, 429: 200 - WRONG_TRIES.browser.points })
 }, 120_000)

@@ -94,10 +94,10 @@ export class NameCards {
   }
 }
 
-/** What a wrong code is counted by, and the letters of one that can be a code at all. */
-export function readTry(code: string, address: string): { letters: string | null; keys: string[] } {
+/** What a wrong code is counted by, and the letters of one that can be a code at all. @param countedBy - As `KnownBrowsers` gives it. */
+export function readTry(code: string, countedBy: string): { letters: string | null; keys: string[] } {
   const letters = readCardCode(code)
-  return { letters, keys: [`address:${address}`, ...(letters ? [`prefix:${cardCodePrefix(letters)}`] : [])] }
+  return { letters, keys: [countedBy, ...(letters ? [`prefix:${cardCodePrefix(letters)}`] : [])] }
 }
 
 export const cardUnknown = () => new DomainError('accounts/card-unknown')

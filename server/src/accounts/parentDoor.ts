@@ -30,9 +30,9 @@ export class ParentDoor {
   }
 
   /** @throws DomainError `accounts/invitation-over` */
-  async signInByInvitation(token: string, address: string, browser: string): Promise<string> {
+  async signInByInvitation(token: string, countedBy: string, browser: string): Promise<string> {
     const now = this.#platform.clock.now()
-    const invitation = await this.#limits.count([`address:${address}`], async () => {
+    const invitation = await this.#limits.count([countedBy], async () => {
       const [rows] = await this.#platform.db.manager.query<[{ id: string; parent_id: string }[], number]>(
         `update invitation set last_used_at = $2 where token_hash = $1 and withdrawn_at is null and expires_at > $2 returning id, parent_id`,
         [this.#platform.secrets.hash('invitation', token), now],
@@ -47,9 +47,9 @@ export class ParentDoor {
   }
 
   /** Mails a code to a parent whose invitation still stands. Whether somebody has this address stays unsaid. */
-  async sendCode(email: string, address: string): Promise<void> {
+  async sendCode(email: string, countedBy: string): Promise<void> {
     await this.#limits.spend(`letter:${email}`)
-    await this.#limits.spend(`address:${address}`)
+    await this.#limits.spend(countedBy)
     const found = await this.#invited(email)
     if (!found) return
     const now = this.#platform.clock.now()
@@ -70,8 +70,8 @@ export class ParentDoor {
   }
 
   /** @throws DomainError `accounts/mail-code-wrong` also when it is too old, tried too often or for somebody who was never asked */
-  async signInByCode(email: string, code: string, address: string, browser: string): Promise<string> {
-    const found = await this.#limits.count([`address:${address}`, `email:${email}`], async () => {
+  async signInByCode(email: string, code: string, countedBy: string, browser: string): Promise<string> {
+    const found = await this.#limits.count([countedBy, `email:${email}`], async () => {
       const invited = await this.#invited(email)
       if (!invited || !(await this.#takeCode(invited.person.id, code))) throw new DomainError('accounts/mail-code-wrong')
       return invited

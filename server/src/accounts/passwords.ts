@@ -39,8 +39,8 @@ export class Passwords {
   }
 
   /** @throws DomainError `accounts/password-wrong`, `accounts/code-needed`, `accounts/code-wrong`, `accounts/too-many-tries` */
-  async signIn({ email, password, oneTimeCode }: PasswordSignIn, address: string, browser: string): Promise<string> {
-    const keys = [`address:${address}`, `email:${email}`]
+  async signIn({ email, password, oneTimeCode }: PasswordSignIn, countedBy: string, browser: string): Promise<string> {
+    const keys = [countedBy, `email:${email}`]
     const person = await this.#limits.count(keys, async () => {
       const found = await this.#platform.db.manager.findOneBy(PersonRow, { email })
       const right = await verify(found?.passwordHash ?? (await this.#nobody), password)
@@ -66,9 +66,9 @@ export class Passwords {
   }
 
   /** Mails a link for a new password. Whether somebody has this address stays unsaid. @throws DomainError `accounts/too-many-tries` */
-  async forgotten(email: string, address: string): Promise<void> {
+  async forgotten(email: string, countedBy: string): Promise<void> {
     await this.#limits.spend(`letter:${email}`)
-    await this.#limits.spend(`address:${address}`)
+    await this.#limits.spend(countedBy)
     const { manager } = this.#platform.db
     const person = await manager.findOneBy(PersonRow, { email })
     if (!person || person.leftAt || (person.role !== 'teacher' && person.role !== 'office')) return
@@ -84,8 +84,8 @@ export class Passwords {
     })
   }
 
-  async describeLink(token: string, address: string): Promise<PasswordLink> {
-    const { person } = await this.#findLink(token, address)
+  async describeLink(token: string, countedBy: string): Promise<PasswordLink> {
+    const { person } = await this.#findLink(token, countedBy)
     const school = await this.#platform.db.manager.findOneOrFail(SchoolRow, { where: {} })
     return { firstName: person.firstName, email: person.email ?? '', schoolName: school.name }
   }
@@ -95,8 +95,8 @@ export class Passwords {
    * @returns a session's token; null for whoever has one-time codes on: a mail alone lets them not in, they sign in with both
    * @throws DomainError `accounts/password-link-over`
    */
-  async choose(token: string, { password }: ChoosePassword, address: string, browser: string): Promise<string | null> {
-    const { link, person } = await this.#findLink(token, address)
+  async choose(token: string, { password }: ChoosePassword, countedBy: string, browser: string): Promise<string | null> {
+    const { link, person } = await this.#findLink(token, countedBy)
     const passwordHash = await this.hash(password)
     const now = this.#platform.clock.now()
     await this.#platform.db.transaction(async (manager) => {
@@ -114,8 +114,8 @@ export class Passwords {
   }
 
   /** Changes one's own password; every other browser is signed out. @throws DomainError `accounts/password-wrong` */
-  async change(viewer: SignedIn, { password, newPassword }: ChangePassword, address: string): Promise<void> {
-    await this.confirm(viewer, password, address)
+  async change(viewer: SignedIn, { password, newPassword }: ChangePassword, countedBy: string): Promise<void> {
+    await this.confirm(viewer, password, countedBy)
     const passwordHash = await this.hash(newPassword)
     await this.#platform.db.transaction(async (manager) => {
       await manager.update(PersonRow, viewer.personId, { passwordHash })
@@ -125,15 +125,15 @@ export class Passwords {
   }
 
   /** Whoever changes how they come in shows first that it is them. @throws DomainError `accounts/password-wrong` */
-  async confirm(viewer: SignedIn, password: string, address: string): Promise<void> {
+  async confirm(viewer: SignedIn, password: string, countedBy: string): Promise<void> {
     const person = await this.#platform.db.manager.findOneByOrFail(PersonRow, { id: viewer.personId })
-    await this.#limits.count([`address:${address}`, `email:${person.email}`], async () => {
+    await this.#limits.count([countedBy, `email:${person.email}`], async () => {
       if (!person.passwordHash || !(await verify(person.passwordHash, password))) throw new DomainError('accounts/password-wrong')
     })
   }
 
-  async #findLink(token: string, address: string): Promise<{ link: PasswordLinkRow; person: PersonRow }> {
-    return this.#limits.count([`address:${address}`], async () => {
+  async #findLink(token: string, countedBy: string): Promise<{ link: PasswordLinkRow; person: PersonRow }> {
+    return this.#limits.count([countedBy], async () => {
       const { manager } = this.#platform.db
       const link = await manager.findOneBy(PasswordLinkRow, { tokenHash: this.#platform.secrets.hash('password-link', token) })
       const person = link && (await manager.findOneByOrFail(PersonRow, { id: link.personId }))

@@ -2,9 +2,11 @@ import { DomainError } from '@nibquill/core'
 import type { Pool } from 'pg'
 import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible'
 
-/** Wrong tries allowed before waiting. A whole school shares one address, and 65-bit codes are not found by 300 guesses. */
+/** Wrong tries allowed before waiting, in `duration` seconds. A whole school shares one address, and 65-bit codes are not found by 300 guesses. */
 export const WRONG_TRIES = {
   address: { points: 300, duration: 600 },
+  /** A browser somebody came in with before. */
+  browser: { points: 60, duration: 600 },
   prefix: { points: 8, duration: 600 },
   email: { points: 8, duration: 900 },
   /** Letters asked for: a way in by mail, a new password. */
@@ -19,10 +21,10 @@ export class SignInLimits {
     const make = (kind: Kind) =>
       new RateLimiterPostgres({
         storeClient: pool, storeType: 'client', tableName: 'sign_in_try', tableCreated: true, keyPrefix: kind, ...WRONG_TRIES[kind],
-        // An address far beyond the limit is turned away without asking the database.
-        inMemoryBlockOnConsumed: kind === 'address' ? WRONG_TRIES[kind].points + 1 : 0,
+        // A caller far beyond the limit is turned away without asking the database.
+        inMemoryBlockOnConsumed: kind === 'address' || kind === 'browser' ? WRONG_TRIES[kind].points + 1 : 0,
       }) // prettier-ignore
-    this.#limiters = { address: make('address'), prefix: make('prefix'), email: make('email'), letter: make('letter') }
+    this.#limiters = { address: make('address'), browser: make('browser'), prefix: make('prefix'), email: make('email'), letter: make('letter') } // prettier-ignore
   }
 
   /**

@@ -15,6 +15,7 @@ export type Purpose =
   | 'password-link'
   | 'mail-code'
   | 'spare-code'
+  | 'known-browser'
 
 const NONCE_BYTES = 12
 const TAG_BYTES = 16
