@@ -127,6 +127,23 @@ test('a tablet’s first visit fetches little: each file in the smallest form it
     expect((await page.request.get(script, { headers: { 'Accept-Encoding': reads } })).headers()['content-encoding']).toBe(answered) // prettier-ignore
 })
 
+test('a camera nobody holds anything up to is switched off after a while, and on again by a tap', async ({ browser }) => {
+  const context = await browser.newContext({ viewport: TABLET })
+  await context.clock.install()
+  const page = await context.newPage()
+  await page.goto('/sign-in')
+  await openCamera(page)
+  const picture = page.getByLabel('What the camera sees')
+  await expect(picture).toBeVisible()
+  await expect.poll(() => picture.evaluate((video: HTMLVideoElement) => video.videoWidth)).toBeGreaterThan(0)
+  await context.clock.runFor(2 * 60_000)
+  await expect(picture).toBeVisible()
+  await context.clock.runFor(61_000)
+  await expect(picture).toBeHidden()
+  await page.getByRole('button', { name: 'Show my card' }).click()
+  await expect(picture).toBeVisible()
+})
+
 test('a code of something else is not a card, and a camera that is refused leaves the letters', async ({ browser }) => {
   const sharp = (await import('sharp')).default
   const { default: QRCode } = await import('qrcode')

@@ -29,7 +29,7 @@ export default defineConfig({
       executablePath: '/usr/bin/chromium',
       args: [
         '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update',
-        '--disable-sync', '--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream',
+        '--disable-sync', '--use-fake-device-for-media-stream=fps=10', '--use-fake-ui-for-media-stream',
       ], // prettier-ignore
     },
   },

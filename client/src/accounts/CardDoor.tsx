@@ -36,8 +36,8 @@ export function CardDoor() {
   const [way, setWay] = useState<'ask' | 'scan' | 'type'>(code ? 'type' : 'ask')
   const signIn = useSignIn()
   useEffect(() => {
-    if (way === 'ask') void cameraAllowed().then((allowed) => allowed && setWay((now) => (now === 'ask' ? 'scan' : now)))
-  }, [way])
+    void cameraAllowed().then((allowed) => allowed && setWay((now) => (now === 'ask' ? 'scan' : now)))
+  }, [])
   const enter = (letters: string) =>
     signIn.mutate(
       { way: 'card', body: { code: letters } },
@@ -65,7 +65,7 @@ export function CardDoor() {
         </>
       ) : null}
       {way === 'scan' ? (
-        <Scanner onCard={enter} busy={signIn.isPending} onType={() => turnTo('type')}>
+        <Scanner onCard={enter} busy={signIn.isPending} onType={() => turnTo('type')} onRest={() => turnTo('ask')}>
           {problem}
         </Scanner>
       ) : null}

@@ -18,6 +18,8 @@ const WIDTH_PX = 1280
 const STILL_AFTER_MS = 7000
 /** How long a sentence about a wrong card stays after the card has gone. */
 const WRONG_FOR_MS = 3000
+/** A camera that sees no code for so long is switched off: a tablet at the door lasts the day. */
+const REST_AFTER_MS = 3 * 60_000
 /** A card that was refused is still in the picture: it is not sent again at once. */
 const SAME_CARD_PAUSE_MS = 6000
 
@@ -36,12 +38,14 @@ type Props = {
   onCard: (code: string) => void
   busy: boolean
   onType: () => void
+  /** Nobody holds anything up. */
+  onRest: () => void
   /** What became of the last card. */
   children?: ReactNode
 }
 
 /** The camera looks for a card; the letters are the way out. */
-export function Scanner({ onCard, busy, onType, children }: Props) {
+export function Scanner({ onCard, busy, onType, onRest, children }: Props) {
   const session = useSession()
   const { height } = useWidth()
   const address = session.data?.school?.address
@@ -50,8 +54,8 @@ export function Scanner({ onCard, busy, onType, children }: Props) {
   const [slow, setSlow] = useState(false)
   const [wrong, setWrong] = useState<'elsewhere' | 'other' | null>(null)
   const sent = useRef<{ code: string; at: number } | null>(null)
-  const latest = useRef({ onCard, busy })
-  latest.current = { onCard, busy }
+  const latest = useRef({ onCard, onRest, busy })
+  latest.current = { onCard, onRest, busy }
 
   useEffect(() => {
     const shown = video.current
@@ -59,7 +63,11 @@ export function Scanner({ onCard, busy, onType, children }: Props) {
     shown.srcObject = stream
     const sites = [window.location.origin, ...(address ? [address] : [])]
     let wrongTimer: ReturnType<typeof setTimeout> | undefined
+    const restLater = () => setTimeout(() => latest.current.onRest(), REST_AFTER_MS)
+    let restTimer = restLater()
     const stop = watchForCards(shown, (said) => {
+      clearTimeout(restTimer)
+      restTimer = restLater()
       const card = readCardLink(said, sites)
       if (card.kind !== 'card') {
         setWrong(card.kind)
@@ -78,6 +86,7 @@ export function Scanner({ onCard, busy, onType, children }: Props) {
       stop()
       clearTimeout(slowTimer)
       clearTimeout(wrongTimer)
+      clearTimeout(restTimer)
     }
   }, [stream, address, video])
   useEffect(() => {
