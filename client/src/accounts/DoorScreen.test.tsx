@@ -32,6 +32,14 @@ test('an empty door says what to do first', async () => {
   expect(screen.getByText('No desk is open.')).toBeTruthy()
 })
 
+test.each([
+  { onlyHere: true, says: 'From home only their own name card works.' },
+  { onlyHere: false, says: /a tablet taken home shows the pegs as well while the door is open/ },
+])('what a tablet at home can do is said as it is: kept to the school’s network $onlyHere', async ({ onlyHere, says }) => {
+  show(<DoorScreen />, at({ onlyHere }))
+  expect(await screen.findByText(says)).toBeTruthy()
+})
+
 test('the switch is sent with one tap; new times wait until they are kept', async () => {
   const asked = show(<DoorScreen />, at({}, { [`PATCH /accounts/classes/${ID(5)}/door`]: DOOR }))
   const changes = () => asked.filter(({ method }) => method === 'PATCH').map(({ body }) => body)

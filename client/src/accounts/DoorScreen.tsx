@@ -72,6 +72,7 @@ function When({ classId, door }: Part) {
         />
       </Row>
       <Toggle label={strings.onlyHere} value={door.onlyHere} onChange={(onlyHere) => change.mutate({ onlyHere })} />
+      <Hint tone={door.onlyHere ? 'soft' : 'attention'}>{strings.fromHome[door.onlyHere ? 'shut' : 'open']}</Hint>
       {changed ? (
         <Row>
           <BigButton small symbol="check" label={strings.keep} busy={change.isPending} onPress={() => change.mutate(times)} />

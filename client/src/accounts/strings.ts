@@ -124,7 +124,7 @@ export const strings = {
   door: 'Door and tablets',
   doorOf: (className: string) => `Door of ${className}`,
   doorHelp:
-    'On a shared tablet that has seen the door card, pupils come in by tapping their peg while the door is open. From home only their own name card works.',
+    'On a shared tablet that has seen the door card, pupils come in by tapping their peg while the door is open. Their own name card works everywhere, at any time.',
   doorOpen: (until: string) => `The door is open until ${until}`,
   doorIsShut: {
     'by-hand': 'The door is shut for today',
@@ -144,6 +144,10 @@ export const strings = {
   opensAt: 'Opens on school days at',
   closesAt: 'Shuts at',
   onlyHere: 'Only in the network I am in now, the school’s own',
+  fromHome: {
+    shut: 'From home only their own name card works.',
+    open: 'Switched off, a tablet taken home shows the pegs as well while the door is open. Switch it on when you are at school.',
+  },
   tabletLimit: 'Tablets at most',
   asksSecret: 'After tapping their peg pupils also tap three secret pictures',
   secrets: 'Who has which pictures',
