@@ -113,7 +113,8 @@ function spawnPostgres(bin, folder, as, port, { throwaway }) {
     listen_addresses: '127.0.0.1',
     port,
     unix_socket_directories: '',
-    max_connections: 60,
+    // A server process uses about twenty; several suites of tests run servers side by side.
+    max_connections: throwaway ? 300 : 100,
     log_min_messages: 'fatal',
   }
   const flags = Object.entries(settings).flatMap(([name, value]) => ['-c', `${name}=${value}`])
