@@ -97,6 +97,22 @@ test('where a recording cannot be played the browser says the words', async () =
   expect(heard()).toEqual(['Draw a bridge.'])
 })
 
+test('a recording that fails after something else was tapped does not speak into it', async () => {
+  Object.assign(globalThis, { Audio: recorder(false) })
+  show(
+    <>
+      <Listen text="Draw a bridge." recording="/api/media/1/full" />
+      <Listen text="Build a boat." />
+    </>,
+    {},
+  )
+  const [bridge, boat] = screen.getAllByRole('button', { name: 'Listen' })
+  fireEvent.click(bridge!)
+  fireEvent.click(boat!)
+  await later()
+  expect(heard()).toEqual(['Build a boat.'])
+})
+
 describe('whatever a pupil’s screen says in words', () => {
   const screens = [
     ['a notice', <Notice key="" tone="attention" symbol="bulb">More light helps.</Notice>, 'More light helps.'],

@@ -1,15 +1,16 @@
 /** What sounds now. One thing does at a time: whatever begins ends what sounded before. */
-let sounding: { end: () => void } | null = null
+let sounding: { end: () => boolean } | null = null
 
-/** @param hush - Makes it still. @param onEnd - Called once, however it ends. @returns ends it, and nothing that began after it */
-function sound(hush: () => void, onEnd: () => void): () => void {
+/** @param hush - Makes it still. @param onEnd - Called once, however it ends. @returns ends it, and nothing that began after it; says whether it still sounded */
+function sound(hush: () => void, onEnd: () => void): () => boolean {
   silence()
   const mine = {
     end: () => {
-      if (sounding !== mine) return
+      if (sounding !== mine) return false
       sounding = null
       hush()
       onEnd()
+      return true
     },
   }
   sounding = mine
@@ -35,13 +36,9 @@ export function say(text: string, onEnd: () => void): () => void {
 export function play(recording: HTMLAudioElement, onEnd: () => void, onFailed: () => void): () => void {
   const end = sound(() => recording.pause(), onEnd)
   recording.onended = end
-  recording.play().catch((error: unknown) => {
-    // Stopped before it had begun.
-    if (error instanceof DOMException && error.name === 'AbortError') return
-    end()
-    onFailed()
-  })
+  // What was stopped before it had begun, or gave way to something else, has not failed.
+  recording.play().catch(() => end() && onFailed())
   return end
 }
 
-export const silence = (): void => sounding?.end()
+export const silence = (): void => void sounding?.end()
