@@ -1,9 +1,8 @@
+/** Core, contract and server run as they are, in plain Node; the client as Expo's preset compiles it. */
 const plain = (name) => ({
   displayName: name,
-  rootDir: `<rootDir>/${name}`.replace('<rootDir>', import.meta.dirname),
-  testEnvironment: 'node',
-  transform: { '\\.[jt]sx?$': `${import.meta.dirname}/scripts/jestTransform.mjs` },
-  extensionsToTreatAsEsm: ['.ts', '.tsx'],
+  rootDir: `${import.meta.dirname}/${name}`,
+  runner: `${import.meta.dirname}/scripts/testRunner.mjs`,
   testMatch: ['<rootDir>/src/**/*.test.ts'],
 })
 

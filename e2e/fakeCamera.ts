@@ -1,10 +1,13 @@
+import { CARD_LOOKS, CARD_READER, greyOf, readCard } from '@nibquill/core'
 import { CAMERA_FRAME, photographCard, PLAIN_VIEW, type CardView } from '@nibquill/demo'
 import { chromium, type Browser } from '@playwright/test'
 import { execFileSync } from 'node:child_process'
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
+import { createRequire } from 'node:module'
 import os from 'node:os'
 import path from 'node:path'
 import sharp from 'sharp'
+import { prepareZXingModule, readBarcodes } from 'zxing-wasm/reader'
 import config from './playwright.config.ts'
 
 const DPI = 200
@@ -38,4 +41,20 @@ export const filmCard = async (card: Buffer, view: Partial<CardView>): Promise<s
 export function launchWithCamera(film: string): Promise<Browser> {
   const { executablePath, args = [] } = config.use?.launchOptions ?? {}
   return chromium.launch({ executablePath, args: [...args, `--use-file-for-fake-video-capture=${film}`] })
+}
+
+/** What the client's reader makes of a filmed card, look by look as its worker does, without a browser around it. */
+export async function readFilmed(card: Buffer, view: Partial<CardView>): Promise<string> {
+  const wasm = createRequire(import.meta.url).resolve('zxing-wasm/reader/zxing_reader.wasm')
+  prepareZXingModule({ overrides: { wasmBinary: new Uint8Array(readFileSync(wasm)).buffer } })
+  const jpeg = await photographCard(card, { ...PLAIN_VIEW, ...view }, 7, CAMERA_FRAME)
+  const { data, info } = await sharp(jpeg).ensureAlpha().raw().toBuffer({ resolveWithObject: true })
+  const grey = greyOf({ data: new Uint8ClampedArray(data), width: info.width, height: info.height })
+  const said = await readCard(grey, CARD_LOOKS, async (rgba) => {
+    // Node has no ImageData; the reader looks at these only.
+    const picture = { ...rgba, colorSpace: 'srgb' } as Parameters<typeof readBarcodes>[0]
+    const [found] = await readBarcodes(picture, { ...CARD_READER, formats: ['QRCode'] })
+    return found?.isValid ? found.text : null
+  })
+  return said ?? 'nothing'
 }

@@ -1,5 +1,5 @@
-import AxeBuilder from '@axe-core/playwright'
-import { openSchool, startEmpty } from './emptySchool.ts'
+import { graveFaults } from './axe.ts'
+import { openSchool, startEmpty } from './apart.ts'
 import { expect, test } from './test.ts'
 
 test.use({ viewport: { width: 390, height: 844 } })
@@ -8,8 +8,7 @@ test('an empty Nibquill is set up by its first teacher, and a signal stops every
   const { at, stop } = await startEmpty()
   await page.goto(at)
   await expect(page.getByRole('heading', { name: 'A new school' })).toBeVisible()
-  const { violations } = await new AxeBuilder({ page }).analyze()
-  expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')).toEqual([])
+  expect(await graveFaults(page)).toEqual([])
   await page.getByLabel(/^Password/).fill('short')
   await page.getByRole('button', { name: 'Open the school' }).click()
   await expect(page.getByText('It is shorter than 10 characters.')).toBeVisible()

@@ -173,7 +173,7 @@ const drawing = await sharp(await photograph('crab', new Chance(3))).resize(CAME
 const film = `--use-file-for-fake-video-capture=${filmPicture(drawing)}`
 
 const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
+  executablePath: '/usr/bin/chromium-headless-shell',
   args: ['--no-sandbox', '--disable-gpu', '--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream', film],
 })
 for (const { name, who, size, go } of SHOTS) {

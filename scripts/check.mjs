@@ -6,8 +6,8 @@ import path from 'node:path'
 import { pathToFileURL } from 'node:url'
 import { ROOT } from './setup.mjs'
 
-/** What runs in Node shares settings and sources: one look serves all three. */
-const TYPED = ['client', 'e2e', 'tsconfig.node.json', 'core', 'contract']
+/** What runs in Node shares settings and sources, and brings core and contract along: one look serves all of them. */
+const TYPED = ['client', 'tsconfig.node.json', 'core']
 const bin = (name) => path.join(ROOT, 'node_modules/.bin', name)
 const CHECKS = [
   ...TYPED.map((name) => [`types of ${name}`, bin('tsc'), ['-p', name]]),

@@ -10,7 +10,7 @@ const MARK = path.join(ROOT, 'node_modules/.nibquill-installed')
 /** Debian package and the program that shows it is there. */
 export const DEBIAN = {
   postgresql: () => existsSync('/usr/lib/postgresql'),
-  chromium: () => existsSync('/usr/bin/chromium'),
+  'chromium-headless-shell': () => existsSync('/usr/bin/chromium-headless-shell'),
   'libimage-exiftool-perl': () => existsSync('/usr/bin/exiftool'),
   qpdf: () => existsSync('/usr/bin/qpdf'),
   'poppler-utils': () => existsSync('/usr/bin/pdftoppm'),

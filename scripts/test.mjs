@@ -1,5 +1,6 @@
-// npm test: everything from a fresh clone to one last line `tests: N passed, N failed`. Beside a running demo: own cluster, folders and ports.
-import { spawnSync } from 'node:child_process'
+// npm test: everything from a fresh clone to one last line `tests: N passed, N failed`. Beside a running demo: own clusters, folders and ports.
+import { spawn } from 'node:child_process'
+import { once } from 'node:events'
 import { existsSync, mkdtempSync, readFileSync, rmSync, chmodSync } from 'node:fs'
 import os from 'node:os'
 import path from 'node:path'
@@ -8,54 +9,69 @@ import { DEBIAN, ensureDebianPackages, ensureNode, ensureNpmPackages, ROOT } fro
 ensureNode()
 ensureNpmPackages()
 ensureDebianPackages(Object.keys(DEBIAN))
-const { buildClient } = await import('./buildClient.mjs')
-const { freePort } = await import('./cluster.mjs')
 const { runChecks } = await import('./check.mjs')
 
+const CORES = os.availableParallelism()
 const folder = mkdtempSync(path.join(os.tmpdir(), 'nibquill-tests-'))
 chmodSync(folder, 0o755)
+const began = performance.now()
+const times = []
 let passed = 0
 let failed = 0
 
-console.log('Checking types, lint, format and directions ...')
-const checks = await runChecks()
-passed += checks.passed.length
-failed += checks.failed.length
-
-console.log('Unit and server tests ...')
-// Apart, since core and server run as ES modules and the client as Expo's preset compiles it; Jest mixes them up in one process.
-jest('server', ['--experimental-vm-modules'], ['core', 'contract', 'server'])
-jest('client', [], ['client'])
-
-console.log('Interface tests ...')
-await buildClient()
-const webReport = path.join(folder, 'playwright.json')
-run(path.join(ROOT, 'node_modules/.bin/playwright'), ['test'], path.join(ROOT, 'e2e'), {
-  NIBQUILL_E2E_PORT: String(await freePort()),
-  NIBQUILL_E2E_DATA: path.join(folder, 'e2e'),
-  NIBQUILL_E2E_REPORT: webReport,
-})
-let secondTries = 0
-count(webReport, ({ stats }) => {
-  secondTries = stats.flaky
-  return { passed: stats.expected + stats.flaky, failed: stats.unexpected }
+await part(
+  'checks, and the client built',
+  'Checking types, lint, format and directions; building the client beside it ...',
+  async () => {
+    const built = buildClient()
+    const checks = await runChecks()
+    passed += checks.passed.length
+    failed += checks.failed.length
+    if (!(await built)) failed += 1
+  },
+)
+// Some of the server's wait, for a database to go and come: one process more than there are cores.
+await part('core, contract and server', 'Core, contract and server tests ...', () =>
+  jest('server', ['core', 'contract', 'server'], CORES + 1),
+)
+await part('client', 'Client tests ...', () => jest('client', ['client'], CORES))
+await part('interface', 'Interface tests ...', async () => {
+  const report = path.join(folder, 'playwright.json')
+  await run(path.join(ROOT, 'node_modules/.bin/playwright'), ['test'], path.join(ROOT, 'e2e'), { NIBQUILL_E2E_REPORT: report })
+  count(report, ({ stats }) => ({ passed: stats.expected, failed: stats.unexpected + stats.flaky }))
 })
 
 rmSync(folder, { recursive: true, force: true })
-if (secondTries > 0) console.log(`${secondTries} of the interface tests passed only at a second try`)
+console.log()
+for (const { name, seconds } of times) console.log(`${name}: ${minutes(seconds)}`)
+console.log(`all of it: ${minutes((performance.now() - began) / 1000)}`)
 console.log(`tests: ${passed} passed, ${failed} failed`)
 process.exit(failed === 0 ? 0 : 1)
 
-function jest(name, nodeFlags, projects) {
+async function part(name, says, work) {
+  console.log(says)
+  const since = performance.now()
+  await work()
+  times.push({ name, seconds: (performance.now() - since) / 1000 })
+}
+
+function minutes(seconds) {
+  return `${Math.floor(seconds / 60)} min ${Math.round(seconds % 60)} s`
+}
+
+/** In a process of its own: it holds its own up while it works. @returns whether it could be built */
+async function buildClient() {
+  return (await run(process.execPath, [path.join(ROOT, 'scripts/buildClient.mjs')], ROOT)) === 0
+}
+
+async function jest(name, projects, workers) {
   const report = path.join(folder, `jest-${name}.json`)
-  run(
+  await run(
     process.execPath,
     [
-      ...nodeFlags,
       '--no-warnings',
       'node_modules/jest/bin/jest.js',
-      // Jest alone would leave one of two cores idle.
-      `--maxWorkers=${os.availableParallelism()}`,
+      `--maxWorkers=${workers}`,
       '--json',
       `--outputFile=${report}`,
       '--selectProjects',
@@ -66,8 +82,15 @@ function jest(name, nodeFlags, projects) {
   count(report, (found) => ({ passed: found.numPassedTests, failed: found.numFailedTests + found.numRuntimeErrorTestSuites }))
 }
 
-function run(command, words, cwd, env = {}) {
-  spawnSync(command, words, { cwd, stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, NODE_OPTIONS: '', ...env } })
+/** @returns its exit code */
+async function run(command, words, cwd, env = {}) {
+  const child = spawn(command, words, {
+    cwd,
+    stdio: ['ignore', 'inherit', 'inherit'],
+    env: { ...process.env, NODE_OPTIONS: '', ...env },
+  })
+  const [code] = await once(child, 'close')
+  return code
 }
 
 /** A runner that left no report failed, whatever else it said. */

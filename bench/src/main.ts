@@ -1,5 +1,6 @@
 import { writeFileSync } from 'node:fs'
 import { parseArgs } from 'node:util'
+import { benchBadDays } from './badDays.ts'
 import { benchBook } from './book.ts'
 import type { Line } from './measure.ts'
 import { benchPictures } from './pictures.ts'
@@ -17,6 +18,7 @@ const BENCHES: Record<string, () => Promise<Line[]>> = {
   scan: benchScan,
   tidy: benchTidy,
   uploads: benchUploads,
+  'bad-days': benchBadDays,
 }
 const { values } = parseArgs({ options: { only: { type: 'string' }, json: { type: 'string' } } })
 if (values.only && !BENCHES[values.only])

@@ -17,6 +17,21 @@ export const NewsItem = v.object({
 export const News = v.array(NewsItem)
 export type NewsItem = v.InferOutput<typeof NewsItem>
 
+/**
+ * GET /api/notices/staff-news: what other staff did that one should know of, newest first, until it is put away by POST /api/notices/news/seen.
+ * `name-card`: a new name card was made for a pupil (`about`) or a whole class. `letter-opened`: a letter with a way in for `about` was opened in the post box.
+ */
+export const StaffNewsItem = v.object({
+  id: Id,
+  kind: v.picklist(['name-card', 'letter-opened']),
+  by: v.string(),
+  about: v.nullable(v.string()),
+  className: v.nullable(v.string()),
+  happenedAt: v.string(),
+})
+export const StaffNews = v.array(StaffNewsItem)
+export type StaffNewsItem = v.InferOutput<typeof StaffNewsItem>
+
 /** GET /api/notices: what a class or its parents were told, newest first; `seen` is the asking person's own. */
 export const Notice = v.object({
   id: Id,

@@ -82,6 +82,7 @@ export const Version = v.object({
   submittedAt: v.string(),
   withdrawnAt: v.nullable(v.string()),
   parts: v.array(Part),
+  makers: v.array(PupilName),
   decision: v.nullable(
     v.object({ move: v.picklist(['approve', 'send-back']), message: v.string(), decidedAt: v.string(), decidedBy: v.string() }),
   ),
@@ -98,6 +99,8 @@ export const Piece = v.object({
   /** Started by the teacher for everyone; closed ones cannot be changed. */
   classPiece: v.nullable(v.object({ id: Id, title: v.string(), instructions: v.string(), closed: v.boolean() })),
   makers: v.array(PupilName),
+  /** False for a pupil who made the approved version and was left out of the next go: they see that version, and nothing can be done with it. */
+  mayChange: v.boolean(),
   suggestedTitle: v.string(),
   parts: v.array(Part),
   versions: v.array(Version),

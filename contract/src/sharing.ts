@@ -18,20 +18,18 @@ export type ChildWork = v.InferOutput<typeof ChildWork>
 /** What lets a parent in. */
 export const Invitation = v.object({
   id: Id,
-  state: v.picklist(['open', 'withdrawn', 'ended']),
+  /** `asked`: they are here for another child already, and have not said yet whether this one is theirs. */
+  state: v.picklist(['asked', 'open', 'withdrawn', 'ended']),
   createdAt: v.string(),
-  expiresAt: v.string(),
+  /** Null while asked. */
+  expiresAt: v.nullable(v.string()),
   lastUsedAt: v.nullable(v.string()),
-  /** Where the parent goes; the address works as long as `state` is open. */
-  address: v.nullable(v.string()),
 })
 export const Guardian = v.object({
   id: Id,
   firstName: v.string(),
   lastName: v.string(),
   email: v.nullable(v.string()),
-  /** Their other children here. */
-  otherChildren: v.array(v.string()),
   /** The newest. */
   invitation: v.nullable(Invitation),
 })
@@ -51,7 +49,19 @@ export type Consent = v.InferOutput<typeof Consent>
 export const PupilSharing = v.object({ consents: v.array(Consent), guardians: v.array(Guardian) })
 export type PupilSharing = v.InferOutput<typeof PupilSharing>
 
-/** PUT /api/sharing/pupils/:id/parents/:parentId: invites a parent; one with this e-mail address who is here already gets this child as well. */
+/**
+ * Answers whoever invites or renews. `address` is where the parent goes: told this once, and only where it shows no other child and
+ * nothing was mailed.
+ */
+export const InvitedParent = v.object({ ...PupilSharing.entries, address: v.nullable(v.string()) })
+export type InvitedParent = v.InferOutput<typeof InvitedParent>
+
+/** GET /api/sharing/requests: what a parent is asked, whether a child is theirs. POST …/:id/{accept,decline} answers with what is left. */
+export const GuardianRequest = v.object({ id: Id, childName: v.string(), className: v.nullable(v.string()), askedBy: v.string() })
+export const GuardianRequests = v.array(GuardianRequest)
+export type GuardianRequest = v.InferOutput<typeof GuardianRequest>
+
+/** PUT /api/sharing/pupils/:id/parents/:parentId: invites a parent; somebody with this e-mail address who is here already is asked first. */
 export const AddParent = v.strictObject({ firstName: words(60), lastName: text(60), email: v.nullable(Email) })
 export type AddParent = v.InferOutput<typeof AddParent>
 export const ParentParams = v.object({ id: Id, parentId: Id })
@@ -60,8 +70,8 @@ export const ParentParams = v.object({ id: Id, parentId: Id })
 export const PutConsent = v.strictObject({ granted: v.boolean() })
 export const ConsentParams = v.object({ id: Id, kind: v.picklist(CONSENTS) })
 
-/** GET /api/sharing/letters?classId=&pupilId=: a printed letter with a QR code for each parent who is invited and has not come yet. */
-export const LettersQuery = v.object({ classId: v.optional(Id), pupilId: v.optional(Id) })
+/** POST /api/sharing/letters: a printed letter with a QR code for each parent who is invited and has not come yet; answers with a PDF. */
+export const LettersOrder = v.strictObject({ classId: v.optional(Id), pupilId: v.optional(Id) })
 
 /** GET /api/sharing/links/:token: the piece behind a printed page's QR code. */
 export const LinkParams = v.object({ token: v.pipe(v.string(), v.minLength(10), v.maxLength(100)) })

@@ -318,7 +318,7 @@ class Loader {
 
   /** What a class in mid-term has around its work: units, a reminder, notices, a wish, a piece for everyone, parents by mail. */
   async #makeDailyLife(pupils: Pupil[], folders: Map<'Heron' | 'Plover', Folders>, tasks: TaskRow[]): Promise<void> {
-    const { units, tasks: tasking, notices, classPieces, folders: shelves, sharing, media } = this.#server.capabilities
+    const { units, tasks: tasking, notices, classPieces, folders: shelves, invitations, media } = this.#server.capabilities
     const heron = this.#teachers.get('Heron')!
     const plover = this.#teachers.get('Plover')!
     const homeOf = (name: 'Heron' | 'Plover') => pupils.find(({ className }) => className === name)!.classId
@@ -371,7 +371,7 @@ class Loader {
     })
     const ifeoma = pupils.find(({ firstName }) => firstName === 'Ifeoma')!
     await shelves.propose(this.#asViewer(ifeoma.id, 'pupil'), newId(), { name: 'My kites', symbol: 'wind', colour: 'madder' })
-    await sharing.inviteParent(heron, pupils.find(({ firstName }) => firstName === 'Tomasz')!.id, newId(), {
+    await invitations.inviteParent(heron, pupils.find(({ firstName }) => firstName === 'Tomasz')!.id, newId(), {
       firstName: 'Kasia',
       lastName: 'L.',
       email: 'kasia@saltmarsh.example',
@@ -379,11 +379,11 @@ class Loader {
   }
 
   async #inviteParents(pupils: Pupil[]): Promise<string> {
-    const { sharing } = this.#server.capabilities
+    const { invitations } = this.#server.capabilities
     const teacher = this.#teachers.get('Heron')!
     const family = pupils.filter(({ firstName }) => firstName === 'Wren' || firstName === 'Aoife')
-    const parentId = await sharing.addParent(this.#manager, this.#schoolId, { firstName: 'Bryn', lastName: 'A.' }, family.map(({ id }) => id)) // prettier-ignore
-    return sharing.invitationAddress(await sharing.invite(this.#manager, teacher.personId, parentId))
+    const parentId = await invitations.addParent(this.#manager, this.#schoolId, { firstName: 'Bryn', lastName: 'A.' }, family.map(({ id }) => id)) // prettier-ignore
+    return (await invitations.invite(this.#manager, teacher.personId, parentId)).address
   }
 
   #asViewer(personId: string, role: SignedIn['role']): SignedIn {

@@ -11,9 +11,10 @@ import type { Capabilities } from './capabilities.ts'
 import { foldersRoutes } from './folders/foldersRoutes.ts'
 import { mailRoutes } from './mail/mailRoutes.ts'
 import { mediaRoutes } from './media/mediaRoutes.ts'
-import { openUploads, UPLOADS_PATH } from './media/uploads.ts'
+import { UPLOADS_PATH, type Uploads } from './media/uploads.ts'
 import { noticesRoutes } from './notices/noticesRoutes.ts'
 import { checkHealth } from './platform/health.ts'
+import { routeOf } from './platform/log.ts'
 import type { Platform } from './platform/platform.ts'
 import { problemHandler } from './platform/problem.ts'
 import { answer, signedIn } from './platform/routes.ts'
@@ -25,13 +26,9 @@ import { sharingRoutes } from './sharing/sharingRoutes.ts'
 import { tasksRoutes } from './tasks/tasksRoutes.ts'
 
 /** Everything that answers HTTP, in the order a request passes it. */
-export async function openApp(
-  platform: Platform,
-  capabilities: Capabilities,
-): Promise<{ app: Express; cleanUpUploads: () => Promise<unknown> }> {
+export function openApp(platform: Platform, capabilities: Capabilities, uploads: Uploads): Express {
   const {
     guard,
-    school,
     folders,
     tasks,
     units,
@@ -47,7 +44,6 @@ export async function openApp(
     book,
     mail,
   } = capabilities
-  const uploads = await openUploads(platform, media)
   const app = express()
   app.set('trust proxy', platform.config.trustProxy)
   app.disable('x-powered-by')
@@ -62,7 +58,7 @@ export async function openApp(
   app.get('/api/live', (request, response) => {
     const viewer = signedIn(request)
     if (!viewer) throw new DomainError('accounts/signed-out')
-    platform.live.connect(viewer.personId, response)
+    platform.live.connect(viewer, response)
   })
   // No body parser before this: uploads are streams.
   app.all(`${UPLOADS_PATH}{/*rest}`, (request, response) => uploads.handle(request, response))
@@ -72,11 +68,11 @@ export async function openApp(
   app.use('/api/folders', foldersRoutes(guard, folders))
   app.use('/api/tasks', tasksRoutes(guard, tasks, units))
   app.use('/api/pieces', piecesRoutes(guard, { pieces, parts, makers, classPieces }))
-  app.use('/api/media', mediaRoutes(platform, guard, media))
+  app.use('/api/media', mediaRoutes(platform, guard, media, uploads))
   app.use('/api/review', reviewRoutes(guard, review))
   app.use('/api/notices', noticesRoutes(guard, notices))
   app.use('/api/portfolio', portfolioRoutes(guard, portfolio))
-  app.use('/api/sharing', sharingRoutes(guard, sharing, school))
+  app.use('/api/sharing', sharingRoutes(capabilities))
   app.use('/api/mail', mailRoutes(guard, mail))
   app.use('/api/book', bookRoutes(platform, guard, book, sharing))
   app.use('/api', () => {
@@ -84,7 +80,7 @@ export async function openApp(
   })
   if (platform.config.clientFolder) serveClient(app, platform.config.clientFolder)
   app.use(problemHandler(platform.log))
-  return { app, cleanUpUploads: uploads.cleanUp }
+  return app
 }
 
 const noStore: express.RequestHandler = (_request, response, next) => {
@@ -116,11 +112,13 @@ function logRequests(platform: Platform): express.RequestHandler {
   return (request, response, next) => {
     const started = performance.now()
     response.on('finish', () => {
-      const route = request.path
-        .replace(/\/[0-9a-f-]{36}/g, '/:id')
-        .replace(/\/(p|links|invitation|password-links|password)\/[^/]+/g, '/$1/:token')
       platform.log.debug(
-        { method: request.method, route, status: response.statusCode, ms: Math.round(performance.now() - started) },
+        {
+          method: request.method,
+          route: routeOf(request),
+          status: response.statusCode,
+          ms: Math.round(performance.now() - started),
+        },
         'request',
       )
     })

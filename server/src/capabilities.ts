@@ -28,6 +28,7 @@ import { ClassLists } from './school/classLists.ts'
 import { RollOver } from './school/rollOver.ts'
 import { School } from './school/school.ts'
 import { Staff } from './school/staff.ts'
+import { Invitations } from './sharing/invitations.ts'
 import { Sharing } from './sharing/sharing.ts'
 import { Tasks } from './tasks/tasks.ts'
 import { Units } from './tasks/units.ts'
@@ -46,7 +47,7 @@ export function openCapabilities(platform: Platform, pool: Pool) {
   const passwords = new Passwords(platform, limits, sessions, oneTimeCodes, mail)
   const pieceChanges = new PieceChanges(platform)
   const pieces = new Pieces(platform, guard, school, pieceChanges)
-  const sharing = new Sharing(platform, guard, mail)
+  const sharing = new Sharing(platform, guard)
   return {
     guard,
     mail,
@@ -63,7 +64,8 @@ export function openCapabilities(platform: Platform, pool: Pool) {
     parentDoor: new ParentDoor(platform, limits, sessions, mail),
     pieces,
     sharing,
-    staffList: new Staff(platform, passwords, oneTimeCodes, mail),
+    invitations: new Invitations(platform, mail, sessions),
+    staffList: new Staff(platform, passwords, oneTimeCodes, mail, sessions),
     classLists: new ClassLists(platform, school),
     rollOver: new RollOver(platform, school),
     classPieces: new ClassPieces(platform, pieces),

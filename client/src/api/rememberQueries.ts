@@ -45,6 +45,12 @@ export function rememberQueries(queries: QueryClient): () => void {
   }
 }
 
+/** Forgets what was kept, at once. Never throws. */
+export const forgetRemembered = (): Promise<void> =>
+  open()
+    .then((now) => now.clear('memory'))
+    .catch(() => undefined)
+
 /** Takes up what was kept, unless the tablet lay idle longer than it may. Never throws, never waits long. */
 export async function recallQueries(queries: QueryClient): Promise<void> {
   const recalled = (async () => {

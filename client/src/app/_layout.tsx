@@ -16,6 +16,8 @@ import { Symbol, type SymbolName } from '../kit/Symbol'
 import { theme } from '../kit/theme'
 import { ToastHost } from '../kit/Toast'
 
+export { Broken as ErrorBoundary } from '../broken/Broken'
+
 /** The widget library asks for symbols by name; ours are drawn. */
 const settings = {
   icon: ({ name, size, color }: { name: unknown; size: number; color?: string }) => (

@@ -1,12 +1,14 @@
-import type { Book, Chapter } from '@nibquill/contract'
+import type { Book, BookForecast, Chapter } from '@nibquill/contract'
+import { BOOK_FOR, type BookFor } from '@nibquill/core'
 import { useState } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { Ask } from '../kit/Ask'
 import { BigButton } from '../kit/BigButton'
+import { Choices } from '../kit/choices'
 import { fullDayOf, sizeOf } from '../kit/dates'
 import { Heading } from '../kit/layout'
-import { ProblemNotice } from '../kit/Notice'
+import { Notice, ProblemNotice } from '../kit/Notice'
 import { Press } from '../kit/Press'
 import { Progress } from '../kit/Progress'
 import { Symbol } from '../kit/Symbol'
@@ -20,7 +22,8 @@ export function BookBox({ pupilId, chapters }: { pupilId: string; chapters: Chap
   const make = useMakeBook()
   const [chosen, setChosen] = useState<string | null>(null)
   const term = (chapters.find((chapter) => chapter.term.id === chosen) ?? chapters[0])?.term
-  const forecast = useBookForecast(pupilId, term?.id ?? '')
+  const [madeFor, setMadeFor] = useState<BookFor>('home')
+  const forecast = useBookForecast({ pupilId, termId: term?.id ?? '', madeFor })
   if (!term) return null
   return (
     <View
@@ -57,12 +60,22 @@ export function BookBox({ pupilId, chapters }: { pupilId: string; chapters: Chap
           )
         })}
       </View>
+      <Choices
+        label={strings.forWhom}
+        options={BOOK_FOR.map((value) => ({ value, label: strings.madeFor[value] }))}
+        value={madeFor}
+        onChange={setMadeFor}
+      />
+      <Text variant="bodySmall" style={{ color: colours.inkSoft }}>
+        {strings.madeForHelp[madeFor]}
+      </Text>
+      {forecast.data && forecast.data.leftOut.length > 0 ? <LeftOut pieces={forecast.data.leftOut} /> : null}
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12, alignItems: 'center' }}>
         <BigButton
           small
           label={strings.make}
           symbol="print"
-          onPress={() => make.mutate({ pupilId, termId: term.id })}
+          onPress={() => make.mutate({ pupilId, termId: term.id, madeFor })}
           busy={make.isPending}
           disabled={forecast.data?.pieces === 0}
         />
@@ -76,6 +89,22 @@ export function BookBox({ pupilId, chapters }: { pupilId: string; chapters: Chap
   )
 }
 
+/** What the book will not hold, and why: before it is made, so that nobody looks for it on paper. */
+function LeftOut({ pieces }: { pieces: BookForecast['leftOut'] }) {
+  return (
+    <Notice tone="attention" symbol="eyeoff">
+      <View style={{ gap: 4 }}>
+        <Text variant="labelMedium">{strings.leftOut(pieces.length)}</Text>
+        {pieces.map(({ pieceId, title, reason, withoutConsent }) => (
+          <Text key={pieceId} variant="bodySmall">
+            {reason === 'folder' ? strings.folderClosed(title) : strings.noConsent(title, withoutConsent.join(', '))}
+          </Text>
+        ))}
+      </View>
+    </Notice>
+  )
+}
+
 function BookLine({ book }: { book: Book }) {
   const withdraw = useWithdrawLinks()
   const [asking, setAsking] = useState(false)
@@ -83,13 +112,13 @@ function BookLine({ book }: { book: Book }) {
   return (
     <View
       role="article"
-      aria-label={book.term.name}
+      aria-label={`${book.term.name}, ${strings.madeFor[book.madeFor]}`}
       style={{ borderTopWidth: 1, borderTopColor: colours.rule, paddingTop: 12, gap: 8 }}
     >
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 12 }}>
         <Symbol name="book" size={28} colour={book.state === 'failed' ? colours.clay : colours.aubergine} />
         <View style={{ flex: 1, minWidth: 160 }}>
-          <Text variant="titleSmall">{book.term.name}</Text>
+          <Text variant="titleSmall">{`${book.term.name}, ${strings.madeFor[book.madeFor].toLowerCase()}`}</Text>
           <Text variant="bodySmall" style={{ color: colours.inkSoft }}>
             {book.state === 'ready'
               ? strings.ready(book.pageCount, sizeOf(book.sizeBytes ?? 0))
@@ -101,13 +130,15 @@ function BookLine({ book }: { book: Book }) {
           </Text>
           {book.state === 'ready' ? (
             <Text variant="bodySmall" style={{ color: colours.inkSoft }}>
-              {book.openLinks > 0 && book.linksEndAt
-                ? strings.links(book.openLinks, fullDayOf(book.linksEndAt))
-                : strings.noLinks}
+              {book.stopped
+                ? strings.stopped
+                : book.openLinks > 0 && book.linksEndAt
+                  ? strings.links(book.openLinks, fullDayOf(book.linksEndAt), book.madeFor)
+                  : strings.noLinks}
             </Text>
           ) : null}
         </View>
-        {book.state === 'ready' ? (
+        {book.state === 'ready' && !book.stopped ? (
           <BigButton
             small
             label={strings.download}

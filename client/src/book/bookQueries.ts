@@ -7,14 +7,15 @@ export const useBooks = (pupilId: string) =>
   useQuery({
     queryKey: ['book', pupilId],
     queryFn: ({ signal }) => api.get(`/book?pupilId=${pupilId}`, Books, signal),
+    enabled: pupilId !== '',
     // Live events tell sooner; this is for when they do not come through.
     refetchInterval: ({ state }) =>
       state.data?.some((book) => book.state === 'waiting' || book.state === 'making') ? STILL_MAKING_MS : false,
   })
-export const useBookForecast = (pupilId: string, termId: string) =>
+export const useBookForecast = ({ pupilId, termId, madeFor }: MakeBook) =>
   useQuery({
-    queryKey: ['book', 'plan', pupilId, termId],
-    queryFn: ({ signal }) => api.get(`/book/plan?pupilId=${pupilId}&termId=${termId}`, BookForecast, signal),
+    queryKey: ['book', 'plan', pupilId, termId, madeFor],
+    queryFn: ({ signal }) => api.get(`/book/plan?pupilId=${pupilId}&termId=${termId}&madeFor=${madeFor}`, BookForecast, signal),
   })
 export function useMakeBook() {
   const queries = useQueryClient()

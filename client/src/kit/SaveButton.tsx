@@ -11,12 +11,15 @@ export function SaveButton({
   address,
   name,
   symbol = 'download',
+  order,
 }: {
   label: string
   address: string
   name: string
   symbol?: SymbolName
+  /** What to make, for files that are made when they are asked for. */
+  order?: unknown
 }) {
-  const save = useMutation({ mutationFn: () => saveFile(address, name), onError: (error) => toast(sentenceOf(error)) })
+  const save = useMutation({ mutationFn: () => saveFile(address, name, order), onError: (error) => toast(sentenceOf(error)) })
   return <BigButton small tone="quiet" symbol={symbol} label={label} busy={save.isPending} onPress={() => save.mutate()} />
 }

@@ -2,6 +2,9 @@
 export const strings = {
   waitsForNetwork: 'There is no network just now. This comes as soon as it is back.',
   loading: 'Just a moment',
+  broken: 'Something broke. Your work is safe.',
+  brokenHelp: 'Go back to where you begin, or try this page again.',
+  brokenBack: 'Back to the beginning',
   tryAgain: 'Try again',
   close: 'Close',
   back: 'Back',

@@ -4,7 +4,7 @@ import { bytesToHex } from '@noble/hashes/utils'
 import { type DetailedError, Upload } from 'tus-js-client'
 import * as v from 'valibot'
 import { api } from '../api/api'
-import { problemFrom, ProblemError } from '../api/problems'
+import { codeOf, problemFrom, ProblemError } from '../api/problems'
 
 const ENDPOINT = '/api/media/uploads'
 /** Short hiccups are bridged at once; for longer ones the uploader waits its own time. */
@@ -33,17 +33,20 @@ export function transfer(
     const upload = new Upload(file, {
       endpoint: ENDPOINT,
       retryDelays: RETRY_DELAYS_MS,
+      onShouldRetry: mayPass,
       removeFingerprintOnSuccess: true,
       fingerprint: () => Promise.resolve(`nibquill/${mediaId}`),
       metadata: { mediaId, filename: name, sha256: hash },
       onProgress: onSent,
       onSuccess: ({ lastResponse }) => {
         const arrived = v.safeParse(Arrived, parse(lastResponse.getBody()))
-        // An earlier try arrived whole, and its answer was lost on the way: ask.
         if (arrived.success) resolve(arrived.output)
-        else api.get(`/media/${mediaId}`, Arrived).then(resolve, reject)
+        else resolve(askArrived(mediaId))
       },
-      onError: (error) => void meantBy(error).then(reject),
+      onError: (error) =>
+        void meantBy(error).then((said) =>
+          codeOf(said) === 'media/arrived-already' ? resolve(askArrived(mediaId)) : reject(said),
+        ),
     })
     signal.addEventListener('abort', () => {
       void upload.abort()
@@ -55,6 +58,17 @@ export function transfer(
     }, reject)
   })
 }
+
+/** A lock or another offset, as the protocol has them, are soon over; what our own server refuses stays refused. */
+function mayPass({ originalResponse: answer }: DetailedError): boolean {
+  if (!navigator.onLine) return false
+  const status = answer?.getStatus() ?? 0
+  if (status < 400 || status >= 500) return true
+  return (status === 409 || status === 423) && !answer!.getBody().includes('/problems/')
+}
+
+/** An earlier try arrived whole, and its answer was lost on the way: what the school has of it. */
+const askArrived = (mediaId: string): Promise<Arrived> => api.get(`/media/${mediaId}`, Arrived)
 
 /** Our server's own words where it said any; a proxy's page is not ours, whatever its status. */
 async function meantBy(error: Error | DetailedError): Promise<Error> {

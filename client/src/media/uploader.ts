@@ -34,7 +34,7 @@ export type Sending = Line & {
 
 const AT_ONCE = 2
 /** Those that one day may be otherwise: somebody signs in again, makes room, or the server recovers. */
-const MAY_PASS = new Set(['accounts/signed-out', 'media/differs', 'media/no-room', 'request/too-large'])
+const MAY_PASS = new Set(['accounts/signed-out', 'media/differs', 'media/no-room', 'media/too-many-uploads', 'request/too-large'])
 
 /** Where files wait that have not arrived, beyond the life of the page. */
 export type Shelf = { put: (file: Line, bytes: File) => Promise<unknown>; drop: (partId: string) => Promise<unknown> }

@@ -5,6 +5,7 @@ import { useState } from 'react'
 import { v7 as newId } from 'uuid'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
+import { sentenceOf } from '../api/problems'
 import { BigButton } from '../kit/BigButton'
 import { whenWasIt } from '../kit/dates'
 import { Field } from '../kit/Field'
@@ -102,6 +103,12 @@ function NoticeBox({ notice }: { notice: Notice }) {
   const readers = useReaders(notice.id, open)
   const { id } = notice
   const back = () => move.mutate({ id, move: 'restore' })
+  // As a promise: the school may tell that it is gone, and its row with it, before it answers.
+  const withdraw = () =>
+    void move.mutateAsync({ id, move: 'withdraw' }).then(
+      () => toast(strings.withdrawn, back),
+      (error: unknown) => toast(sentenceOf(error)),
+    )
   return (
     <Box>
       <Hint>{strings.about(strings.audiences[notice.audience], notice.from, whenWasIt(notice.createdAt))}</Hint>
@@ -117,13 +124,7 @@ function NoticeBox({ notice }: { notice: Notice }) {
             onPress={() => setOpen(!open)}
           />
         ) : null}
-        <BigButton
-          small
-          tone="again"
-          symbol="close"
-          label={strings.withdraw}
-          onPress={() => move.mutate({ id, move: 'withdraw' }, { onSuccess: () => toast(strings.withdrawn, back) })}
-        />
+        <BigButton small tone="again" symbol="close" label={strings.withdraw} onPress={withdraw} />
       </Row>
       {open ? (
         <View role="list" aria-label={strings.readers}>

@@ -36,6 +36,23 @@ function OnePart({ piece, asked }: { piece: Piece; asked: string }) {
   const partId = followTidied(asked, (id) => entries.some((entry) => entry.id === id))
   const at = entries.findIndex(({ id }) => id === partId)
   const entry = entries[at]
+  // Here, since the tools go as soon as the school tells that the part is out; who is still here goes back and may undo it.
+  const remove = useRemovePart(piece.id)
+  const takeOut = () => {
+    if (entry?.sending) {
+      uploader.forget(partId)
+      return back(piece.id)
+    }
+    remove.mutate(
+      { partId, restore: false },
+      {
+        onSuccess: () => {
+          back(piece.id)
+          toast(strings.removed, () => remove.mutate({ partId, restore: true }), strings.undo)
+        },
+      },
+    )
+  }
   const { wide, height } = useWidth()
   const beside = wide || height < 620
   const title = entry?.name ?? strings.gone
@@ -78,7 +95,14 @@ function OnePart({ piece, asked }: { piece: Piece; asked: string }) {
                 beside ? { width: 340, borderLeftWidth: 1 } : { borderTopWidth: 1 },
               ]}
             >
-              <PartTools piece={piece} part={entry.part} partId={partId} sending={entry.sending} />
+              <PartTools
+                piece={piece}
+                part={entry.part}
+                partId={partId}
+                sending={entry.sending}
+                remove={remove}
+                onTakeOut={takeOut}
+              />
             </View>
           ) : null}
         </View>
@@ -103,10 +127,16 @@ const SendingPhoto = ({ sending }: { sending: Sending }) => (
   />
 )
 
-type ToolsProps = { piece: Piece; part: Part | null; partId: string; sending: Sending | null }
+type ToolsProps = {
+  piece: Piece
+  part: Part | null
+  partId: string
+  sending: Sending | null
+  remove: ReturnType<typeof useRemovePart>
+  onTakeOut: () => void
+}
 
-function PartTools({ piece, part, partId, sending }: ToolsProps) {
-  const remove = useRemovePart(piece.id)
+function PartTools({ piece, part, partId, sending, remove, onTakeOut }: ToolsProps) {
   const { order } = useOrderParts(piece.id)
   const kind = part?.kind ?? sending!.kind
   const ids = piece.parts.map(({ id }) => id)
@@ -115,21 +145,6 @@ function PartTools({ piece, part, partId, sending }: ToolsProps) {
     const next = ids.filter((id) => id !== partId)
     next.splice(to, 0, partId)
     order(next)
-  }
-  const takeOut = () => {
-    if (sending) {
-      uploader.forget(partId)
-      return back(piece.id)
-    }
-    remove.mutate(
-      { partId, restore: false },
-      {
-        onSuccess: () => {
-          back(piece.id)
-          toast(strings.removed, () => remove.mutate({ partId, restore: true }), strings.undo)
-        },
-      },
-    )
   }
   return (
     <>
@@ -148,7 +163,7 @@ function PartTools({ piece, part, partId, sending }: ToolsProps) {
           tone="quiet"
           symbol="bin"
           label={strings.remove(nameOf(part ?? sending!, Math.max(0, at)))}
-          onPress={takeOut}
+          onPress={onTakeOut}
           busy={remove.isPending}
         />
       </View>

@@ -99,10 +99,11 @@ export function DoneRow({ task }: { task: Task }) {
   const look = state ? stateColours[state] : stateColours.draft
   const anotherGo = () => {
     if (state !== 'approved') return router.push(newest ? `/my-pieces/${newest.id}` : `/my-tasks/${task.id}`)
-    again.mutate(newest!.id, {
-      onSuccess: ({ id }) => router.push(`/my-pieces/${id}`),
-      onError: (error) => toast(sentenceOf(error)),
-    })
+    // As a promise: the school may tell of the new go, and the row with it move elsewhere, before it answers.
+    void again.mutateAsync(newest!.id).then(
+      ({ id }) => router.push(`/my-pieces/${id}`),
+      (error: unknown) => toast(sentenceOf(error)),
+    )
   }
   return (
     <Card

@@ -26,9 +26,13 @@ export function IntoTrayScreen() {
 
 function LastStep({ piece }: { piece: Piece }) {
   const queued = useDrafts().get(piece.id)
+  // Here, since the school may tell that it is out, and what is shown with it change, before it answers.
+  const move = useMovePiece(piece.id)
+  const takeOut = () =>
+    move.mutate({ move: 'withdraw', seenVersion: piece.version }, { onSuccess: () => router.replace(`/my-pieces/${piece.id}`) })
   // Approved while the pupil was looking: there is nothing to hand in any more.
   if (piece.state === 'approved') return <Redirect href={`/my-pieces/${piece.id}`} />
-  if (piece.state === 'submitted') return <InTray piece={piece} />
+  if (piece.state === 'submitted') return <InTray piece={piece} move={move} onTakeOut={takeOut} />
   return queued?.handIn && queued.state !== 'refused' && queued.state !== 'asks' ? (
     <GoesIn piece={piece} />
   ) : (
@@ -134,19 +138,15 @@ function GoesIn({ piece }: { piece: Piece }) {
   )
 }
 
-function InTray({ piece }: { piece: Piece }) {
-  const move = useMovePiece(piece.id)
-  const [taken, setTaken] = useState(false)
-  const takeOut = () => {
-    setTaken(true)
-    move.mutate({ move: 'withdraw', seenVersion: piece.version }, { onSuccess: () => router.replace(`/my-pieces/${piece.id}`) })
-  }
+type InTrayProps = { piece: Piece; move: ReturnType<typeof useMovePiece>; onTakeOut: () => void }
+
+function InTray({ piece, move, onTakeOut }: InTrayProps) {
   return (
     <Page
       foot={
         <>
           <BigButton label={strings.toDesk} symbol="desk" onPress={() => router.replace('/desk')} />
-          <BigButton label={strings.takeOut} symbol="tray-out" tone="quiet" onPress={takeOut} busy={taken && move.isPending} />
+          <BigButton label={strings.takeOut} symbol="tray-out" tone="quiet" onPress={onTakeOut} busy={move.isPending} />
         </>
       }
     >

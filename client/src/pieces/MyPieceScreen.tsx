@@ -34,7 +34,7 @@ function MyPiece({ piece }: { piece: Piece }) {
   const look = stateColours[piece.state]
   const title = piece.title || piece.task?.title || strings.untitled
   return (
-    <Page foot={closed ? undefined : <NextStep piece={piece} />}>
+    <Page foot={closed || !piece.mayChange ? undefined : <NextStep piece={piece} />}>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
         <Press
           label={kitWords.back}

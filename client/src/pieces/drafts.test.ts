@@ -6,7 +6,7 @@ import { Drafts, wordsOf, type School } from './drafts'
 const PUPIL = { id: ID(1), firstName: 'Wren', lastName: '', peg: { symbol: 'fish', colour: 'aubergine' } } as const
 const piece = (more: Partial<Piece> = {}): Piece => ({
   id: ID(9), title: '', state: 'draft', goes: 0, folder: null, pupil: PUPIL, taskTitle: null, cover: null, partCount: 0, changedAt: '', submittedAt: null,
-  message: null, version: 1, reflection: '', step: 'finished', task: null, classPiece: null, makers: [PUPIL], suggestedTitle: 'Week 2', parts: [],
+  message: null, version: 1, reflection: '', step: 'finished', task: null, classPiece: null, mayChange: true, makers: [PUPIL], suggestedTitle: 'Week 2', parts: [],
   versions: [], term: null, className: 'Heron', approved: false, pick: null, ...more,
 }) // prettier-ignore
 const refused = (type: string, status: number) => new ProblemError({ type: `/problems/${type}`, title: 'Not like this.', status })

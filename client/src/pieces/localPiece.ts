@@ -14,7 +14,8 @@ export function localPiece(queries: QueryClient, pieceId: string, taskId: string
   return {
     id: pieceId, title: '', state: 'draft', goes: 0, folder: task?.folder ?? null, pupil, taskTitle: task?.title ?? null, cover: null,
     partCount: 0, changedAt: new Date().toISOString(), submittedAt: null, message: null, version: 1, reflection: '', step: 'finished',
-    task: task && { id: task.id, title: task.title, folderChangeable: task.folderChangeable }, classPiece: null, makers: [pupil],
+    task: task && { id: task.id, title: task.title, folderChangeable: task.folderChangeable }, classPiece: null, mayChange: true,
+    makers: [pupil],
     suggestedTitle: suggestTitle({ task: task?.title, folder: task?.folder.name, week: undefined, earlier: 0 }), parts: [], versions: [], term: null,
     className: person.className ?? '', approved: false, pick: null,
   } // prettier-ignore

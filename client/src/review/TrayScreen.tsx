@@ -10,6 +10,7 @@ import { Empty, Loading, ProblemNotice } from '../kit/Notice'
 import { Peg } from '../kit/Peg'
 import { Press } from '../kit/Press'
 import { colours, corners, targets } from '../kit/theme'
+import { StaffNewsBox } from '../notices/StaffNewsBox'
 import { groupTray, type Grouping } from './groupTray'
 import { Judging } from './Judging'
 import { FirstSteps } from '../school/FirstSteps'
@@ -85,6 +86,9 @@ export function TrayScreen() {
         </View>
       </View>
       <ScrollView>
+        <View style={{ paddingHorizontal: 12, paddingTop: 12 }}>
+          <StaffNewsBox />
+        </View>
         {fresh > 0 ? (
           <View style={{ padding: 12 }}>
             <Press

@@ -6,6 +6,7 @@ import { CardsButton } from '../accounts/CardsButton'
 import { DoorLine } from '../accounts/DoorLine'
 import { useSession } from '../accounts/session'
 import { strings as accountWords } from '../accounts/strings'
+import { StaffNewsBox } from '../notices/StaffNewsBox'
 import { strings as noticeWords } from '../notices/strings'
 import { strings as pieceWords } from '../pieces/strings'
 import { BigButton } from '../kit/BigButton'
@@ -70,6 +71,7 @@ export function ClassScreen() {
           <Hint>{strings.taughtBy(current.teachers.map(({ name }) => name).join(', '))}</Hint>
         ) : null}
       </View>
+      <StaffNewsBox />
       <OneClass key={current.id} classId={current.id} mine={current.mine} />
     </Page>
   )
@@ -174,7 +176,8 @@ function Settings({ detail }: { detail: ClassDetail }) {
             <SaveButton
               label={strings.letters}
               symbol="print"
-              address={`/api/sharing/letters?classId=${detail.id}`}
+              address="/api/sharing/letters"
+              order={{ classId: detail.id }}
               name="letters.pdf"
             />
           </Row>

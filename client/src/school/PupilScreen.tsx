@@ -5,6 +5,7 @@ import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { useSession } from '../accounts/session'
 import { BookBox } from '../book/BookBox'
+import { useBooks } from '../book/bookQueries'
 import { whenWasIt } from '../kit/dates'
 import { Hint, Row } from '../kit/form'
 import { Heading, Page } from '../kit/layout'
@@ -17,6 +18,7 @@ import { Chapters } from '../portfolio/Chapters'
 import { usePortfolio } from '../portfolio/portfolioQueries'
 import { strings as portfolioWords } from '../portfolio/strings'
 import { ParentsBox } from '../sharing/ParentsBox'
+import { usePupilSharing } from '../sharing/sharingQueries'
 import { PupilEditBox } from './PupilEditBox'
 import { useClass, usePupil } from './schoolQueries'
 import { strings } from './strings'
@@ -25,13 +27,19 @@ import { strings } from './strings'
 export function PupilScreen() {
   const { id } = useLocalSearchParams<{ id: string }>()
   const session = useSession()
+  const teaches = session.data?.person?.role === 'teacher'
   const pupil = usePupil(id)
-  if (pupil.isPending) return <Loading />
+  // Shown at once: what comes late would push away the button a finger is on.
+  const sharing = usePupilSharing(id)
+  const portfolio = usePortfolio(teaches ? id : '')
+  const books = useBooks(teaches ? id : '')
+  const waiting = [pupil, sharing, ...(teaches ? [portfolio, books] : [])].some(({ isPending }) => isPending)
   if (pupil.isError) return <ProblemNotice error={pupil.error} onRetry={() => void pupil.refetch()} />
+  if (waiting || !pupil.data) return <Loading />
   return (
     <Page max={980}>
       <PupilHead pupil={pupil.data} />
-      {session.data?.person?.role === 'teacher' ? <Work pupil={pupil.data} /> : null}
+      {teaches ? <Work pupil={pupil.data} /> : null}
       <ParentsBox pupilId={id} firstName={pupil.data.firstName} />
       <PupilEditBox key={id} pupil={pupil.data} />
     </Page>

@@ -1,5 +1,5 @@
 import {
-  CardCode, ClassDetail, ClassList, LatestRollOver, PostBox, PupilDetail, RollOverPlan, SchoolClasses, SchoolFacts, SchoolYears, Staff, Strands,
+  CardCode, ClassDetail, ClassList, LatestRollOver, OpenedMail, PostBox, PupilDetail, RollOverPlan, SchoolClasses, SchoolFacts, SchoolYears, Staff, Strands,
   type AddStaff, type ChangeClass, type ChangePupil, type ChangeSchool, type ChangeStaff, type DoRollOver, type MakeClass, type PutPeg,
   type PutYear, type Strand, Done,
 } from '@nibquill/contract' // prettier-ignore
@@ -70,6 +70,7 @@ export const useLatestRollOver = () => useAsk(['school', 'roll-over', 'latest'],
 export const useTurnYear = () => useChange((turn: DoRollOver) => api.post('/school/roll-over', LatestRollOver, turn), TOUCHES)
 export const useUndoTurn = () => useChange((id: string) => api.post(`/school/roll-over/${id}/undo`, Done), TOUCHES)
 
+export const useOpenMail = () => useChange((id: string) => api.post(`/mail/${id}/open`, OpenedMail), ['mail'])
 export const usePostBox = () => useAsk(['mail'], '/mail', PostBox)
 export const useStrands = () => useAsk(['folders', 'strands'], '/folders/strands', Strands)
 export const usePutStrands = () =>

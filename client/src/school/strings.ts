@@ -167,7 +167,11 @@ export const strings = {
   undone: 'It is as it was.',
   final: 'There is work in the new year, so it stays.',
   // post box
-  postHelp: 'Letters that went out by mail. Without a mail server they stay here, to be read and handed on.',
+  postHelp: 'Letters that went out by mail. Without a mail server they stay here, to be opened and handed on.',
+  openLetter: 'Open the letter',
+  openAsk: (to: string) => `Open the letter to ${to}?`,
+  openHelp: 'It may hold a way in. That you opened it is noted, and the teachers it concerns are told.',
+  blanked: 'The way in is left out: whoever has come in before is let in by nobody else.',
   noMail: 'Nothing has been sent yet',
   mailStates: { waiting: 'on its way', sent: 'sent', kept: 'kept here', failed: 'could not be sent, will be tried again' },
   noServer: 'There is no mail server, so letters are kept here and go nowhere.',

@@ -11,6 +11,7 @@ import { Press } from '../kit/Press'
 import { RoundButton } from '../kit/RoundButton'
 import { Sheet } from '../kit/Sheet'
 import { colours, corners, targets } from '../kit/theme'
+import { Requests } from './Requests'
 import { SharedPieceView } from './SharedPieceView'
 import { useChildren, useChildWork } from './sharingQueries'
 import { NoticesFor } from '../notices/NoticesFor'
@@ -26,6 +27,7 @@ export function FamilyScreen() {
   if (!child) {
     return (
       <Page>
+        <Requests />
         <Empty symbol="home-heart" title={strings.family}>
           {strings.noChildren}
         </Empty>
@@ -35,6 +37,7 @@ export function FamilyScreen() {
   return (
     <Page max={820}>
       <ChildHead child={child} />
+      <Requests onAnswer={() => setChosen(child.id)} />
       {children.data.length > 1 ? (
         <View role="tablist" aria-label={strings.children} style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
           {children.data.map((other) => (

@@ -1,7 +1,8 @@
-import { useLocalSearchParams } from 'expo-router'
+import { router, useLocalSearchParams } from 'expo-router'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { codeOf } from '../api/problems'
+import { BigButton } from '../kit/BigButton'
 import { fullDayOf } from '../kit/dates'
 import { Heading, Page, useWidth } from '../kit/layout'
 import { Name } from '../kit/Name'
@@ -20,7 +21,15 @@ export function LinkedPieceScreen() {
   if (linked.isError) {
     return (
       <Page>
-        {codeOf(linked.error) === 'sharing/link-over' ? (
+        {codeOf(linked.error) === 'sharing/link-for-school' ? (
+          <Empty
+            symbol="lock"
+            title={strings.forSchool}
+            action={<BigButton symbol="key" label={strings.signInAsStaff} onPress={() => router.push('/sign-in')} />}
+          >
+            {linked.error.message}
+          </Empty>
+        ) : codeOf(linked.error) === 'sharing/link-over' ? (
           <Empty symbol="link-off" title={strings.linkOver}>
             {linked.error.message}
           </Empty>

@@ -11,7 +11,7 @@ import { BigButton } from '../kit/BigButton'
 import { fullDayOf, whenWasIt } from '../kit/dates'
 import { Toggle } from '../kit/choices'
 import { Box, FormLine, Hint, Row } from '../kit/form'
-import { ProblemNotice } from '../kit/Notice'
+import { Notice, ProblemNotice } from '../kit/Notice'
 import { SaveButton } from '../kit/SaveButton'
 import { toast } from '../kit/Toast'
 import { colours } from '../kit/theme'
@@ -22,19 +22,23 @@ import { strings } from './strings'
 export function ParentsBox({ pupilId, firstName }: { pupilId: string; firstName: string }) {
   const sharing = usePupilSharing(pupilId)
   const [adding, setAdding] = useState(false)
+  const [told, setTold] = useState<WayIn | null>(null)
   if (sharing.isPending) return null
   if (sharing.isError) return <ProblemNotice error={sharing.error} onRetry={() => void sharing.refetch()} />
   const { guardians, consents } = sharing.data
-  const waiting = guardians.some(({ invitation }) => invitation?.state === 'open' && !invitation.lastUsedAt)
+  const waiting = guardians.some(
+    ({ invitation }) => invitation?.state === 'asked' || (invitation?.state === 'open' && !invitation.lastUsedAt),
+  )
   return (
     <>
       <Box title={strings.parents}>
         {guardians.length === 0 ? <Text variant="bodyMedium">{strings.noParents}</Text> : null}
         {guardians.map((guardian) => (
-          <GuardianLine key={guardian.id} pupilId={pupilId} guardian={guardian} firstName={firstName} />
+          <GuardianLine key={guardian.id} pupilId={pupilId} guardian={guardian} firstName={firstName} onTold={setTold} />
         ))}
+        {told ? <ToldOnce wayIn={told} onDone={() => setTold(null)} /> : null}
         {adding ? (
-          <AddParentForm pupilId={pupilId} onDone={() => setAdding(false)} />
+          <AddParentForm pupilId={pupilId} onTold={setTold} onDone={() => setAdding(false)} />
         ) : (
           <Row>
             <BigButton small tone="quiet" symbol="plus" label={strings.addParent} onPress={() => setAdding(true)} />
@@ -42,7 +46,8 @@ export function ParentsBox({ pupilId, firstName }: { pupilId: string; firstName:
               <SaveButton
                 label={strings.letter}
                 symbol="print"
-                address={`/api/sharing/letters?pupilId=${pupilId}`}
+                address="/api/sharing/letters"
+                order={{ pupilId }}
                 name="letter.pdf"
               />
             ) : null}
@@ -86,16 +91,47 @@ const ParentForm = v.object({
   ]),
 })
 
-function AddParentForm({ pupilId, onDone }: { pupilId: string; onDone: () => void }) {
+/** Where one parent goes: told by the server this once. */
+type WayIn = { name: string; address: string }
+
+function ToldOnce({ wayIn, onDone }: { wayIn: WayIn; onDone: () => void }) {
+  const copy = () => void navigator.clipboard?.writeText(wayIn.address).then(() => toast(strings.copied))
+  return (
+    <Notice tone="news" symbol="link">
+      <View style={{ gap: 8 }}>
+        <Text variant="titleSmall">{strings.toldOnce(wayIn.name)}</Text>
+        <Text variant="bodyMedium" selectable>
+          {wayIn.address}
+        </Text>
+        <Row>
+          <BigButton small symbol="copy" label={strings.copy} onPress={copy} />
+          <BigButton small tone="quiet" symbol="check" label={strings.haveIt} onPress={onDone} />
+        </Row>
+      </View>
+    </Notice>
+  )
+}
+
+type Telling = { pupilId: string; onTold: (wayIn: WayIn | null) => void }
+
+function AddParentForm({ pupilId, onTold, onDone }: Telling & { onDone: () => void }) {
   const add = useAddParent(pupilId)
   const [id] = useState(() => newId())
   const { control, handleSubmit } = useForm({
     resolver: valibotResolver(ParentForm),
     defaultValues: { firstName: '', lastName: '', email: '' },
   })
-  const save = handleSubmit(
-    (input) =>
-    add.mutate({ id, input }, { onSuccess: () => { toast(input.email ? strings.mailed(input.email) : strings.invitedByLetter); onDone() } }), // prettier-ignore
+  const save = handleSubmit((input) =>
+    add.mutate(
+      { id, input },
+      {
+        onSuccess: ({ address }) => {
+          toast(input.email ? strings.mailed(input.email) : strings.invitedByLetter)
+          onTold(address ? { name: `${input.firstName} ${input.lastName}`.trim(), address } : null)
+          onDone()
+        },
+      },
+    ),
   )
   return (
     <View style={{ gap: 12 }}>
@@ -112,19 +148,28 @@ function AddParentForm({ pupilId, onDone }: { pupilId: string; onDone: () => voi
   )
 }
 
-function GuardianLine({ pupilId, guardian, firstName }: { pupilId: string; guardian: Guardian; firstName: string }) {
+function GuardianLine({ pupilId, guardian, firstName, onTold }: Telling & { guardian: Guardian; firstName: string }) {
   const change = useChangeInvitation(pupilId)
   const remove = useRemoveParent(pupilId)
   const [asking, setAsking] = useState<'withdraw' | 'remove' | null>(null)
   const { invitation } = guardian
   const name = `${guardian.firstName} ${guardian.lastName}`.trim()
-  const state = invitation && { open: strings.open(fullDayOf(invitation.expiresAt)), withdrawn: strings.withdrawn, ended: strings.ended }[invitation.state] // prettier-ignore
-  const copy = () => void navigator.clipboard?.writeText(invitation?.address ?? '').then(() => toast(strings.copied))
+  const asked = invitation?.state === 'asked'
+  const renew = () =>
+    invitation &&
+    change.mutate(
+      { invitationId: invitation.id, change: 'renew' },
+      {
+        onSuccess: ({ address }) => {
+          if (address) onTold({ name, address })
+          else toast(strings.mailed(guardian.email ?? name))
+        },
+      },
+    )
   const about = [
-    state,
+    invitation && STATE_WORDS[invitation.state](fullDayOf(invitation.expiresAt ?? invitation.createdAt)),
     invitation?.lastUsedAt ? strings.used(whenWasIt(invitation.lastUsedAt)) : '',
     guardian.email,
-    guardian.otherChildren.length > 0 ? strings.alsoOf(guardian.otherChildren.join(', ')) : '',
   ]
   return (
     <View
@@ -144,23 +189,26 @@ function GuardianLine({ pupilId, guardian, firstName }: { pupilId: string; guard
         <Text variant="titleSmall">{name}</Text>
         <Hint>{about.filter(Boolean).join(', ')}</Hint>
       </View>
+      {asked ? null : (
+        <BigButton
+          small
+          tone="quiet"
+          symbol="link"
+          label={invitation?.state === 'open' ? strings.newLink : strings.renew}
+          busy={change.isPending}
+          onPress={renew}
+        />
+      )}
       {invitation?.state === 'open' ? (
-        <>
-          <BigButton small tone="quiet" symbol="copy" label={strings.copy} onPress={copy} />
-          <BigButton small tone="again" symbol="link-off" label={strings.withdraw} onPress={() => setAsking('withdraw')} />
-        </>
+        <BigButton small tone="again" symbol="link-off" label={strings.withdraw} onPress={() => setAsking('withdraw')} />
       ) : (
-        <>
-          <BigButton
-            small
-            tone="quiet"
-            symbol="link"
-            label={strings.renew}
-            busy={change.isPending}
-            onPress={() => invitation && change.mutate({ invitationId: invitation.id, change: 'renew' })}
-          />
-          <BigButton small tone="again" symbol="close" label={strings.remove} onPress={() => setAsking('remove')} />
-        </>
+        <BigButton
+          small
+          tone="again"
+          symbol="close"
+          label={asked ? strings.takeBack : strings.remove}
+          onPress={() => (asked ? remove.mutate(guardian.id) : setAsking('remove'))}
+        />
       )}
       {change.isError ? <ProblemNotice error={change.error} /> : null}
       <Ask
@@ -180,3 +228,10 @@ function GuardianLine({ pupilId, guardian, firstName }: { pupilId: string; guard
     </View>
   )
 }
+
+const STATE_WORDS = {
+  asked: () => strings.asked,
+  open: strings.open,
+  withdrawn: () => strings.withdrawn,
+  ended: () => strings.ended,
+} as const

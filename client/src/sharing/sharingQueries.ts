@@ -1,4 +1,13 @@
-import { Children, ChildWork, LinkedPiece, PupilSharing, type AddParent, type Consent } from '@nibquill/contract'
+import {
+  Children,
+  ChildWork,
+  GuardianRequests,
+  InvitedParent,
+  LinkedPiece,
+  PupilSharing,
+  type AddParent,
+  type Consent,
+} from '@nibquill/contract'
 import { useQuery } from '@tanstack/react-query'
 import { api } from '../api/api'
 import { useAsk, useChange } from '../api/queries'
@@ -22,12 +31,12 @@ const at = (pupilId: string) => `/sharing/pupils/${pupilId}`
 export const useChangeInvitation = (pupilId: string) =>
   useChange(
     ({ invitationId, change }: { invitationId: string; change: 'withdraw' | 'renew' }) =>
-      api.post(`${at(pupilId)}/invitations/${invitationId}/${change}`, PupilSharing),
+      api.post(`${at(pupilId)}/invitations/${invitationId}/${change}`, InvitedParent),
     ['sharing'],
   )
 export const useAddParent = (pupilId: string) =>
   useChange(
-    ({ id, input }: { id: string; input: AddParent }) => api.put(`${at(pupilId)}/parents/${id}`, PupilSharing, input),
+    ({ id, input }: { id: string; input: AddParent }) => api.put(`${at(pupilId)}/parents/${id}`, InvitedParent, input),
     ['sharing', 'mail'],
   )
 export const useRemoveParent = (pupilId: string) =>
@@ -36,5 +45,11 @@ export const usePutConsent = (pupilId: string) =>
   useChange(
     ({ kind, granted }: { kind: Consent['kind']; granted: boolean }) =>
       api.put(`${at(pupilId)}/consents/${kind}`, PupilSharing, { granted }),
+    ['sharing'],
+  )
+export const useRequests = () => useAsk(['sharing', 'requests'], '/sharing/requests', GuardianRequests)
+export const useAnswerRequest = () =>
+  useChange(
+    ({ id, word }: { id: string; word: 'accept' | 'decline' }) => api.post(`/sharing/requests/${id}/${word}`, GuardianRequests),
     ['sharing'],
   )

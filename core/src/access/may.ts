@@ -11,10 +11,19 @@ export type Role = Viewer['role']
 
 /**
  * How the viewer stands to the thing looked at.
- * `maker`: a pupil who made it (or is it); `class-teacher`: teaches the class it belongs to; `guardian`: of its pupil;
+ * `maker`: a pupil who makes it (or is it); `approved-maker`: made the version that was approved, whoever works at it now; `class-teacher`: teaches the class it belongs to; `guardian`: of its pupil;
  * `classmate`: belongs to the class it is for; `holder`: came by the link to it; `school-lead`: oversees the school it belongs to; `none`.
  */
-export const RELATIONS = ['maker', 'class-teacher', 'guardian', 'classmate', 'holder', 'school-lead', 'none'] as const
+export const RELATIONS = [
+  'maker',
+  'approved-maker',
+  'class-teacher',
+  'guardian',
+  'classmate',
+  'holder',
+  'school-lead',
+  'none',
+] as const
 export type Relation = (typeof RELATIONS)[number]
 
 export const ACTIONS = [
@@ -53,6 +62,7 @@ export const ACTIONS = [
   'portfolio.pick',
   'book.make',
   'book.read',
+  'book.read-page',
   'parent.read',
   'consent.change',
   'invitation.make',
@@ -79,7 +89,8 @@ export type Entry = { role: Role; action: Action; relation: Relation; when: read
 
 /** `approved work of a child whose sharing consent stands, in a folder parents may see`, the school's rule in one place. */
 const SHARED_WITH_PARENTS = ['approved', 'sharing-consent', 'parents-see', 'not-binned'] as const
-const SHARED_BY_LINK = ['approved', 'sharing-consent', 'link-live', 'not-binned'] as const
+/** What a page link opens: the same, while the link stands. */
+const SHARED_BY_LINK = [...SHARED_WITH_PARENTS, 'link-live'] as const
 
 /** Sets up and oversees, and reads no pupil's work by it. */
 const LEADING = [
@@ -100,6 +111,8 @@ export const ACCESS_TABLE: readonly Entry[] = [
     ['piece.read', 'piece.read-approved', 'piece.change', 'piece.hand-in', 'portfolio.pick'],
     ['not-binned'],
   ),
+  // Left out of the next go, they keep what they made.
+  ...entries('pupil', 'approved-maker', ['piece.read-approved', 'portfolio.pick'], ['approved', 'not-binned']),
   ...entries('pupil', 'classmate', ['folder.read', 'task.read', 'task.tick', 'notice.read']),
   ...entries('pupil', 'classmate', ['folder.propose'], ['proposals-open']),
   ...entries('pupil', 'classmate', ['folder.file-into'], ['pupils-file']),
@@ -109,7 +122,7 @@ export const ACCESS_TABLE: readonly Entry[] = [
     'portfolio.read', 'portfolio.pick', 'book.make', 'book.read', 'parent.read', 'consent.change', 'invitation.make',
     'invitation.withdraw', 'link.withdraw',
   ]), // prettier-ignore
-  ...entries('teacher', 'class-teacher', ['piece.read', 'piece.read-approved', 'piece.judge'], ['not-binned']),
+  ...entries('teacher', 'class-teacher', ['piece.read', 'piece.read-approved', 'piece.judge', 'book.read-page'], ['not-binned']),
   ...entries('office', 'school-lead', LEADING),
   // In a small school a teacher leads as well.
   ...entries('teacher', 'school-lead', LEADING),

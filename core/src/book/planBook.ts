@@ -1,3 +1,7 @@
+/** Whom a book is made for: `home`, what the family may see; `school`, everything approved. */
+export const BOOK_FOR = ['home', 'school'] as const
+export type BookFor = (typeof BOOK_FOR)[number]
+
 /** How many pieces one page of contents lists at a size a grandparent reads without glasses. */
 export const CONTENTS_LINES = 26
 

@@ -1,6 +1,7 @@
-const FIRST_MS = 2000
-const MOST_MS = 5 * 60_000
-const LEAST_MS = 500
+/** The first wait at most, the longest wait at most, and no wait shorter than this. */
+export type Waits = { firstMs: number; mostMs: number; leastMs: number }
+/** For a tablet's work on its way to school. */
+const OUTBOX_WAITS: Waits = { firstMs: 2000, mostMs: 5 * 60_000, leastMs: 500 }
 
 /**
  * How long to wait before trying again.
@@ -9,8 +10,8 @@ const LEAST_MS = 500
  * @param chance - 0..1, drawn anew each time.
  * @see Brooker 2015, "Exponential backoff and jitter" (full jitter)
  */
-export const backOffMs = (failures: number, chance: number): number =>
-  Math.max(LEAST_MS, chance * Math.min(MOST_MS, FIRST_MS * 2 ** Math.max(0, failures - 1)))
+export const backOffMs = (failures: number, chance: number, { firstMs, mostMs, leastMs } = OUTBOX_WAITS): number =>
+  Math.max(leastMs, chance * Math.min(mostMs, firstMs * 2 ** Math.max(0, failures - 1)))
 
 /** Something that waits its turn, as a member of a group (a piece). */
 export type Waiting = { id: string; group: string }

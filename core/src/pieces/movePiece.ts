@@ -42,6 +42,9 @@ export function movePiece(piece: StoredState, move: Move, seenVersion: number): 
 /** Whether the pupil may still change words and parts: not while it lies in the tray, nor once it is in the folder. */
 export const isOpen = (state: PieceState): boolean => state === 'draft' || state === 'returned'
 
+/** How long what was thrown away can be taken back; then it is gone everywhere. */
+export const BIN_DAYS = 30
+
 export const MAX_TITLE_LENGTH = 120
 export const MAX_REFLECTION_LENGTH = 2000
 export const MAX_MESSAGE_LENGTH = 2000

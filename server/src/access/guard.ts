@@ -3,6 +3,7 @@ import {
   may,
   schoolDay,
   type Action,
+  type BookFor,
   type DomainErrorCode,
   type Fact,
   type Relation,
@@ -38,27 +39,46 @@ export class Guard {
     const [row] = await manager.query<PieceFacts[]>(
       `select ${PIECE_FACTS},
          exists (select 1 from piece_maker m where m.piece_id = p.id and m.person_id = $2) as maker,
+         ${madeApproved('p', '$2')} as "madeApproved",
          exists (select 1 from enrolment t where t.class_id = p.class_id and t.person_id = $2)
-           or exists (select 1 from piece_maker m where m.piece_id = p.id and ${taughtNow('m.person_id', '$2', '$3')}) as teaches,
-         exists (select 1 from piece_maker m join guardian g on g.pupil_id = m.person_id where m.piece_id = p.id and g.parent_id = $2) as guards
+           or exists (select 1 from piece_maker m where m.piece_id = p.id and ${taughtNow('m.person_id', '$2', '$3')})
+           or exists (${approvedMakers('p')} and ${taughtNow('m.person_id', '$2', '$3')}) as teaches,
+         exists (${approvedMakers('p')} and exists (select 1 from guardian g where g.pupil_id = m.person_id and g.parent_id = $2)) as guards
        from piece p where p.id = $1`,
       [pieceId, viewer.personId, await this.#today(manager)],
     )
     if (!row) return NOTHING
     const relations: Relation[] = []
     if (row.maker) relations.push('maker')
+    if (row.madeApproved) relations.push('approved-maker')
     if (row.teaches) relations.push('class-teacher')
     if (row.guards) relations.push('guardian')
     return { relations, facts: factsOf(row) }
   }
 
-  /** A piece looked at by whoever holds a printed page. @returns its id @throws DomainError `sharing/link-over` */
-  async linkedPiece(token: string, manager = this.#platform.db.manager): Promise<{ pieceId: string; expiresAt: Date }> {
-    const [row] = await manager.query<(PieceFacts & { pieceId: string; live: boolean; expiresAt: Date })[]>(
-      `select ${PIECE_FACTS}, p.id as "pieceId", l.expires_at as "expiresAt", l.withdrawn_at is null and l.expires_at > $2 as live
-       from page_link l join piece p on p.id = l.piece_id where l.token_hash = $1`,
+  /** Whether somebody may; asks no questions aloud. */
+  async allowsPiece(viewer: SignedIn | null, action: Action, pieceId: string): Promise<boolean> {
+    const subject = viewer ? await this.#pieceSubject(viewer, pieceId, this.#platform.db.manager) : NOTHING
+    return may(asViewer(viewer), action, subject) === 'yes'
+  }
+
+  /**
+   * A piece looked at by whoever holds a printed page. The codes of a book for school open for staff who may read the piece anyway.
+   * @returns its id @throws DomainError `sharing/link-over`, `sharing/link-for-school`
+   */
+  async linkedPiece(viewer: SignedIn | null, token: string): Promise<{ pieceId: string; expiresAt: Date }> {
+    const [row] = await this.#platform.db.manager.query<
+      (PieceFacts & { pieceId: string; live: boolean; madeFor: BookFor; expiresAt: Date })[]
+    >(
+      `select ${PIECE_FACTS}, p.id as "pieceId", l.expires_at as "expiresAt", l.withdrawn_at is null and l.expires_at > $2 as live,
+         b.made_for as "madeFor"
+       from page_link l join piece p on p.id = l.piece_id join book b on b.id = l.book_id where l.token_hash = $1`,
       [this.#platform.secrets.hash('page-link', token), this.#platform.clock.now()],
     )
+    if (row?.live && row.madeFor === 'school') {
+      if (row.approved && (await this.allowsPiece(viewer, 'book.read-page', row.pieceId))) return row
+      throw new DomainError('sharing/link-for-school')
+    }
     const facts = row ? [...factsOf(row), ...(row.live ? (['link-live'] as const) : [])] : []
     const verdict = may({ role: 'link-holder' }, 'piece.read-approved', { relations: row ? ['holder'] : [], facts })
     if (!row || verdict !== 'yes') throw new DomainError('sharing/link-over')
@@ -176,6 +196,7 @@ type PieceFacts = {
   parentsSee: boolean
   binned: boolean
   maker?: boolean
+  madeApproved?: boolean
   teaches?: boolean
   guards?: boolean
 }
@@ -185,9 +206,19 @@ const NOTHING: Subject = { relations: [], facts: [] }
 export const consents = (person: string) =>
   `exists (select 1 from consent c where c.pupil_id = ${person} and c.kind = 'sharing' and c.granted)`
 
-/** SQL: whether every maker of a piece may be shared: another child in the picture counts as well. */
+/** SQL: the makers `m` of the approved version of a piece, to be followed by `and …`. @param piece - Alias of `piece`. */
+export const approvedMakers = (piece: string) => `select 1 from version_maker m where m.version_id = ${piece}.approved_version_id`
+
+/** SQL: whether somebody made what was approved, whoever works at the piece now. @param piece - Alias of `piece`. */
+export const madeApproved = (piece: string, person: string) => `exists (${approvedMakers(piece)} and m.person_id = ${person})`
+
+/** SQL: whether every maker of what was approved may be shared: another child in the picture counts as well. @param piece - Alias of `piece`. */
 export const allConsent = (piece: string) =>
-  `not exists (select 1 from piece_maker m where m.piece_id = ${piece} and not ${consents('m.person_id')})`
+  // Counted, since PostgreSQL may answer a `not exists` here by reading everybody's makers first.
+  `(select count(*) from version_maker m where m.version_id = ${piece}.approved_version_id and not ${consents('m.person_id')}) = 0`
+
+/** SQL: whether families may see a piece `p` at this moment, `f` being the folder it was approved into. @see SHARED_WITH_PARENTS in core */
+export const SHOWN_AT_HOME = `p.binned_at is null and f.parents_see and ${allConsent('p')}`
 
 /** SQL: whether a teacher teaches a pupil in a class of a school year that has not ended. */
 export const taughtNow = (pupil: string, teacher: string, today: string) =>
@@ -195,7 +226,7 @@ export const taughtNow = (pupil: string, teacher: string, today: string) =>
      join school_year y on y.id = c.school_year_id and y.ends_on >= ${today}::date
      where e.person_id = ${pupil} and t.person_id = ${teacher})`
 
-const PIECE_FACTS = `p.approved_version_id is not null as approved, p.binned_at is not null as binned, ${allConsent('p.id')} as consent,
+const PIECE_FACTS = `p.approved_version_id is not null as approved, p.binned_at is not null as binned, ${allConsent('p')} as consent,
   coalesce((select f.parents_see from folder f where f.id = p.approved_folder_id), false) as "parentsSee"`
 
 function factsOf(row: PieceFacts): Fact[] {

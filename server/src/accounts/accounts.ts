@@ -7,8 +7,9 @@ import type { SignedIn } from '../platform/routes.ts'
 import { SchoolRow } from '../school/rows.ts'
 import { classOfPerson } from './classOfPerson.ts'
 import type { Caller, Doors, TabletAtDoor } from './doors.ts'
-import { cardUnknown, readTry, type NameCards } from './nameCards.ts'
+import { readTry, type NameCards } from './nameCards.ts'
 import type { Passwords } from './passwords.ts'
+import { noteFailed } from './noteFailed.ts'
 import { PersonRow } from './rows.ts'
 import type { Sessions } from './sessions.ts'
 import type { SignInLimits } from './signInLimits.ts'
@@ -34,7 +35,7 @@ export class Accounts {
   async useCard({ code }: CardSignIn, caller: Caller, countedBy: string, tablet: string | undefined): Promise<Opened> {
     const { letters, keys } = readTry(code, countedBy)
     const opened = await this.#parts.limits.count(keys, async () => {
-      if (!letters) throw cardUnknown()
+      if (!letters) return this.#refuseCard()
       const session = await this.#parts.nameCards.signIn(letters, caller.browser)
       if (session) return { session }
       // A right card before a shut door is no wrong try: a class of tablets may hold it up again and again.
@@ -42,11 +43,16 @@ export class Accounts {
         if (refusal instanceof DomainError) return refusal
         throw refusal
       })
-      if (hung === null) throw cardUnknown()
+      if (hung === null) return this.#refuseCard()
       return hung instanceof DomainError ? hung : { tablet: hung }
     })
     if (opened instanceof DomainError) throw opened
     return opened
+  }
+
+  async #refuseCard(): Promise<never> {
+    await noteFailed(this.#platform, null, 'card')
+    throw new DomainError('accounts/card-unknown')
   }
 
   async describe(viewer: SignedIn | null, tablet: TabletAtDoor | null): Promise<Session> {

@@ -73,6 +73,9 @@ function arrivingRoutes({ accounts, sessions, knownBrowsers, doors, passwords, p
     return token ? doors.findTablet(token, browserOf(request)) : null
   }
   const letIn = async (request: Request, response: Response, token: string) => {
+    // Whoever was here before is not here any more.
+    const before = signedIn(request)
+    if (before) await sessions.end(before, 'signed-in-again')
     setCookie(request, response, SESSION_COOKIE, token)
     knownBrowsers.remember(request, response)
     answer(response, Session, await accounts.describe(await sessions.find(token, browserOf(request)), await tabletOf(request)))
@@ -89,7 +92,7 @@ function arrivingRoutes({ accounts, sessions, knownBrowsers, doors, passwords, p
     if ('session' in opened) return letIn(request, response, opened.session)
     // Whoever was here before is not here any more: the tablet belongs to the class now.
     const viewer = signedIn(request)
-    if (viewer) await sessions.end(viewer)
+    if (viewer) await sessions.end(viewer, 'signed-in-again')
     clearCookie(request, response, SESSION_COOKIE)
     setCookie(request, response, TABLET_COOKIE, opened.tablet)
     knownBrowsers.remember(request, response)

@@ -1,8 +1,8 @@
-import type { OneTimeCodeState, OneTimeSecret, PostBox, PupilSharing, Session, StaffMember } from '@nibquill/contract'
+import type { OneTimeCodeState, OneTimeSecret, PupilSharing, Session, StaffMember } from '@nibquill/contract'
 import { createHmac } from 'node:crypto'
 import { TOTP, Secret } from 'otpauth'
 import { v7 as newId } from 'uuid'
-import { PASSWORD, type Person, type SmallSchool, type TestServer, useSmallSchool } from '../testing/testServer.ts'
+import { PASSWORD, type Person, SmallSchool, TestServer, useSmallSchool } from '../testing/testServer.ts'
 
 let test_: TestServer
 let school: SmallSchool
@@ -23,18 +23,17 @@ const signIn = (person: Person, password: string, oneTimeCode?: string) =>
     password,
     ...(oneTimeCode ? { oneTimeCode } : {}),
   })
-/** The newest letter to somebody, as the post box shows it. */
-async function letterTo(to: string): Promise<PostBox['mails'][number] | undefined> {
-  const { body } = await school.teacher.ask<PostBox>('GET', '/mail')
-  return body.mails.filter((mail) => mail.to === to).sort((a, b) => b.id.localeCompare(a.id))[0]
-}
+/** The newest letter to somebody. */
+const letterTo = async (to: string) => (await test_.lettersTo(to)).at(-1)
 const linkIn = (body: string): string => /\/password\/(\S+)/.exec(body)![1]!
 
 describe('a password', () => {
-  test('is changed by whoever knows the old one, and every other browser is signed out', async () => {
+  test('is changed by whoever knows the old one; other browsers are signed out, and letters sent before open nothing', async () => {
     const [here, there] = [test_.visitor(), test_.visitor()]
     await signIn(here, PASSWORD)
     await signIn(there, PASSWORD)
+    await there.ask('POST', '/accounts/password-forgotten', { email: EMAIL })
+    const mailed = linkIn((await letterTo(EMAIL))!.body)
     const change = (password: string, newPassword: string) =>
       here.ask<Refusal>('POST', '/accounts/password', { password, newPassword })
     expect((await change('not this one', 'a new long one')).body.type).toBe('/problems/accounts/password-wrong')
@@ -42,6 +41,7 @@ describe('a password', () => {
     expect((await change(PASSWORD, 'a new long one')).status).toBe(200)
     expect((await here.ask('GET', '/school')).status).toBe(200)
     expect((await there.ask('GET', '/school')).status).toBe(401)
+    expect((await there.ask('POST', `/accounts/password-links/${mailed}`, { password: PASSWORD })).status).toBe(410)
     expect((await signIn(test_.visitor(), PASSWORD)).status).toBe(401)
     expect((await here.ask('POST', '/accounts/password', { password: 'a new long one', newPassword: PASSWORD })).status).toBe(200)
   })
@@ -55,9 +55,10 @@ describe('a password', () => {
     later(1)
     await ask(EMAIL)
     const token = linkIn((await letterTo(EMAIL))!.body)
-    // A newer link ends the older one.
-    expect((await visitor.ask('GET', `/accounts/password-links/${first}`)).status).toBe(410)
+    // Somebody else may have asked for the newer one: the older one goes on working until either is used.
+    expect((await visitor.ask('GET', `/accounts/password-links/${first}`)).status).toBe(200)
     expect((await visitor.ask('POST', `/accounts/password-links/${token}`, { password: PASSWORD })).body.person).toBeTruthy()
+    expect((await visitor.ask('GET', `/accounts/password-links/${first}`)).status).toBe(410)
     expect((await visitor.ask('POST', `/accounts/password-links/${token}`, { password: PASSWORD })).status).toBe(410)
     later(1)
     await ask(EMAIL)
@@ -66,13 +67,73 @@ describe('a password', () => {
     expect((await visitor.ask('GET', `/accounts/password-links/${late}`)).status).toBe(410)
   })
 
-  test('letters for one address are sparing, whether anybody has it or not', async () => {
+  test('strangers fill nobody’s box, keep nobody from a letter, and learn nothing by asking', async () => {
+    await test_.manager.query('delete from password_link')
+    const before = (await test_.lettersTo(EMAIL)).length
     for (const email of [EMAIL, 'nobody@saltmarsh.example']) {
       const asked = []
       for (let i = 0; i < 6; i++)
         asked.push((await test_.visitor().ask('POST', '/accounts/password-forgotten', { email })).status)
-      expect(asked).toEqual([200, 200, 200, 200, 429, 429])
+      expect(asked).toEqual([200, 200, 200, 200, 200, 200])
     }
+    expect((await test_.lettersTo(EMAIL)).length).toBe(before + 4)
+    expect(await letterTo('nobody@saltmarsh.example')).toBeUndefined()
+    // When the last of them opens nothing any more, the next one goes.
+    later(3601)
+    await test_.visitor().ask('POST', '/accounts/password-forgotten', { email: EMAIL })
+    expect((await test_.lettersTo(EMAIL)).length).toBe(before + 5)
+    // A browser somebody came in with before has its own few.
+    const known = test_.visitor()
+    expect((await signIn(known, PASSWORD)).status).toBe(200)
+    const own = []
+    for (let i = 0; i < 5; i++) own.push((await known.ask('POST', '/accounts/password-forgotten', { email: EMAIL })).status)
+    expect(own).toEqual([200, 200, 200, 200, 429])
+    expect((await test_.lettersTo(EMAIL)).length).toBe(before + 9)
+  })
+
+  test('asked for by a known or an unknown address is the same work: one job, and nothing else before the answer', async () => {
+    const own = await TestServer.start()
+    await SmallSchool.open(own)
+    await own.server.platform.queue.stop()
+    const count = async (what: string) =>
+      (await own.manager.query<{ n: number }[]>(`select count(*)::int as n from ${what}`))[0]!.n
+    const jobs = () => count("graphile_worker.jobs where task_identifier = 'accounts.mail-way-in'")
+    const letters = await count('mail')
+    for (const [i, [address, email]] of [
+      ['/accounts/password-forgotten', EMAIL],
+      ['/accounts/password-forgotten', 'nobody@saltmarsh.example'],
+      ['/accounts/mail-codes', 'nobody@saltmarsh.example'],
+    ].entries()) {
+      await own.visitor().ask('POST', address!, { email })
+      expect([await jobs(), await count('mail'), await count('password_link')]).toEqual([i + 1, letters, 0])
+    }
+    await own.stop()
+  })
+
+  test('tried by strangers without end keeps nobody out: a known browser at once, another one after a moment', async () => {
+    const known = test_.visitor()
+    await signIn(known, PASSWORD)
+    const stranger = test_.visitor()
+    for (let i = 0; i < 10; i++) expect((await signIn(stranger, 'wrong one')).status).toBe(401)
+    const began = Date.now()
+    expect((await signIn(known, PASSWORD)).status).toBe(200)
+    expect(Date.now() - began).toBeLessThan(1500)
+    // The eleventh try of strangers waits two seconds, and is let in when it is right.
+    const slow = Date.now()
+    expect((await signIn(test_.visitor(), PASSWORD)).status).toBe(200)
+    expect(Date.now() - slow).toBeGreaterThan(1900)
+    // A known browser's own wrong tries are counted, and shut out that browser alone.
+    const tries = []
+    for (let i = 0; i < 10; i++) tries.push((await signIn(known, 'wrong one')).status)
+    expect(tries).toEqual([...Array<number>(8).fill(401), 429, 429])
+  })
+
+  test('asked for in vain is noted', async () => {
+    await test_.manager.query('delete from audit')
+    await signIn(test_.visitor(), 'wrong one')
+    expect(await test_.manager.query("select action, details from audit where action = 'sign-in.failed'")).toEqual([
+      { action: 'sign-in.failed', details: { way: 'password' } },
+    ])
   })
 })
 
@@ -183,7 +244,8 @@ describe('a parent', () => {
     })
   })
   const ask = (email = MAIL) => test_.visitor().ask('POST', '/accounts/mail-codes', { email })
-  const codeFor = async () => /\b\d{6}\b/.exec((await letterTo(MAIL))!.body)![0]
+  const codeIn = (body: string) => /\b\d{4} \d{4}\b/.exec(body)![0].replace(' ', '')
+  const codeFor = async () => codeIn((await letterTo(MAIL))!.body)
   const enter = (code: string, person = test_.visitor()) =>
     person.ask<Session & Refusal>('POST', '/accounts/sign-in/mail-code', { email: MAIL, code })
 
@@ -201,18 +263,34 @@ describe('a parent', () => {
     expect((await enter(late)).status).toBe(401)
   })
 
-  test('after five wrong tries the right code does not help, and no address is told apart', async () => {
+  test('after sixty wrong tries the right code does not help, and no address is told apart', async () => {
     expect((await ask('nobody@home.example')).body).toEqual({ done: true })
     later(2000)
     await ask()
     const code = await codeFor()
-    const wrong = code === '111111' ? '222222' : '111111'
+    const wrong = code === '11111111' ? '22222222' : '11111111'
     for (let i = 0; i < 5; i++) expect((await enter(wrong)).status).toBe(401)
+    await test_.manager.query('update mail_code set tries = 60')
     expect((await enter(code)).status).toBe(401)
     const unknown = await test_
       .visitor()
       .ask<Refusal>('POST', '/accounts/sign-in/mail-code', { email: 'nobody@home.example', code })
     expect(unknown.body.type).toBe('/problems/accounts/mail-code-wrong')
+  })
+
+  test('is not kept out by strangers who ask for codes and try them: what was sent stays usable, and a known browser gets more', async () => {
+    later(4000)
+    const known = test_.visitor()
+    await ask()
+    expect((await enter(await codeFor(), known)).status).toBe(200)
+    later(1000)
+    await ask()
+    const sent = await codeFor()
+    for (let i = 0; i < 6; i++) expect((await ask()).status).toBe(200)
+    for (let i = 0; i < 6; i++) await enter('00000000')
+    expect((await known.ask('POST', '/accounts/mail-codes', { email: MAIL })).status).toBe(200)
+    expect(await codeFor()).not.toBe(sent)
+    expect((await enter(sent)).status).toBe(200)
   })
 
   test('whose invitation has ended by itself still comes in by mail; one that was withdrawn does not, and the session ends', async () => {

@@ -106,6 +106,7 @@ export class CardSheets {
       const before = await manager.findOne(CardSheetRow, { where: { id: sheet.id }, lock: { mode: 'pessimistic_write' } })
       if (!before || before.state === 'ready') return
       for (const { pupilId, code } of cards) await this.#nameCards.issue(manager, pupilId, code)
+      await this.#nameCards.tellTeachers(manager, sheet.requestedBy, sheet)
       await this.#change(manager, sheet, {
         state: 'ready', cardsDone: cards.length, sealed: this.#platform.secrets.sealBytes(pdf), finishedAt: now,
         goneAt: new Date(now.getTime() + KEPT_MS),
@@ -154,6 +155,7 @@ export class CardSheets {
   /** @returns the PDF @throws DomainError `accounts/cards-not-ready`, `request/not-found` */
   async read(viewer: SignedIn, sheetId: string): Promise<Buffer> {
     await this.describe(viewer, sheetId)
+    await note(this.#platform.db.manager, this.#platform.clock.now(), viewer.personId, 'name-cards.download', sheetId)
     const { sealed } = await this.#platform.db.manager.findOneByOrFail(CardSheetRow, { id: sheetId })
     if (!sealed) throw new DomainError('accounts/cards-not-ready')
     return this.#platform.secrets.unsealBytes(sealed)

@@ -86,7 +86,8 @@ export class Doors {
     await this.#platform.db.transaction(async (manager) => {
       const now = this.#platform.clock.now()
       await manager.query('select 1 from class where id = $1 for update', [classId])
-      const settings = { ...(await this.#settings(manager, classId)), ...change }
+      const before = await this.#settings(manager, classId)
+      const settings = { ...before, ...change }
       if (onlyHere !== undefined) settings.network = onlyHere ? networkOf(address) : null
       if (change.switch) settings.switchedOn = schoolDay(now, await this.#zone(manager))
       if (settings.closesAt <= settings.opensAt)
@@ -94,7 +95,7 @@ export class Doors {
       await manager.save(DoorRow, settings)
       if (change.asksSecret) await this.#secrets.giveMissing(manager, classId)
       await this.#endDesksLater(manager, classId)
-      await note(manager, now, viewer.personId, 'door.change', classId)
+      await note(manager, now, viewer.personId, 'door.change', classId, { before, after: settings })
     })
     return this.describe(classId)
   }

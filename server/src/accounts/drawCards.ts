@@ -27,7 +27,7 @@ export async function drawCards(
   out: Writable,
   onCard: (cardsDone: number) => Promise<void> = () => Promise.resolve(),
 ): Promise<void> {
-  const doc = openDocument(title, schoolName)
+  const doc = await openDocument(title, schoolName)
   const written = pipeline(doc, out)
   const root = doc.struct('Document')
   doc.addStructure(root)

@@ -12,7 +12,7 @@ const CODE = 312
 
 /** The class's door card, a page to hang up where the teacher can take it down. */
 export async function drawDoorCard(card: DoorCard, out: Writable): Promise<void> {
-  const doc = openDocument(strings.doorCard(card.className), card.schoolName)
+  const doc = await openDocument(strings.doorCard(card.className), card.schoolName)
   const written = pipeline(doc, out)
   const root = doc.struct('Document')
   doc.addStructure(root)

@@ -7,7 +7,7 @@ let test_: TestServer
 let school: SmallSchool
 useSmallSchool((opened) => ({ test: test_, school } = opened))
 
-const GUESSES = 10_000
+const GUESSES = 2000
 const AT_ONCE = 40
 const YEAR_SECONDS = 365.25 * 24 * 3600
 
@@ -35,7 +35,7 @@ const codeOf = (i: number): string => {
 }
 
 /** The figures of docs/how-hard-to-guess.md, measured against the limiter. */
-test('of all wrong pictures for one peg, sent as fast as they go, three are looked at; a day gives 34', async () => {
+test('of five hundred wrong pictures for one peg, sent as fast as they go, three are looked at; a day gives 34', async () => {
   await school.teacher.ask('PATCH', `/accounts/classes/${school.ids.heron}/door`, { switch: 'open', asksSecret: true })
   const code = await test_.server.capabilities.doors.issueCard(test_.manager, school.ids.heron)
   const shared = test_.visitor()
@@ -44,7 +44,7 @@ test('of all wrong pictures for one peg, sent as fast as they go, three are look
   const right = body.find(({ pupil }) => pupil.id === school.ids.wren)!.symbols.join()
   const all = SECRET_SYMBOLS.flatMap((a) => SECRET_SYMBOLS.flatMap((b) => SECRET_SYMBOLS.map((c) => [a, b, c])))
   expect(all).toHaveLength(1728)
-  const wrong = all.filter((secret) => secret.join() !== right)
+  const wrong = all.filter((secret) => secret.join() !== right).slice(0, 500)
   const tap = (secret: readonly string[]) => shared.ask('POST', '/accounts/sign-in/peg', { pupilId: school.ids.wren, secret })
   const statuses = await guessAll(wrong.length, async (i) => (await tap(wrong[i]!)).status)
   expect(statuses).toEqual({ 401: 3, 429: wrong.length - 3 })
@@ -53,7 +53,7 @@ test('of all wrong pictures for one peg, sent as fast as they go, three are look
 }, 180_000)
 
 // Comes last: this address is turned away for ten minutes afterwards.
-test('of 10,000 guessed codes sent as fast as they go, no more are looked at than the limit says', async () => {
+test('of two thousand guessed codes sent as fast as they go, no more are looked at than the limit says', async () => {
   const enter = async (who: Person, code: string) => (await who.ask('POST', '/accounts/sign-in/card', { code })).status
   const card = await test_.server.capabilities.nameCards.issue(test_.manager, school.ids.wren)
   const tablet = test_.visitor()

@@ -1,18 +1,11 @@
-import {
-  DomainError,
-  cardCodePrefix,
-  makeCardCode,
-  pegName,
-  readCardCode,
-  writeCardLink,
-  type Colour,
-  type PegSymbol,
-} from '@nibquill/core'
+import { cardCodePrefix, makeCardCode, pegName, readCardCode, writeCardLink, type Colour, type PegSymbol } from '@nibquill/core'
 import { IsNull, type EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
+import { teachersOf, tellStaff } from '../notices/news.ts'
 import { note } from '../platform/audit.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
+import { EnrolmentRow } from '../school/rows.ts'
 import type { Card } from './drawCards.ts'
 import { NameCardRow, PersonRow } from './rows.ts'
 import type { Sessions } from './sessions.ts'
@@ -52,8 +45,18 @@ export class NameCards {
   async renew(viewer: SignedIn, pupilId: string): Promise<string> {
     return this.#platform.db.transaction(async (manager) => {
       await note(manager, this.#platform.clock.now(), viewer.personId, 'name-card', pupilId)
+      await this.tellTeachers(manager, viewer.personId, { pupilId, classId: null })
       return this.issue(manager, pupilId)
     })
+  }
+
+  /** That there are new cards is news for those who teach the pupils: who holds one is in. */
+  async tellTeachers(manager: EntityManager, byId: string, { classId, pupilId }: CardsWhere): Promise<void> {
+    const pupils = pupilId
+      ? [pupilId]
+      : (await manager.findBy(EnrolmentRow, { classId: classId ?? '' })).map(({ personId }) => personId)
+    const deed = { kind: 'name-card', byId, subjectId: pupilId, classId, happenedAt: this.#platform.clock.now() } as const
+    await tellStaff(manager, await teachersOf(manager, pupils), deed)
   }
 
   /** Cards for pupils, ready to be printed; none of them works before it is put into use. */
@@ -99,5 +102,3 @@ export function readTry(code: string, countedBy: string): { letters: string | nu
   const letters = readCardCode(code)
   return { letters, keys: [countedBy, ...(letters ? [`prefix:${cardCodePrefix(letters)}`] : [])] }
 }
-
-export const cardUnknown = () => new DomainError('accounts/card-unknown')

@@ -4,6 +4,7 @@ import type { EntityManager } from 'typeorm'
 import { note } from '../platform/audit.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
+import { noteFailed } from './noteFailed.ts'
 import { PictureSecretRow } from './rows.ts'
 
 /**
@@ -72,6 +73,7 @@ export class PictureSecrets {
       return right ? null : new DomainError('accounts/secret-wrong', { retryAfterSeconds: waitMs / 1000 })
     })
     // Thrown outside, so that the count is kept.
+    if (refusal?.code === 'accounts/secret-wrong') await noteFailed(this.#platform, pupilId, 'peg')
     if (refusal) throw refusal
   }
 }

@@ -34,7 +34,7 @@ export type NameCardRow = { id: string; pupilId: string; codeHash: string; creat
 export const NameCardRow = row<NameCardRow>(
   'name_card',
   { id, pupilId: refer('person', { cascade: true }), codeHash: text, createdAt: moment, revokedAt: maybe(moment) },
-  { uniques: [{ columns: ['codeHash'] }] },
+  { uniques: [{ columns: ['codeHash'] }], indices: [{ columns: ['pupilId'] }] },
 )
 
 /** Name cards asked for by somebody, to be printed: drawn by a job, there for a short while, sealed. */
@@ -59,7 +59,7 @@ export const CardSheetRow = row<CardSheetRow>(
     cardsDone: integer, sealed: maybe(bytes), requestedBy: refer('person', { cascade: true }), requestedAt: moment, finishedAt: maybe(moment),
     goneAt: maybe(moment),
   }, // prettier-ignore
-  { indices: [{ columns: ['requestedBy'] }] },
+  { indices: [{ columns: ['requestedBy'] }, { columns: ['classId'] }, { columns: ['pupilId'] }] },
 )
 
 /** How somebody came in. */
@@ -87,7 +87,10 @@ export const SessionRow = row<SessionRow>(
     nameCardId: maybe(refer('name_card', { cascade: true })), invitationId: maybe(refer('invitation', { cascade: true })),
     tabletId: maybe(refer('tablet', { cascade: true })), createdAt: moment, seenAt: moment, expiresAt: moment, endsAt: maybe(moment),
   }, // prettier-ignore
-  { uniques: [{ columns: ['tokenHash'] }], indices: [{ columns: ['personId'] }, { columns: ['tabletId'] }] },
+  {
+    uniques: [{ columns: ['tokenHash'] }],
+    indices: [{ columns: ['personId'] }, { columns: ['tabletId'] }, { columns: ['nameCardId'] }, { columns: ['invitationId'] }],
+  },
 )
 
 /** How a class's door is set; a class without a row has the first settings. */
@@ -114,7 +117,7 @@ export type DoorCardRow = { id: string; classId: string; codeHash: string; creat
 export const DoorCardRow = row<DoorCardRow>(
   'door_card',
   { id, classId: refer('class', { cascade: true }), codeHash: text, createdAt: moment, revokedAt: maybe(moment) },
-  { uniques: [{ columns: ['codeHash'] }] },
+  { uniques: [{ columns: ['codeHash'] }], indices: [{ columns: ['classId'] }] },
 )
 
 /** A tablet that shows the pegs of a class. `number` is what the teacher calls it. */
@@ -171,14 +174,6 @@ export const MailCodeRow = row<MailCodeRow>(
   { indices: [{ columns: ['personId'] }] },
 )
 
-/** Who did what to what, for a school that has to answer for it. Ids only. */
-export type AuditRow = { id: string; happenedAt: Date; personId: string | null; action: string; subjectId: string | null }
-export const AuditRow = row<AuditRow>(
-  'audit',
-  { id, happenedAt: moment, personId: maybe({ type: 'uuid' }), action: text, subjectId: maybe({ type: 'uuid' }) },
-  { indices: [{ columns: ['happenedAt'] }] },
-)
-
 /** Lets one member of staff choose a password, once. */
 export type PasswordLinkRow = {
   id: string
@@ -198,5 +193,5 @@ export const PasswordLinkRow = row<PasswordLinkRow>(
     expiresAt: moment,
     usedAt: maybe(moment),
   },
-  { uniques: [{ columns: ['tokenHash'] }] },
+  { uniques: [{ columns: ['tokenHash'] }], indices: [{ columns: ['personId'] }] },
 )

@@ -3,6 +3,7 @@ import { DomainError } from '@nibquill/core'
 import type { EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
 import { note } from '../platform/audit.ts'
+import { tellEnded } from '../platform/live.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import { classOfPerson } from './classOfPerson.ts'
@@ -63,12 +64,20 @@ export class Sessions {
     return token
   }
 
+  /** Ends sessions; the streams they opened close in every process. @returns how many */
+  async #drop(manager: EntityManager, where: string, parameters: unknown[]): Promise<number> {
+    const [ended] = await manager.query<[{ id: string }[], number]>(`delete from session where ${where} returning id`, parameters)
+    if (ended.length > 0) await tellEnded(manager, ended.map(({ id }) => id)) // prettier-ignore
+    return ended.length
+  }
+
   /** A pupil has one desk on the class's tablets, and two in all. */
   async #makeRoom(manager: EntityManager, personId: string, way: SessionWay): Promise<void> {
     await manager.query('select 1 from person where id = $1 for update', [personId])
-    if (way === 'peg') await manager.delete(SessionRow, { personId, way: 'peg' })
-    await manager.query(
-      `delete from session where id in (select id from session where person_id = $1 order by seen_at desc, id desc offset ${DESKS_AT_ONCE - 1})`,
+    if (way === 'peg') await this.#drop(manager, `person_id = $1 and way = 'peg'`, [personId])
+    await this.#drop(
+      manager,
+      `id in (select id from session where person_id = $1 order by seen_at desc, id desc offset ${DESKS_AT_ONCE - 1})`,
       [personId],
     )
   }
@@ -86,14 +95,12 @@ export class Sessions {
          case when p.role = 'pupil' then (select c.idle_minutes ${classOfPerson('p.id')}) end as "idleMinutes"
        from session s join person p on p.id = s.person_id left join tablet t on t.id = s.tablet_id
          left join name_card n on n.id = s.name_card_id left join invitation i on i.id = s.invitation_id
-       where s.token_hash = $1 and s.expires_at > $2 and (s.ends_at is null or s.ends_at > $2) and p.left_at is null
-         and n.revoked_at is null and t.ended_at is null and i.withdrawn_at is null
-         and (s.way = 'mail-code' or i.expires_at is null or i.expires_at > $2)`,
+       where s.token_hash = $1 and ${STANDS}`,
       [this.#platform.secrets.hash('session', token), now],
     )
     if (!row) return null
     if (row.browserHash !== null && row.browserHash !== this.#platform.secrets.hash('browser', browser)) {
-      await this.#platform.db.manager.delete(SessionRow, row.sessionId)
+      await this.#drop(this.#platform.db.manager, 'id = $1', [row.sessionId])
       await note(this.#platform.db.manager, now, row.personId, 'session.copied', row.sessionId)
       return null
     }
@@ -111,13 +118,32 @@ export class Sessions {
     await this.#platform.db.manager.update(PersonRow, viewer.personId, { lastSeenAt: now })
   }
 
-  async end(viewer: SignedIn): Promise<void> {
-    await this.#platform.db.manager.delete(SessionRow, viewer.sessionId)
+  /** Signs out. @param why - `signed-in-again`: somebody came in with this browser, who may be somebody else. */
+  async end(viewer: SignedIn, why: 'asked' | 'signed-in-again' = 'asked'): Promise<void> {
+    await this.#platform.db.transaction(async (manager) => {
+      await this.#drop(manager, 'id = $1', [viewer.sessionId])
+      await note(manager, this.#platform.clock.now(), viewer.personId, 'signed-out', null, { why })
+    })
   }
 
   /** All other sessions of a person: their password has changed. */
   async endOthers(manager: EntityManager, viewer: SignedIn): Promise<void> {
-    await manager.query('delete from session where person_id = $1 and id <> $2', [viewer.personId, viewer.sessionId])
+    await this.#drop(manager, 'person_id = $1 and id <> $2', [viewer.personId, viewer.sessionId])
+  }
+
+  async endAllOf(manager: EntityManager, personId: string): Promise<void> {
+    await this.#drop(manager, 'person_id = $1', [personId])
+  }
+
+  /** Which of these sessions still stand. */
+  async stillOpen(sessionIds: readonly string[]): Promise<Set<string>> {
+    const rows = await this.#platform.db.manager.query<{ id: string }[]>(
+      `select s.id from session s join person p on p.id = s.person_id left join tablet t on t.id = s.tablet_id
+         left join name_card n on n.id = s.name_card_id left join invitation i on i.id = s.invitation_id
+       where s.id = any($1::uuid[]) and ${STANDS}`,
+      [sessionIds, this.#platform.clock.now()],
+    )
+    return new Set(rows.map(({ id }) => id))
   }
 
   /** Desks of a class's pupils that are open now, the one touched last first. */
@@ -149,15 +175,21 @@ export class Sessions {
   /** Ends one desk of a class, or all. @returns how many */
   async endOfClass(viewer: SignedIn, classId: string, sessionId: string | null): Promise<number> {
     const now = this.#platform.clock.now()
-    const ended = await this.#platform.db.manager.query<[unknown[], number]>(
-      `delete from session where id in (select s.id ${OPEN_IN_CLASS} and ($3::uuid is null or s.id = $3))`,
+    const ended = await this.#drop(
+      this.#platform.db.manager,
+      `id in (select s.id ${OPEN_IN_CLASS} and ($3::uuid is null or s.id = $3))`,
       [classId, now, sessionId],
     )
-    if (sessionId !== null && ended[1] === 0) throw new DomainError('request/not-found')
+    if (sessionId !== null && ended === 0) throw new DomainError('request/not-found')
     await note(this.#platform.db.manager, now, viewer.personId, 'sessions.end', sessionId ?? classId)
-    return ended[1]
+    return ended
   }
 }
+
+/** SQL: whether session `s` of person `p` still opens anything at moment $2: its card `n`, tablet `t` and invitation `i` work. */
+const STANDS = `s.expires_at > $2 and (s.ends_at is null or s.ends_at > $2) and p.left_at is null
+  and n.revoked_at is null and t.ended_at is null and i.withdrawn_at is null
+  and (s.way = 'mail-code' or i.expires_at is null or i.expires_at > $2)`
 
 /** $1 the class, $2 now. */
 const OPEN_IN_CLASS = `from session s join person p on p.id = s.person_id join enrolment e on e.person_id = p.id and e.class_id = $1

@@ -1,6 +1,11 @@
-import { DomainError } from '@nibquill/core'
+import { DomainError, strangerWaitMs } from '@nibquill/core'
 import type { Pool } from 'pg'
 import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible'
+import { setTimeout as sleep } from 'node:timers/promises'
+
+const QUARTER_HOUR_S = 900
+/** For counts that slow down and never shut out. */
+const NO_END = 1_000_000_000
 
 /** Wrong tries allowed before waiting, in `duration` seconds. A whole school shares one address, and 65-bit codes are not found by 300 guesses. */
 export const WRONG_TRIES = {
@@ -8,15 +13,25 @@ export const WRONG_TRIES = {
   /** A browser somebody came in with before. */
   browser: { points: 60, duration: 600 },
   prefix: { points: 8, duration: 600 },
-  email: { points: 8, duration: 900 },
-  /** Letters asked for: a way in by mail, a new password. */
+  /** One e-mail address tried with one known browser: nobody else is kept out by it. */
+  pair: { points: 8, duration: QUARTER_HOUR_S },
+  /** One e-mail address tried by strangers, wherever they are: they get slower. */
+  stranger: { points: NO_END, duration: QUARTER_HOUR_S },
+  /** One-time codes tried by somebody who has the password already. */
+  code: { points: 8, duration: QUARTER_HOUR_S },
+  /** Letters asked for (a way in by mail, a new password) with one known browser, or with one address for all strangers. */
   letter: { points: 4, duration: 3600 },
 } as const
 type Kind = keyof typeof WRONG_TRIES
 
+/** Strangers who wait for one e-mail address at a time, in one process; more are asked to come back. */
+const MOST_WAITING = 5
+const COME_BACK_S = 5
+
 /** Counts wrong sign-ins, in the database, so that all server processes count together. Right ones cost nothing. */
 export class SignInLimits {
   readonly #limiters: Record<Kind, RateLimiterPostgres>
+  readonly #waiting = new Map<string, number>()
   constructor(pool: Pool) {
     const make = (kind: Kind) =>
       new RateLimiterPostgres({
@@ -24,7 +39,10 @@ export class SignInLimits {
         // A caller far beyond the limit is turned away without asking the database.
         inMemoryBlockOnConsumed: kind === 'address' || kind === 'browser' ? WRONG_TRIES[kind].points + 1 : 0,
       }) // prettier-ignore
-    this.#limiters = { address: make('address'), browser: make('browser'), prefix: make('prefix'), email: make('email'), letter: make('letter') } // prettier-ignore
+    this.#limiters = Object.fromEntries(Object.keys(WRONG_TRIES).map((kind) => [kind, make(kind as Kind)])) as Record<
+      Kind,
+      RateLimiterPostgres
+    >
   }
 
   /**
@@ -40,9 +58,52 @@ export class SignInLimits {
     return result
   }
 
-  /** Counts something that is never given back, for example a letter sent. @throws DomainError `accounts/too-many-tries` */
-  async spend(key: string): Promise<void> {
-    await this.#take(...split(key))
+  /**
+   * As `count`, for somebody's e-mail address. A known browser counts for itself; strangers are slowed down together, so that none of
+   * them can keep out whom the address belongs to.
+   * @param countedBy - As `KnownBrowsers` gives it.
+   */
+  async countFor<T>(email: string, countedBy: string, attempt: () => Promise<T>): Promise<T> {
+    if (isKnown(countedBy)) return this.count([countedBy, `pair:${email}/${countedBy}`], attempt)
+    return this.count([countedBy], async () => {
+      const { consumedPoints } = await this.#limiters.stranger.consume(email)
+      await this.#wait(email, strangerWaitMs(consumedPoints))
+      const result = await attempt()
+      await this.#limiters.stranger.reward(email)
+      return result
+    })
+  }
+
+  async #wait(email: string, waitMs: number): Promise<void> {
+    if (waitMs === 0) return
+    const others = this.#waiting.get(email) ?? 0
+    if (others >= MOST_WAITING) throw new DomainError('accounts/too-many-tries', { retryAfterSeconds: COME_BACK_S })
+    this.#waiting.set(email, others + 1)
+    await sleep(waitMs)
+    const left = this.#waiting.get(email)! - 1
+    if (left > 0) this.#waiting.set(email, left)
+    else this.#waiting.delete(email)
+  }
+
+  /**
+   * Counts a letter asked for. A known browser has its own few; strangers share some, and beyond them a letter goes only when none
+   * that was sent still opens anything: so nobody's box is filled, and nobody is kept from a letter.
+   * @returns whether one may go whatever was sent before
+   * @throws DomainError `accounts/too-many-tries` for a known browser that has asked enough, and for addresses that ask without end
+   */
+  async countLetter(email: string, countedBy: string): Promise<boolean> {
+    await this.#take(...split(countedBy))
+    if (isKnown(countedBy)) {
+      await this.#take('letter', `${email}/${countedBy}`)
+      return true
+    }
+    return this.#limiters.letter.consume(email).then(
+      () => true,
+      (refused: unknown) => {
+        if (refused instanceof RateLimiterRes) return false
+        throw refused
+      },
+    )
   }
 
   async #take(kind: Kind, value: string): Promise<void> {
@@ -52,6 +113,7 @@ export class SignInLimits {
   }
 }
 
+const isKnown = (countedBy: string): boolean => countedBy.startsWith('browser:')
 const split = (key: string): [Kind, string] => [key.slice(0, key.indexOf(':')) as Kind, key.slice(key.indexOf(':') + 1)]
 const tooMany = (tries: RateLimiterRes) =>
   new DomainError('accounts/too-many-tries', { retryAfterSeconds: Math.max(1, Math.ceil(tries.msBeforeNext / 1000)) })

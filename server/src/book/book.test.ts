@@ -6,7 +6,7 @@ let test_: TestServer
 let school: SmallSchool
 useSmallSchool((opened) => ({ test: test_, school } = opened))
 
-const about = (pupilId = school.ids.wren) => ({ pupilId, termId: school.ids.term })
+const about = (pupilId = school.ids.wren) => ({ pupilId, termId: school.ids.term, madeFor: 'home' as const })
 const ready = (id: string) =>
   until(async () => {
     const { body } = await school.teacher.ask<Book>('GET', `/book/${id}`)
@@ -65,9 +65,9 @@ describe('with three approved pieces', () => {
   test('the book holds the picks; the plan says how long it will be, asking twice makes one, and a change makes another', async () => {
     const plan = await school.teacher.ask<{ pieces: number; pages: number }>(
       'GET',
-      `/book/plan?pupilId=${school.ids.wren}&termId=${school.ids.term}`,
+      `/book/plan?pupilId=${school.ids.wren}&termId=${school.ids.term}&madeFor=home`,
     )
-    expect(plan.body).toEqual({ pieces: 2, pages: 4 })
+    expect(plan.body).toEqual({ pieces: 2, pages: 4, leftOut: [] })
     const [one, two] = await Promise.all([
       school.teacher.ask<Book>('POST', '/book', about()),
       school.teacher.ask<Book>('POST', '/book', about()),

@@ -1,5 +1,5 @@
-import type { Book as BookAnswer, MakeBook } from '@nibquill/contract'
-import { DomainError, planBook } from '@nibquill/core'
+import type { Book as BookAnswer, BookForecast, MakeBook } from '@nibquill/contract'
+import { DomainError, planBook, type BookFor } from '@nibquill/core'
 import { createHash } from 'node:crypto'
 import { createWriteStream } from 'node:fs'
 import { mkdtemp, rm } from 'node:fs/promises'
@@ -7,6 +7,7 @@ import os from 'node:os'
 import path from 'node:path'
 import type { EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
+import { madeApproved, SHOWN_AT_HOME } from '../access/guard.ts'
 import { PersonRow } from '../accounts/rows.ts'
 import { note } from '../platform/audit.ts'
 import { tell } from '../platform/live.ts'
@@ -16,8 +17,9 @@ import type { SignedIn } from '../platform/routes.ts'
 import { listSharedPieces, type SharedPieceRow } from '../portfolio/sharedPieces.ts'
 import { SchoolRow, TermRow } from '../school/rows.ts'
 import type { Sharing } from '../sharing/sharing.ts'
-import { sizeKey } from '../media/media.ts'
+import { sizeKey } from '../media/keys.ts'
 import { MediaRow } from '../media/rows.ts'
+import { bookKey } from './bookKey.ts'
 import { drawBook, type BookPage } from './drawBook.ts'
 import { BookRow, type BookContent } from './rows.ts'
 import { strings } from './strings.ts'
@@ -28,7 +30,13 @@ const LAYOUT = 1
 const LINKS_LAST_MS = 400 * 24 * 3600 * 1000
 const PROGRESS_EVERY_MS = 400
 
-export const bookKey = (bookId: string) => `${bookId}.pdf`
+/** SQL: what book `b` holds, each piece `p` in its folder `f`; `p` is null where another version has been approved since. */
+const CONTENT = `jsonb_to_recordset(b.content) as c("pieceId" uuid, "versionId" uuid)
+  left join piece p on p.id = c."pieceId" and p.approved_version_id = c."versionId" left join folder f on f.id = p.approved_folder_id`
+
+/** Whether a piece may stand in a book: for home, only what families see at this moment. */
+const fitsIn = (madeFor: BookFor, { parentsSee, withoutConsent }: SharedPieceRow): boolean =>
+  madeFor === 'school' || (parentsSee && withoutConsent.length === 0)
 
 /** Term books: asked for once, made by a job, downloaded by the teacher. */
 export class Book {
@@ -44,27 +52,37 @@ export class Book {
     const picked = await listSharedPieces(
       manager,
       `join pick chosen on chosen.piece_id = p.id join chapter part_of on part_of.id = chosen.chapter_id and part_of.pupil_id = $1
-       where part_of.term_id = $2 and p.binned_at is null order by chosen.position`,
+       where part_of.term_id = $2 and p.binned_at is null and ${madeApproved('p', '$1')} order by chosen.position`,
       [pupilId, termId],
     )
     if (picked.length > 0) return picked
     return listSharedPieces(
       manager,
-      `join piece_maker own on own.piece_id = p.id and own.person_id = $1
+      `join version_maker own on own.version_id = p.approved_version_id and own.person_id = $1
        where p.term_id = $2 and p.binned_at is null order by p.approved_at, p.id`,
       [pupilId, termId],
     )
   }
 
-  async forecast(pupilId: string, termId: string): Promise<{ pieces: number; pages: number }> {
-    const pieces = await this.#choose(this.#platform.db.manager, pupilId, termId)
-    return { pieces: pieces.length, pages: pieces.length === 0 ? 0 : planBook(pieces.length).totalPages }
+  /** How long the book will be, and what it will not hold, before it is made. */
+  async forecast({ pupilId, termId, madeFor }: MakeBook): Promise<BookForecast> {
+    const chosen = await this.#choose(this.#platform.db.manager, pupilId, termId)
+    const pieces = chosen.filter((piece) => fitsIn(madeFor, piece))
+    return {
+      pieces: pieces.length,
+      pages: pieces.length === 0 ? 0 : planBook(pieces.length).totalPages,
+      leftOut: chosen
+        .filter((piece) => !fitsIn(madeFor, piece))
+        .map(({ id, title, withoutConsent }) => ({
+          pieceId: id, title, reason: withoutConsent.length > 0 ? ('consent' as const) : ('folder' as const), withoutConsent,
+        })), // prettier-ignore
+    }
   }
 
   /** Asks for a book. When nothing has changed since, the one that is there (or being made) is the answer. */
-  async ask(viewer: SignedIn, { pupilId, termId }: MakeBook): Promise<BookAnswer> {
+  async ask(viewer: SignedIn, { pupilId, termId, madeFor }: MakeBook): Promise<BookAnswer> {
     const id = await this.#platform.db.transaction(async (manager) => {
-      const pieces = await this.#choose(manager, pupilId, termId)
+      const pieces = (await this.#choose(manager, pupilId, termId)).filter((piece) => fitsIn(madeFor, piece))
       if (pieces.length === 0) throw new DomainError('book/nothing-to-print')
       const content: BookContent = pieces.map((piece) => ({
         pieceId: piece.id,
@@ -72,13 +90,13 @@ export class Book {
         reason: piece.reason ?? '',
       }))
       const fingerprint = createHash('sha256')
-        .update(JSON.stringify([LAYOUT, this.#platform.config.publicUrl, content]))
+        .update(JSON.stringify([LAYOUT, madeFor, this.#platform.config.publicUrl, content]))
         .digest('hex')
       const now = this.#platform.clock.now()
       const [[made], [there]] = [
         await manager.query<{ id: string }[]>(
-          `insert into book (id, pupil_id, term_id, fingerprint, content, state, page_count, pages_done, requested_by, requested_at)
-           values ($1, $2, $3, $4, $5, 'waiting', $6, 0, $7, $8) on conflict (pupil_id, term_id, fingerprint) do nothing returning id`,
+          `insert into book (id, pupil_id, term_id, fingerprint, content, state, page_count, pages_done, requested_by, requested_at, made_for)
+           values ($1, $2, $3, $4, $5, 'waiting', $6, 0, $7, $8, $9) on conflict (pupil_id, term_id, fingerprint) do nothing returning id`,
           [
             newId(),
             pupilId,
@@ -88,6 +106,7 @@ export class Book {
             planBook(content.length).totalPages,
             viewer.personId,
             now,
+            madeFor,
           ],
         ),
         await manager.query<{ id: string; state: BookRow['state'] }[]>(
@@ -99,7 +118,7 @@ export class Book {
         const bookId = made?.id ?? there!.id
         await manager.update(BookRow, bookId, { state: 'waiting', pagesDone: 0 })
         await addJob(manager, 'book.make', { bookId }, bookId)
-        await note(manager, now, viewer.personId, 'book.make', bookId)
+        await note(manager, now, viewer.personId, 'book.make', bookId, { madeFor })
       }
       return made?.id ?? there!.id
     })
@@ -158,9 +177,10 @@ export class Book {
     ])
     const expiresAt = new Date(book.requestedAt.getTime() + LINKS_LAST_MS)
     const pages: BookPage[] = []
-    for (const { pieceId, reason } of book.content) {
-      const piece = found.find(({ id }) => id === pieceId)
-      if (!piece) continue
+    for (const { pieceId, versionId, reason } of book.content) {
+      const piece = found.find((one) => one.id === pieceId && one.versionId === versionId)
+      // What has changed since it was asked for is not drawn; `stopped` says of such a book that it is to be made again.
+      if (!piece || !fitsIn(book.madeFor, piece)) continue
       const token = await this.#sharing.makePageLink(manager, { bookId: book.id, pieceId, expiresAt })
       const media = await manager.findBy(MediaRow, piece.parts.map(({ mediaId }) => ({ id: mediaId }))) // prettier-ignore
       const photos = piece.parts.flatMap(({ mediaId, name }) => {
@@ -181,7 +201,8 @@ export class Book {
 
   async describe(bookId: string): Promise<BookAnswer> {
     const [book] = await this.#list('b.id = $1', [bookId])
-    if (!book) throw new DomainError('book/not-found')
+    // As the guard answers for a pupil one has nothing to do with.
+    if (!book) throw new DomainError('request/not-found')
     return book
   }
 
@@ -202,11 +223,13 @@ export class Book {
     const rows = await this.#platform.db.manager.query<Flat[]>(
       `select b.id, b.pupil_id as "pupilId", b.state, b.page_count as "pageCount", b.pages_done as "pagesDone", b.requested_at as "requestedAt",
          b.finished_at as "finishedAt", b.size_bytes as "sizeBytes", t.id as "termId", t.name as "termName", t.starts_on::text as "startsOn",
-         t.ends_on::text as "endsOn", l.open::int as "openLinks", l.ends as "linksEndAt"
-       from book b join term t on t.id = b.term_id left join lateral (select count(*) as open, max(expires_at) as ends from page_link l
-         where l.book_id = b.id and l.withdrawn_at is null and l.expires_at > now()) l on true
+         t.ends_on::text as "endsOn", l.open::int as "openLinks", l.ends as "linksEndAt",
+         b.made_for as "madeFor", b.made_for = 'home' and exists (select 1 from ${CONTENT} where p.id is null or not (${SHOWN_AT_HOME})) as stopped
+       from book b join term t on t.id = b.term_id left join lateral (select count(*) as open, max(l.expires_at) as ends from page_link l
+           join piece p on p.id = l.piece_id join folder f on f.id = p.approved_folder_id
+         where l.book_id = b.id and l.withdrawn_at is null and l.expires_at > $2 and (b.made_for = 'school' or ${SHOWN_AT_HOME})) l on true
        where ${where} order by b.requested_at desc limit 50`,
-      parameters,
+      [...parameters, this.#platform.clock.now()],
     )
     return rows.map(({ termId, termName, startsOn, endsOn, requestedAt, finishedAt, linksEndAt, ...book }) => ({
       ...book,
@@ -217,10 +240,12 @@ export class Book {
     }))
   }
 
-  /** @throws DomainError `book/not-ready` */
-  async locate(bookId: string): Promise<{ key: string; filename: string }> {
+  /** The finished file, for somebody who takes it away. @throws DomainError `book/not-ready`, `book/not-for-home` */
+  async fetch(viewer: SignedIn, bookId: string): Promise<{ key: string; filename: string }> {
     const book = await this.describe(bookId)
     if (book.state !== 'ready') throw new DomainError('book/not-ready')
+    if (book.stopped) throw new DomainError('book/not-for-home')
+    await note(this.#platform.db.manager, this.#platform.clock.now(), viewer.personId, 'book.download', bookId)
     const pupil = await this.#platform.db.manager.findOneByOrFail(PersonRow, { id: book.pupilId })
     return { key: bookKey(bookId), filename: `${pupil.firstName} ${book.term.name}.pdf` }
   }

@@ -28,9 +28,9 @@ export function bookRoutes(platform: Platform, guard: Guard, book: Book, sharing
     answer(response, BookAnswer, await book.ask(guard.own(signedIn(request), 'teacher'), order), 202)
   })
   router.get('/plan', async (request, response) => {
-    const { pupilId, termId } = read(BookPlanQuery, request.query)
-    await guard.pupil(signedIn(request), 'book.make', pupilId)
-    answer(response, BookForecast, await book.forecast(pupilId, termId))
+    const order = read(BookPlanQuery, request.query)
+    await guard.pupil(signedIn(request), 'book.make', order.pupilId)
+    answer(response, BookForecast, await book.forecast(order))
   })
   router.get('/:id', async (request, response) => {
     const { id } = read(IdParams, request.params)
@@ -39,8 +39,7 @@ export function bookRoutes(platform: Platform, guard: Guard, book: Book, sharing
   })
   router.get('/:id/file', async (request, response) => {
     const { id } = read(IdParams, request.params)
-    await allow(request, 'book.read', id)
-    const { key, filename } = await book.locate(id)
+    const { key, filename } = await book.fetch(await allow(request, 'book.read', id), id)
     response.set({
       'Content-Type': 'application/pdf',
       'Cache-Control': 'private, no-store',

@@ -48,7 +48,7 @@ const FOOT = PAGE.height - 58
 
 /** Draws a book page by page: what is drawn goes out before the next page begins, so long books need no more memory than short ones. */
 export async function drawBook(order: BookOrder): Promise<void> {
-  const doc = openDocument(order.title, order.schoolName)
+  const doc = await openDocument(order.title, order.schoolName)
   const written = pipeline(doc, order.out)
   const book = doc.struct('Document')
   doc.addStructure(book)

@@ -1,3 +1,4 @@
+import type { BookFor } from '@nibquill/core'
 import { id, integer, json, maybe, moment, refer, row, text } from '../platform/columns.ts'
 
 /** The pieces a book was asked for with, in order: a book made again after a crash is the same book. */
@@ -6,6 +7,8 @@ export type BookRow = {
   id: string
   pupilId: string
   termId: string
+  /** Whom it is made for: what the family may see, or everything approved. */
+  madeFor: BookFor
   /** SHA-256 over everything printed: asked for twice, the same book is found. */
   fingerprint: string
   content: BookContent
@@ -20,9 +23,9 @@ export type BookRow = {
 export const BookRow = row<BookRow>(
   'book',
   {
-    id, pupilId: refer('person', { cascade: true }), termId: refer('term'), fingerprint: text, content: json, state: text,
+    id, pupilId: refer('person', { cascade: true }), termId: refer('term'), madeFor: text, fingerprint: text, content: json, state: text,
     pageCount: integer, pagesDone: integer, sizeBytes: maybe(integer), requestedBy: refer('person'), requestedAt: moment,
     finishedAt: maybe(moment),
   }, // prettier-ignore
-  { uniques: [{ columns: ['pupilId', 'termId', 'fingerprint'] }] },
+  { uniques: [{ columns: ['pupilId', 'termId', 'fingerprint'] }], indices: [{ columns: ['termId'] }] },
 )

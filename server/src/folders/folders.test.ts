@@ -114,3 +114,47 @@ test('a pupil wishes for a folder; only a teacher of the class agrees, and until
   await test_.manager.query('update class set pupils_propose = false where id = $1', [school.ids.heron])
   expect((await school.wren.ask('PUT', `/folders/proposals/${newId()}`, look)).status).toBe(404)
 })
+
+describe('a folder shared by two classes', () => {
+  let id: string
+  let both: Record<string, unknown>
+  const change = (who: Person, changes: Record<string, unknown>, seenVersion: number) =>
+    who.ask('PATCH', `/folders/${id}`, { ...both, ...changes, seenVersion })
+  beforeAll(async () => {
+    id = newId()
+    both = {
+      name: 'Shells', symbol: 'waves', colour: 'sea', strandId: null, classIds: [school.ids.heron, school.ids.plover], wholeSchool: false,
+      parentsSee: false, pupilsFile: true,
+    }
+    // Mr Adeyemi leads, so he may make it for both; Mrs Okafor teaches Plover alone.
+    expect((await school.teacher.ask('PUT', `/folders/${id}`, both)).status).toBe(200)
+  }) // prettier-ignore
+
+  test('is not taken from a class, nor opened to its parents, by somebody who teaches only the other one', async () => {
+    for (const changes of [{ classIds: [school.ids.plover] }, { parentsSee: true }]) {
+      const answer = await change(school.otherTeacher, changes, 1)
+      expect([answer.status, answer.body.type]).toEqual([403, '/problems/folder/shared'])
+    }
+    expect((await change(school.otherTeacher, { name: 'Shells and stones' }, 1)).status).toBe(200)
+    const taken = await change(school.otherTeacher, { wholeSchool: true, classIds: [] }, 2)
+    expect([403, 404]).toContain(taken.status)
+    const [row] = await test_.manager.query<{ classes: number; open: boolean }[]>(
+      'select (select count(*)::int from folder_class where folder_id = $1) as classes, parents_see as open from folder where id = $1',
+      [id],
+    )
+    expect(row).toEqual({ classes: 2, open: false })
+  })
+
+  test('is by whoever has the right over both, and that is noted with what was and what is', async () => {
+    expect((await change(school.teacher, { parentsSee: true }, 2)).status).toBe(200)
+    expect((await change(school.teacher, { parentsSee: true, classIds: [school.ids.heron] }, 3)).status).toBe(200)
+    const notes = await test_.manager.query<{ details: { before: object; after: object } }[]>(
+      "select details from audit where action = 'folder.change' and subject_id = $1 order by id desc limit 1",
+      [id],
+    )
+    expect(notes[0]!.details).toMatchObject({
+      before: { parentsSee: true, classIds: expect.arrayContaining([school.ids.heron, school.ids.plover]) },
+      after: { parentsSee: true, classIds: [school.ids.heron] },
+    })
+  })
+})

@@ -2,17 +2,21 @@ import type { ChangeFolder, Folder, FolderDetail, MakeFolder, ProposeFolder, Str
 import { DomainError, FIRST_STRANDS, READY_FOLDERS } from '@nibquill/core'
 import type { EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
-import { taughtNow } from '../access/guard.ts'
+import { approvedMakers, madeApproved, taughtNow } from '../access/guard.ts'
 import { classOfPerson } from '../accounts/classOfPerson.ts'
 import { note } from '../platform/audit.ts'
 import { readCursor, writeCursor } from '../platform/cursor.ts'
 import { tell } from '../platform/live.ts'
+import { makeOrFind } from '../platform/makeOrFind.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import { listPieceLines } from '../pieces/pieceLines.ts'
 import { FolderClassRow, FolderRow, StrandRow } from './rows.ts'
 
 const PAGE = 60
+
+/** Whom a folder is for and what they may do. */
+export type Home = { wholeSchool: boolean; classIds: string[]; parentsSee: boolean; pupilsFile: boolean }
 
 /** Folders, what has been approved into them, and the strands they belong to. */
 export class Folders {
@@ -60,10 +64,13 @@ export class Folders {
   async make(viewer: SignedIn, folderId: string, input: MakeFolder): Promise<Folder> {
     const { classIds, ...folder } = input
     await this.#platform.db.transaction(async (manager) => {
-      const there = await manager.findOneBy(FolderRow, { id: folderId })
-      if (there) return this.#refuseOther(manager, there, input)
-      await this.#insert(manager, viewer, { id: folderId, ...folder }, classIds)
-      await note(manager, this.#platform.clock.now(), viewer.personId, 'folder.make', folderId)
+      await makeOrFind(manager, FolderRow, folderId, {
+        found: (there) => this.#refuseOther(manager, there, input),
+        make: async () => {
+          await this.#insert(manager, viewer, { id: folderId, ...folder }, classIds)
+          await note(manager, this.#platform.clock.now(), viewer.personId, 'folder.make', folderId)
+        },
+      })
     })
     return this.#find(viewer, folderId)
   }
@@ -93,9 +100,28 @@ export class Folders {
     await this.#tellClasses(manager, folder.id)
   }
 
-  /** @throws DomainError `folder/stale` when a second teacher changed it first */
-  async change(viewer: SignedIn, folderId: string, { seenVersion, classIds, ...change }: ChangeFolder): Promise<Folder> {
+  /**
+   * @param demandHome - Throws when the viewer may not change folders of such a home.
+   * @throws DomainError `folder/stale` when a second teacher changed it first; `folder/shared` when a class would be taken out, or
+   * parents let see, of a folder that is also for classes the viewer has no right over
+   */
+  async change(
+    viewer: SignedIn,
+    folderId: string,
+    input: ChangeFolder,
+    demandHome: (home: Pick<Home, 'wholeSchool' | 'classIds'>) => Promise<void>,
+  ): Promise<Folder> {
+    const { seenVersion, classIds, ...change } = input
     await this.#platform.db.transaction(async (manager) => {
+      const before = await this.#lockHome(manager, folderId)
+      const added = classIds.filter((id) => !before.classIds.includes(id))
+      // Whoever may change it at all may leave it to those it is for already.
+      await demandHome({ wholeSchool: change.wholeSchool && !before.wholeSchool, classIds: change.wholeSchool ? [] : added })
+      const losesClass = before.wholeSchool !== change.wholeSchool || before.classIds.some((id) => !classIds.includes(id))
+      if (losesClass || before.parentsSee !== change.parentsSee)
+        await demandHome(before).catch((refusal: unknown) => {
+          throw refusal instanceof DomainError ? new DomainError('folder/shared') : refusal
+        })
       const { affected } = await manager.update(
         FolderRow,
         { id: folderId, version: seenVersion },
@@ -105,10 +131,20 @@ export class Folders {
       await manager.delete(FolderClassRow, { folderId })
       if (!change.wholeSchool)
         await manager.insert(FolderClassRow, classIds.map((classId) => ({ folderId, classId }))) // prettier-ignore
-      await note(manager, this.#platform.clock.now(), viewer.personId, 'folder.change', folderId)
+      const { wholeSchool, parentsSee, pupilsFile } = change
+      const after = { wholeSchool, parentsSee, pupilsFile, classIds }
+      await note(manager, this.#platform.clock.now(), viewer.personId, 'folder.change', folderId, { before, after })
       await this.#tellClasses(manager, folderId)
     })
     return this.#find(viewer, folderId)
+  }
+
+  /** Whom a folder is for, held until the transaction ends. */
+  async #lockHome(manager: EntityManager, folderId: string): Promise<Home> {
+    const row = await manager.findOne(FolderRow, { where: { id: folderId }, lock: { mode: 'pessimistic_write' } })
+    if (!row) throw new DomainError('folder/not-found')
+    const classIds = (await manager.findBy(FolderClassRow, { folderId })).map(({ classId }) => classId)
+    return { wholeSchool: row.wholeSchool, parentsSee: row.parentsSee, pupilsFile: row.pupilsFile, classIds }
   }
 
   /** Out of the way, with everything in it kept; or back on the shelf. */
@@ -175,30 +211,36 @@ export class Folders {
   /** A pupil's idea for a folder of their own; it can be used once a teacher agreed. */
   async propose(viewer: SignedIn, folderId: string, look: ProposeFolder): Promise<Folder> {
     await this.#platform.db.transaction(async (manager) => {
-      const there = await manager.findOneBy(FolderRow, { id: folderId })
-      if (there && there.ownerId !== viewer.personId) throw new DomainError('folder/not-found')
-      if (there) return
-      const [home] = await manager.query<{ id: string }[]>(`select c.id ${classOfPerson()}`, [
-        viewer.personId,
-        this.#platform.clock.now(),
-      ])
-      if (!home) throw new DomainError('request/not-found')
-      await this.#insert(
-        manager,
-        viewer,
-        {
-          id: folderId,
-          ...look,
-          strandId: null,
-          wholeSchool: false,
-          parentsSee: true,
-          pupilsFile: true,
-          ownerId: viewer.personId,
+      await makeOrFind(manager, FolderRow, folderId, {
+        found: ({ ownerId }) => {
+          if (ownerId !== viewer.personId) throw new DomainError('folder/not-found')
         },
-        [home.id],
-      )
+        make: () => this.#insertProposal(manager, viewer, folderId, look),
+      })
     })
     return this.#find(viewer, folderId)
+  }
+
+  async #insertProposal(manager: EntityManager, viewer: SignedIn, folderId: string, look: ProposeFolder): Promise<void> {
+    const [home] = await manager.query<{ id: string }[]>(`select c.id ${classOfPerson()}`, [
+      viewer.personId,
+      this.#platform.clock.now(),
+    ])
+    if (!home) throw new DomainError('request/not-found')
+    await this.#insert(
+      manager,
+      viewer,
+      {
+        id: folderId,
+        ...look,
+        strandId: null,
+        wholeSchool: false,
+        parentsSee: true,
+        pupilsFile: true,
+        ownerId: viewer.personId,
+      },
+      [home.id],
+    )
   }
 
   /** The class a pupil would propose a folder in, null for none. */
@@ -263,9 +305,9 @@ export class Folders {
 /** SQL: the pieces a viewer ($1) has in a folder: their own, or those of classes they teach; in one of the whole school also what their pupils made in earlier years. */
 const mine = (viewer: SignedIn, folder: string, now: string): string =>
   viewer.role === 'pupil'
-    ? `p.approved_at <= ${now} and exists (select 1 from piece_maker m where m.piece_id = p.id and m.person_id = $1)`
+    ? `p.approved_at <= ${now} and ${madeApproved('p', '$1')}`
     : `(exists (select 1 from enrolment e where e.class_id = p.class_id and e.person_id = $1)
-        or ${folder}.whole_school and exists (select 1 from piece_maker m where m.piece_id = p.id and ${taughtNow('m.person_id', '$1', now)}))`
+        or ${folder}.whole_school and exists (${approvedMakers('p')} and ${taughtNow('m.person_id', '$1', now)}))`
 
 const IN_CLASS =
   'exists (select 1 from folder_class h join enrolment e on e.class_id = h.class_id where h.folder_id = f.id and e.person_id = $1)'

@@ -70,8 +70,7 @@ export function foldersRoutes(guard: Guard, folders: Folders): Router {
     const { id } = read(IdParams, request.params)
     const change = read(ChangeFolder, request.body)
     await guard.folder(signedIn(request), 'folder.change', id)
-    await allowHome(request, change)
-    answer(response, Folder, await folders.change(staff(request), id, change))
+    answer(response, Folder, await folders.change(staff(request), id, change, (home) => allowHome(request, home)))
   })
   return router
 }

@@ -56,7 +56,8 @@ test('with a mail server set, letters go out and their links are kept nowhere; w
   expect(letter!.to).toBe('bryn@saltmarsh.example')
   expect(letter!.text).toMatch(/From: Nibquill <nibquill@saltmarsh\.example>/)
   expect(letter!.text).toMatch(/http:\/\/nibquill\.example\/invitation\//)
-  expect((await box()).mails[0]).toMatchObject({ to: 'bryn@saltmarsh.example', body: '' })
+  expect((await box()).mails[0]).toMatchObject({ to: 'bryn@saltmarsh.example', state: 'sent' })
+  expect(await test_.lettersTo('bryn@saltmarsh.example')).toMatchObject([{ body: '' }])
 
   mailServer.refuse(true)
   await invite('nerys@saltmarsh.example')

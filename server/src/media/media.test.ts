@@ -7,6 +7,7 @@ import type { Arrived, Piece } from '@nibquill/contract'
 import sharp from 'sharp'
 import { v7 as newId } from 'uuid'
 import { picture, type SmallSchool, type TestServer, until, useSmallSchool } from '../testing/testServer.ts'
+import { addressOf, begin, send, TUS } from '../testing/uploadSteps.ts'
 
 let test_: TestServer
 let school: SmallSchool
@@ -125,25 +126,13 @@ describe('what is not a picture is refused with a sentence and leaves nothing be
   })
 
   test('an empty file', async () => {
-    const response = await school.wren.fetch('POST', '/media/uploads', {
-      headers: {
-        'Tus-Resumable': '1.0.0',
-        'Upload-Length': '0',
-        'Upload-Metadata': `mediaId ${Buffer.from(newId()).toString('base64')}`,
-      },
-    })
+    const response = await begin(school.wren, 0)
     expect(response.status).toBe(422)
     expect(await response.json()).toMatchObject({ type: '/problems/media/empty' })
   })
 
   test('a file over the limit, before a byte of it is sent', async () => {
-    const response = await school.wren.fetch('POST', '/media/uploads', {
-      headers: {
-        'Tus-Resumable': '1.0.0',
-        'Upload-Length': String(61 * 1024 * 1024),
-        'Upload-Metadata': `mediaId ${Buffer.from(newId()).toString('base64')}`,
-      },
-    })
+    const response = await begin(school.wren, 61 * 1024 * 1024)
     expect(response.status).toBe(413)
   })
 
@@ -194,29 +183,14 @@ test('the same file under the same id arrives once; another file under that id i
 })
 
 test('half an upload of another pupil cannot be looked at, continued or ended', async () => {
-  const created = await school.wren.fetch('POST', '/media/uploads', {
-    headers: {
-      'Tus-Resumable': '1.0.0',
-      'Upload-Length': '1000',
-      'Upload-Metadata': `mediaId ${Buffer.from(newId()).toString('base64')}`,
-    },
-  })
-  const address = created.headers.get('location')!.replace('/api', '')
-  const tus = { 'Tus-Resumable': '1.0.0' }
-  expect((await school.tomasz.fetch('HEAD', address, { headers: { ...tus, 'X-Nibquill-Viewer': school.ids.wren } })).status).toBe(
+  const address = addressOf(await begin(school.wren, 1000))
+  expect((await school.tomasz.fetch('HEAD', address, { headers: { ...TUS, 'X-Nibquill-Viewer': school.ids.wren } })).status).toBe(
     404,
   )
-  expect(
-    (
-      await school.tomasz.fetch('PATCH', address, {
-        headers: { ...tus, 'Upload-Offset': '0', 'Content-Type': 'application/offset+octet-stream' },
-        body: 'x',
-      })
-    ).status,
-  ).toBe(404)
-  expect((await school.tomasz.fetch('DELETE', address, { headers: tus })).status).toBe(404)
-  expect((await school.parent.fetch('POST', '/media/uploads', { headers: { ...tus, 'Upload-Length': '10' } })).status).toBe(404)
-  expect((await school.wren.fetch('HEAD', address, { headers: tus })).status).toBe(200)
+  expect((await send(school.tomasz, address, 0, Buffer.from('x'))).status).toBe(404)
+  expect((await school.tomasz.fetch('DELETE', address, { headers: TUS })).status).toBe(404)
+  expect((await school.parent.fetch('POST', '/media/uploads', { headers: { ...TUS, 'Upload-Length': '10' } })).status).toBe(404)
+  expect((await school.wren.fetch('HEAD', address, { headers: TUS })).status).toBe(200)
 })
 
 test('names with quotes, emoji, right-to-left letters and a path in them are kept as words', async () => {

@@ -3,9 +3,11 @@ import { DomainError, MAX_UPLOAD_BYTES, PICTURE_SIZES } from '@nibquill/core'
 import { webcrypto } from 'node:crypto'
 import { readFile } from 'node:fs/promises'
 import { tell } from '../platform/live.ts'
+import { holdName, makeOrFind } from '../platform/makeOrFind.ts'
 import type { Platform } from '../platform/platform.ts'
 import { addJob } from '../platform/queue.ts'
 import { everyoneOf } from '../pieces/pieceChanges.ts'
+import { fullKey, sizeKey } from './keys.ts'
 import { makeSizes } from './makeSizes.ts'
 import { readMaterial } from './readMaterial.ts'
 import { readPicture } from './readPicture.ts'
@@ -14,16 +16,9 @@ import { MediaRow } from './rows.ts'
 /** `materials`: recordings and papers as well, which hang on tasks and notices. */
 export type Sent = { mediaId: string; ownerId: string; name: string; sha256: string | null; takes: 'pictures' | 'materials' }
 
-const ENDING = {
-  'image/jpeg': 'jpg', 'image/png': 'png', 'image/webp': 'webp', 'image/gif': 'gif', 'audio/webm': 'webm', 'audio/ogg': 'ogg', 'audio/mp4': 'm4a',
-  'application/pdf': 'pdf',
-} as const // prettier-ignore
 /** On another thread: a class sending at once must not hold up everything else. */
 const sha256 = async (bytes: Uint8Array): Promise<string> =>
   Buffer.from(await webcrypto.subtle.digest('SHA-256', bytes)).toString('hex')
-export const fullKey = (media: Pick<MediaRow, 'keptSha256' | 'type'>) => `${media.keptSha256}.${ENDING[media.type]}`
-export const sizeKey = (media: Pick<MediaRow, 'keptSha256'>, size: number) => `${media.keptSha256}-${size}.jpg`
-
 /** Files of pieces: arrival, sizes, reading. */
 export class Media {
   readonly #platform: Platform
@@ -42,6 +37,7 @@ export class Media {
     const sentSha256 = await sha256(bytes)
     if (sent.sha256 && sent.sha256 !== sentSha256) throw new DomainError('media/differs')
     const there = await this.#platform.db.manager.findOneBy(MediaRow, { id: sent.mediaId })
+    // Before it is read and cleaned, which takes a while; looked at again below, where nobody can come between.
     if (there) return arrivedAgain(there, sent, sentSha256)
     const picture = (sent.takes === 'materials' && (await readMaterial(bytes))) || (await readPicture(bytes))
     const isPicture = picture.width > 0
@@ -50,19 +46,24 @@ export class Media {
       width: picture.width, height: picture.height, sentSha256, keptSha256: Buffer.compare(picture.bytes, bytes) === 0 ? sentSha256 : await sha256(picture.bytes), state: isPicture ? 'arrived' : 'ready',
       arrivedAt: this.#platform.clock.now(),
     } // prettier-ignore
-    if (!(await this.#platform.storage.has(fullKey(row)))) await this.#platform.storage.put(fullKey(row), picture.bytes)
-    await this.#platform.db.transaction(async (manager) => {
-      await manager.createQueryBuilder().insert().into(MediaRow).values(row).orIgnore().execute()
-      if (isPicture) await addJob(manager, 'media.make-sizes', { mediaId: row.id }, row.id)
-    })
-    return arrived(row)
+    return this.#platform.db.transaction((manager) =>
+      makeOrFind(manager, MediaRow, row.id, {
+        found: (other) => arrivedAgain(other, sent, sentSha256),
+        make: async () => {
+          // The nightly job holds the same name while it takes a file away that nobody refers to.
+          await holdName(manager, `file:${row.keptSha256}`)
+          if (!(await this.#platform.storage.has(fullKey(row)))) await this.#platform.storage.put(fullKey(row), picture.bytes)
+          await manager.insert(MediaRow, row)
+          if (isPicture) await addJob(manager, 'media.make-sizes', { mediaId: row.id }, row.id)
+          return arrived(row)
+        },
+      }),
+    )
   }
 
-  /** Whether a file of this person has arrived: what an uploader asks that never heard the answer. */
-  async findArrived(ownerId: string, mediaId: string): Promise<Arrived> {
+  async findArrived(ownerId: string, mediaId: string): Promise<Arrived | null> {
     const row = await this.#platform.db.manager.findOneBy(MediaRow, { id: mediaId, ownerId })
-    if (!row) throw new DomainError('media/not-found')
-    return arrived(row)
+    return row && arrived(row)
   }
 
   /** The job `media.make-sizes`. A picture nothing can be made of is marked damaged; its full file stays. */

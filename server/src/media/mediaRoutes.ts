@@ -5,12 +5,13 @@ import type { Guard } from '../access/guard.ts'
 import type { Platform } from '../platform/platform.ts'
 import { answer, read, signedIn, type SignedIn } from '../platform/routes.ts'
 import type { Media } from './media.ts'
+import type { Uploads } from './uploads.ts'
 
-export function mediaRoutes(platform: Platform, guard: Guard, media: Media): Router {
+export function mediaRoutes(platform: Platform, guard: Guard, media: Media, uploads: Uploads): Router {
   const router = Router()
   router.get('/:id', async (request, response) => {
     const { id } = read(IdParams, request.params)
-    answer(response, Arrived, await media.findArrived(sender(request).personId, id))
+    answer(response, Arrived, await uploads.findArrived(sender(request).personId, id))
   })
   router.get('/:id/:size', async (request, response) => {
     const { id, size } = read(MediaParams, request.params)
@@ -43,16 +44,15 @@ async function allowReading(
   const viewer = signedIn(request)
   const pieces = await media.findPieces(mediaId)
   if (link) {
-    const { pieceId } = await guard.linkedPiece(link)
+    const { pieceId } = await guard.linkedPiece(viewer, link)
     if (pieces.some((piece) => piece.pieceId === pieceId && piece.approved)) return
     throw new DomainError('media/not-found')
   }
   if (!viewer) throw new DomainError('accounts/signed-out')
   if (viewer.role !== 'parent' && (await media.ownerOf(mediaId)) === viewer.personId) return
   for (const { pieceId, approved } of pieces) {
-    const action = viewer.role === 'parent' ? (approved ? 'piece.read-approved' : null) : 'piece.read'
-    const allowed = action && (await guard.piece(viewer, action, pieceId).then(() => true, isRefusal))
-    if (allowed) return
+    if (await guard.allowsPiece(viewer, 'piece.read', pieceId)) return
+    if (approved && (await guard.allowsPiece(viewer, 'piece.read-approved', pieceId))) return
   }
   const { tasks, notices } = await media.findHangers(mediaId)
   for (const id of tasks) if (await guard.task(viewer, 'task.read', id).then(() => true, isRefusal)) return

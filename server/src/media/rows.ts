@@ -25,3 +25,17 @@ export const MediaRow = row<MediaRow>(
   }, // prettier-ignore
   { indices: [{ columns: ['keptSha256'] }, { columns: ['ownerId'] }] },
 )
+
+/** An upload begun and not yet taken in: counted, so that nobody fills the disk with beginnings, and finished by whichever process is there. */
+export type UploadRow = { id: string; ownerId: string; mediaId: string; sizeBytes: number; createdAt: Date }
+export const UploadRow = row<UploadRow>(
+  'upload',
+  {
+    id: { type: 'text', primary: true },
+    ownerId: refer('person', { cascade: true }),
+    mediaId: { type: 'uuid' },
+    sizeBytes: integer,
+    createdAt: moment,
+  },
+  { indices: [{ columns: ['ownerId'] }] },
+)

@@ -1,90 +1,190 @@
-import { Id } from '@nibquill/contract'
+import { Id, type Arrived } from '@nibquill/contract'
 import { DomainError, MAX_UPLOAD_BYTES } from '@nibquill/core'
 import { FileStore } from '@tus/file-store'
-import { Server, type Upload } from '@tus/server'
+import { EVENTS, Server, type Upload } from '@tus/server'
 import { AsyncLocalStorage } from 'node:async_hooks'
 import { mkdir, rm } from 'node:fs/promises'
 import path from 'node:path'
 import type { Request, Response } from 'express'
 import * as v from 'valibot'
+import { holdName } from '../platform/makeOrFind.ts'
 import type { Platform } from '../platform/platform.ts'
 import { problemOf } from '../platform/problem.ts'
 import { signedIn, type SignedIn } from '../platform/routes.ts'
 import type { Media } from './media.ts'
+import { UploadRow } from './rows.ts'
 
 export const UPLOADS_PATH = '/api/media/uploads'
 /** Half-arrived files wait this long for their sender. */
 const WAITS_MS = 7 * 24 * 3600 * 1000
+/** What one person may have begun and not finished: a tablet sends two at a time, so this is many tablets with a bad network. */
+export const MOST_BEGUN = 40
+const MOST_BEGUN_BYTES = 400 * 1024 * 1024
+/** Begun longer ago than this, an upload makes room for new ones: its tablet has the file and sends it again from the start. */
+const FRESH_MS = 3600 * 1000
 
 const Metadata = v.object({
   mediaId: Id,
-  filename: v.optional(v.pipe(v.string(), v.maxLength(1000)), ''),
+  filename: v.optional(
+    v.pipe(v.string(), v.maxLength(1000), v.check((name) => !name.includes('\u0000'), 'has characters that cannot be kept')),
+    '',
+  ), // prettier-ignore
   sha256: v.nullish(v.pipe(v.string(), v.regex(/^[0-9a-f]{64}$/))),
 })
 
 /** Resumable uploads. @see tus.io resumable upload protocol 1.0.0 */
-export async function openUploads(
-  platform: Platform,
-  media: Media,
-): Promise<{ handle: (request: Request, response: Response) => Promise<void>; cleanUp: () => Promise<unknown> }> {
-  const folder = path.join(platform.config.dataFolder, 'arriving')
-  await mkdir(folder, { recursive: true })
-  const store = new FileStore({ directory: folder, expirationPeriodInMilliseconds: WAITS_MS })
-
+export class Uploads {
+  readonly #platform: Platform
+  readonly #media: Media
+  readonly #folder: string
+  readonly #store: FileStore
+  readonly #server: Server
   /** Carries the signed-in person past the upload library, which sees plain requests only. */
-  const sender = new AsyncLocalStorage<SignedIn>()
+  readonly #sender = new AsyncLocalStorage<SignedIn>()
 
-  const finish = async (upload: Upload) => {
+  private constructor(platform: Platform, media: Media, folder: string) {
+    this.#platform = platform
+    this.#media = media
+    this.#folder = folder
+    this.#store = new FileStore({ directory: folder, expirationPeriodInMilliseconds: WAITS_MS })
+    this.#server = new Server({
+      path: UPLOADS_PATH,
+      datastore: this.#store,
+      relativeLocation: true,
+      maxSize: MAX_UPLOAD_BYTES,
+      onUploadCreate: (_request, upload) => this.#begin(upload),
+      onIncomingRequest: (request, uploadId) => this.#refuseStrangers(request.method, uploadId),
+      onUploadFinish: (_request, upload) => this.#answerFinished(upload),
+    })
+    this.#server.on(EVENTS.POST_TERMINATE, (_request, _response, id) => void this.#forget(id))
+  }
+
+  static async open(platform: Platform, media: Media): Promise<Uploads> {
+    const folder = path.join(platform.config.dataFolder, 'arriving')
+    await mkdir(folder, { recursive: true })
+    return new Uploads(platform, media, folder)
+  }
+
+  async handle(request: Request, response: Response): Promise<void> {
+    const viewer = signedIn(request)
+    if (!viewer) throw new DomainError('accounts/signed-out')
+    if (viewer.role !== 'pupil' && viewer.role !== 'teacher') throw new DomainError('request/not-found')
+    await this.#sender.run(viewer, () => this.#server.handle(request, response))
+  }
+
+  async #begin(upload: Upload): Promise<{ metadata: Upload['metadata'] }> {
+    const parsed = v.safeParse(Metadata, upload.metadata)
+    if (!parsed.success) throw tusError(new v.ValiError(parsed.issues))
+    if (upload.size === 0) throw tusError(new DomainError('media/empty'))
+    const { personId = '', role } = this.#sender.getStore() ?? {}
+    const { mediaId, sha256 } = parsed.output
+    const there = await this.#media.findArrived(personId, mediaId)
+    // Its last answer was lost on the way: the file need not come again.
+    if (there && there.sentSha256 === sha256) throw tusError(new DomainError('media/arrived-already'))
+    await this.#count(personId, mediaId, upload).catch((error: unknown) => {
+      throw tusError(error)
+    })
+    return { metadata: { ...upload.metadata, ownerId: personId, takes: role === 'pupil' ? 'pictures' : 'materials' } }
+  }
+
+  /** @throws DomainError `media/too-many-uploads` */
+  async #count(ownerId: string, mediaId: string, { id, size = MAX_UPLOAD_BYTES }: Upload): Promise<void> {
+    const now = this.#platform.clock.now()
+    const tooOld = await this.#platform.db.transaction(async (manager) => {
+      await holdName(manager, `uploads:${ownerId}`)
+      const begun = await manager.find(UploadRow, { where: { ownerId }, order: { createdAt: 'ASC', id: 'ASC' } })
+      const away: UploadRow[] = []
+      const fits = () =>
+        begun.length < MOST_BEGUN && begun.reduce((sum, { sizeBytes }) => sum + sizeBytes, size) <= MOST_BEGUN_BYTES
+      while (!fits() && begun[0] && now.getTime() - begun[0].createdAt.getTime() > FRESH_MS) away.push(begun.shift()!)
+      if (!fits()) throw new DomainError('media/too-many-uploads')
+      for (const old of away) await manager.delete(UploadRow, old.id)
+      await manager.insert(UploadRow, { id, ownerId, mediaId, sizeBytes: size, createdAt: now })
+      return away
+    })
+    for (const old of tooOld) await this.#drop(old.id)
+  }
+
+  async #refuseStrangers(method: string, uploadId: string): Promise<void> {
+    if (method === 'POST') return
+    const upload = await this.#store.getUpload(uploadId).catch(() => null)
+    if (upload && upload.metadata?.ownerId !== this.#sender.getStore()?.personId)
+      throw tusError(new DomainError('media/not-found'))
+  }
+
+  async #answerFinished(upload: Upload): Promise<{ status_code: number; headers: Record<string, string>; body: string }> {
+    const done = await this.#takeIn(upload).catch((error: unknown) => {
+      throw tusError(error)
+    })
+    return { status_code: 200, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(done) }
+  }
+
+  /**
+   * Takes in a file that is here whole. Safe to repeat: whoever was stopped after the last byte left everything as it was.
+   * What is refused for good goes; what failed on our side waits for the next try.
+   */
+  async #takeIn(upload: Upload): Promise<Arrived> {
     const { mediaId, filename, sha256 } = v.parse(Metadata, upload.metadata)
-    const file = path.join(folder, upload.id)
     try {
-      const ownerId = upload.metadata?.ownerId ?? ''
-      const done = await media.arrive(
+      const done = await this.#media.arrive(
         {
-          mediaId, ownerId, name: filename.toWellFormed().slice(0, 200), sha256: sha256 ?? null,
+          mediaId, ownerId: upload.metadata?.ownerId ?? '', name: filename.toWellFormed().slice(0, 200), sha256: sha256 ?? null,
           takes: upload.metadata?.takes === 'materials' ? 'materials' : 'pictures',
         }, // prettier-ignore
-        { file },
+        { file: path.join(this.#folder, upload.id) },
       )
-      return { status_code: 200, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(done) }
+      await this.#drop(upload.id)
+      return done
     } catch (error) {
-      if (problemOf(error).status >= 500)
-        platform.log.error({ error: String(error), stack: error instanceof Error ? error.stack : '' }, 'upload failed')
-      throw tusError(error)
-    } finally {
-      await rm(file, { force: true })
-      await rm(`${file}.json`, { force: true })
+      if (problemOf(error).status < 500) await this.#drop(upload.id)
+      else this.#platform.log.error({ error: String(error), stack: error instanceof Error ? error.stack : '' }, 'upload failed')
+      throw error
     }
   }
 
-  const server = new Server({
-    path: UPLOADS_PATH,
-    datastore: store,
-    relativeLocation: true,
-    maxSize: MAX_UPLOAD_BYTES,
-    onUploadCreate: async (_request, upload) => {
-      const parsed = v.safeParse(Metadata, upload.metadata)
-      if (!parsed.success) throw tusError(new v.ValiError(parsed.issues))
-      if (upload.size === 0) throw tusError(new DomainError('media/empty'))
-      const { personId = '', role } = sender.getStore() ?? {}
-      return { metadata: { ...upload.metadata, ownerId: personId, takes: role === 'pupil' ? 'pictures' : 'materials' } }
-    },
-    onIncomingRequest: async (request, uploadId) => {
-      if (request.method === 'POST') return
-      const upload = await store.getUpload(uploadId).catch(() => null)
-      if (upload && upload.metadata?.ownerId !== sender.getStore()?.personId) throw tusError(new DomainError('media/not-found'))
-    },
-    onUploadFinish: async (_request, upload) => finish(upload),
-  })
+  async #drop(uploadId: string): Promise<void> {
+    await rm(path.join(this.#folder, uploadId), { force: true })
+    await rm(path.join(this.#folder, `${uploadId}.json`), { force: true })
+    await this.#forget(uploadId)
+  }
 
-  return {
-    handle: async (request, response) => {
-      const viewer = signedIn(request)
-      if (!viewer) throw new DomainError('accounts/signed-out')
-      if (viewer.role !== 'pupil' && viewer.role !== 'teacher') throw new DomainError('request/not-found')
-      await sender.run(viewer, () => server.handle(request, response))
-    },
-    cleanUp: () => server.cleanUpExpiredUploads(),
+  async #forget(uploadId: string): Promise<void> {
+    // A count that cannot be taken back now is taken back by the nightly job.
+    await this.#platform.db.manager.delete(UploadRow, uploadId).catch(() => undefined)
+  }
+
+  /** Whether a file of this person has arrived: what an uploader asks that never heard the answer. @throws DomainError `media/not-found` */
+  async findArrived(ownerId: string, mediaId: string): Promise<Arrived> {
+    const there = await this.#media.findArrived(ownerId, mediaId)
+    if (there) return there
+    for (const { id } of await this.#platform.db.manager.findBy(UploadRow, { ownerId, mediaId })) {
+      const whole = await this.#findWhole(id)
+      if (whole) return this.#takeIn(whole)
+    }
+    throw new DomainError('media/not-found')
+  }
+
+  async #findWhole(uploadId: string): Promise<Upload | null> {
+    const upload = await this.#store.getUpload(uploadId).catch(() => null)
+    return upload && upload.size !== undefined && upload.offset === upload.size ? upload : null
+  }
+
+  /** At the start: what arrived whole just before the process was stopped. */
+  async takeInWhole(): Promise<void> {
+    for (const { id } of await this.#platform.db.manager.find(UploadRow)) {
+      const whole = await this.#findWhole(id)
+      if (whole)
+        await this.#takeIn(whole).catch((error: unknown) => this.#platform.log.warn({ error: String(error) }, 'not taken in'))
+    }
+  }
+
+  /** Half-arrived files nobody has come back for. @returns how many went */
+  async cleanUp(before = new Date(this.#platform.clock.now().getTime() - WAITS_MS)): Promise<number> {
+    const old = await this.#platform.db.manager.query<{ id: string }[]>('select id from upload where created_at < $1', [before])
+    for (const { id } of old) await this.#drop(id)
+    // Beginnings from before they were counted.
+    await this.#server.cleanUpExpiredUploads()
+    return old.length
   }
 }
 

@@ -1,10 +1,13 @@
-import type { MakeNotice, NewsItem, Notice, Readers } from '@nibquill/contract'
+import type { MakeNotice, NewsItem, Notice, Readers, StaffNewsItem } from '@nibquill/contract'
+import { DomainError } from '@nibquill/core'
 import type { EntityManager } from 'typeorm'
 import { ATTACHMENT_JSON, refuseForeign } from '../media/attachments.ts'
 import { note } from '../platform/audit.ts'
 import { tell } from '../platform/live.ts'
+import { makeOrFind } from '../platform/makeOrFind.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
+import { listStaffNews } from './news.ts'
 import { NoticeMediaRow, NoticeRow } from './rows.ts'
 import { schoolDayOf } from '../school/schoolDayOf.ts'
 
@@ -19,7 +22,7 @@ export class Notices {
 
   async listNews(viewer: SignedIn): Promise<NewsItem[]> {
     const rows = await this.#platform.db.manager.query<(Omit<NewsItem, 'happenedAt'> & { happenedAt: Date })[]>(
-      `select n.id, case d.move when 'approve' then 'approved' else 'returned' end as kind, d.piece_id as "pieceId", w.title as "pieceTitle",
+      `select n.id, n.kind, d.piece_id as "pieceId", w.title as "pieceTitle",
          f.name as "folderName", trim(u.first_name || ' ' || u.last_name) as "teacherName", d.message, n.happened_at as "happenedAt",
          n.seen_at is not null as seen
        from news n join decision d on d.id = n.decision_id join piece_version w on w.id = d.version_id join piece p on p.id = d.piece_id
@@ -28,6 +31,10 @@ export class Notices {
       [viewer.personId],
     )
     return rows.map((row) => ({ ...row, happenedAt: row.happenedAt.toISOString() }))
+  }
+
+  listStaffNews(viewer: SignedIn): Promise<StaffNewsItem[]> {
+    return listStaffNews(this.#platform.db.manager, viewer.personId)
   }
 
   async markSeen(viewer: SignedIn): Promise<void> {
@@ -56,19 +63,32 @@ export class Notices {
 
   /** Again with the same id it changes nothing. */
   async make(viewer: SignedIn, noticeId: string, { classId, audience, words, mediaIds }: MakeNotice): Promise<Notice[]> {
-    const now = this.#platform.clock.now()
     await this.#platform.db.transaction(async (manager) => {
-      if (await manager.existsBy(NoticeRow, { id: noticeId })) return
-      await refuseForeign(manager, viewer.personId, mediaIds)
-      await manager.insert(NoticeRow, {
-        id: noticeId, classId, audience, words, createdBy: viewer.personId, createdAt: now, withdrawnAt: null,
-      }) // prettier-ignore
-      if (mediaIds.length > 0)
-        await manager.insert(NoticeMediaRow, mediaIds.map((mediaId, position) => ({ noticeId, mediaId, position }))) // prettier-ignore
-      await note(manager, now, viewer.personId, 'notice.make', noticeId)
-      await this.#tellAudience(manager, noticeId)
+      await makeOrFind(manager, NoticeRow, noticeId, {
+        found: (there) => {
+          if (there.classId !== classId) throw new DomainError('request/not-found')
+        },
+        make: () => this.#insert(manager, viewer, noticeId, { classId, audience, words, mediaIds }),
+      })
     })
     return this.list(viewer)
+  }
+
+  async #insert(
+    manager: EntityManager,
+    viewer: SignedIn,
+    noticeId: string,
+    { classId, audience, words, mediaIds }: MakeNotice,
+  ): Promise<void> {
+    const now = this.#platform.clock.now()
+    await refuseForeign(manager, viewer.personId, mediaIds)
+    await manager.insert(NoticeRow, {
+        id: noticeId, classId, audience, words, createdBy: viewer.personId, createdAt: now, withdrawnAt: null,
+      }) // prettier-ignore
+    if (mediaIds.length > 0)
+        await manager.insert(NoticeMediaRow, mediaIds.map((mediaId, position) => ({ noticeId, mediaId, position }))) // prettier-ignore
+    await note(manager, now, viewer.personId, 'notice.make', noticeId)
+    await this.#tellAudience(manager, noticeId)
   }
 
   async withdraw(viewer: SignedIn, noticeId: string, options: { back: boolean }): Promise<Notice[]> {

@@ -1,4 +1,4 @@
-import { Done, DONE, IdParams, MakeNotice, News, Notices as NoticesAnswer, Readers } from '@nibquill/contract'
+import { Done, DONE, IdParams, MakeNotice, News, Notices as NoticesAnswer, Readers, StaffNews } from '@nibquill/contract'
 import { DomainError } from '@nibquill/core'
 import { Router } from 'express'
 import type { Guard } from '../access/guard.ts'
@@ -10,8 +10,10 @@ export function noticesRoutes(guard: Guard, notices: Notices): Router {
   router.get('/news', async (request, response) =>
     answer(response, News, await notices.listNews(guard.own(signedIn(request), 'pupil'))),
   )
+  router.get('/staff-news', async (request, response) => answer(response, StaffNews, await notices.listStaffNews(staff(request))))
   router.post('/news/seen', async (request, response) => {
-    await notices.markSeen(guard.own(signedIn(request), 'pupil'))
+    const viewer = signedIn(request)
+    await notices.markSeen(viewer?.role === 'pupil' ? viewer : staff(request))
     answer(response, Done, DONE)
   })
   router.get('/', async (request, response) => {

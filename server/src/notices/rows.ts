@@ -1,17 +1,37 @@
 import { id, integer, maybe, moment, refer, row, text } from '../platform/columns.ts'
 
-/** One line of news to one person: what happened follows from the decision. */
-export type NewsRow = { id: string; personId: string; decisionId: string; happenedAt: Date; seenAt: Date | null }
+/**
+ * One line of news to one person. About work (`approved`, `returned`) it follows from the decision; to staff it says who (`byId`)
+ * did what about whom (`subjectId`).
+ */
+export type NewsRow = {
+  id: string
+  personId: string
+  kind: 'approved' | 'returned' | 'name-card' | 'letter-opened'
+  decisionId: string | null
+  subjectId: string | null
+  classId: string | null
+  byId: string | null
+  happenedAt: Date
+  seenAt: Date | null
+}
 export const NewsRow = row<NewsRow>(
   'news',
   {
     id,
     personId: refer('person', { cascade: true }),
-    decisionId: refer('decision', { cascade: true }),
+    kind: text,
+    decisionId: maybe(refer('decision', { cascade: true })),
+    subjectId: maybe(refer('person', { cascade: true })),
+    classId: maybe(refer('class', { cascade: true })),
+    byId: maybe(refer('person')),
     happenedAt: moment,
     seenAt: maybe(moment),
   },
-  { uniques: [{ columns: ['personId', 'decisionId'] }], indices: [{ columns: ['personId', 'happenedAt'] }] },
+  {
+    uniques: [{ columns: ['personId', 'decisionId'] }],
+    indices: [{ columns: ['personId', 'happenedAt'] }, { columns: ['decisionId'] }, { columns: ['subjectId'] }],
+  },
 )
 
 /** Something the teacher tells a class or its parents. */
@@ -40,8 +60,12 @@ export const NoticeMediaRow = row<NoticeMediaRow>(
 )
 
 export type NoticeSeenRow = { noticeId: string; personId: string; seenAt: Date }
-export const NoticeSeenRow = row<NoticeSeenRow>('notice_seen', {
-  noticeId: refer('notice', { key: true, cascade: true }),
-  personId: refer('person', { key: true, cascade: true }),
-  seenAt: moment,
-})
+export const NoticeSeenRow = row<NoticeSeenRow>(
+  'notice_seen',
+  {
+    noticeId: refer('notice', { key: true, cascade: true }),
+    personId: refer('person', { key: true, cascade: true }),
+    seenAt: moment,
+  },
+  { indices: [{ columns: ['personId'] }] },
+)

@@ -4,6 +4,7 @@ import type { EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
 import { note } from '../platform/audit.ts'
 import { tell } from '../platform/live.ts'
+import { makeOrFind } from '../platform/makeOrFind.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import type { Pieces } from './pieces.ts'
@@ -37,27 +38,35 @@ export class ClassPieces {
 
   async classOf(id: string): Promise<string> {
     const row = await this.#platform.db.manager.findOneBy(ClassPieceRow, { id })
-    if (!row) throw new DomainError('piece/not-found')
+    // As the guard answers for a class one has nothing to do with.
+    if (!row) throw new DomainError('request/not-found')
     return row.classId
   }
 
   /** Again with the same id it answers with what is there. */
   async start(viewer: SignedIn, id: string, input: StartForEveryone): Promise<ClassPiece[]> {
-    const now = this.#platform.clock.now()
     await this.#platform.db.transaction(async (manager) => {
-      await manager.query('select pg_advisory_xact_lock(hashtextextended($1, 0))', [id])
-      if (await manager.existsBy(ClassPieceRow, { id })) return
-      const [fits] = await manager.query<unknown[]>(
-        `select 1 from folder f where f.id = $2 and f.put_away_at is null and (f.whole_school
-           or exists (select 1 from folder_class h where h.folder_id = f.id and h.class_id = $1))`,
-        [input.classId, input.folderId],
-      )
-      if (!fits) throw new DomainError('folder/not-found')
-      await manager.insert(ClassPieceRow, { id, ...input, createdBy: viewer.personId, createdAt: now, closedAt: null })
-      await this.#startMissing(manager, id, input)
-      await note(manager, now, viewer.personId, 'piece.start-for-everyone', id)
+      await makeOrFind(manager, ClassPieceRow, id, {
+        found: ({ classId }) => {
+          if (classId !== input.classId) throw new DomainError('piece/not-found')
+        },
+        make: () => this.#insert(manager, viewer, id, input),
+      })
     })
     return this.list(viewer)
+  }
+
+  async #insert(manager: EntityManager, viewer: SignedIn, id: string, input: StartForEveryone): Promise<void> {
+    const now = this.#platform.clock.now()
+    const [fits] = await manager.query<unknown[]>(
+      `select 1 from folder f where f.id = $2 and f.put_away_at is null and (f.whole_school
+           or exists (select 1 from folder_class h where h.folder_id = f.id and h.class_id = $1))`,
+      [input.classId, input.folderId],
+    )
+    if (!fits) throw new DomainError('folder/not-found')
+    await manager.insert(ClassPieceRow, { id, ...input, createdBy: viewer.personId, createdAt: now, closedAt: null })
+    await this.#startMissing(manager, id, input)
+    await note(manager, now, viewer.personId, 'piece.start-for-everyone', id)
   }
 
   /** A piece for each pupil of the class who has none yet. */
@@ -82,42 +91,43 @@ export class ClassPieces {
     await tell(manager, pupils.map((pupil) => pupil.id), { topic: 'pieces' }) // prettier-ignore
   }
 
-  /** Closes it: what has something in it goes into the tray, as if handed in. Nothing can be added any more. */
+  /**
+   * Closes it, all in one step: what has something in it goes into the tray, as if handed in, and nothing can be added any more.
+   * @throws DomainError `folder/put-away` when that is where it goes; then nothing has happened
+   */
   async close(viewer: SignedIn, id: string): Promise<ClassPiece[]> {
-    const now = this.#platform.clock.now()
-    const drafts = await this.#platform.db.manager.query<{ id: string; pupilId: string; version: number }[]>(
-      `select p.id, p.pupil_id as "pupilId", p.version from piece p where p.class_piece_id = $1 and p.state in ('draft', 'returned') and p.binned_at is null
-         and ${HAS_PARTS}`,
-      [id],
-    )
-    for (const { id: pieceId, pupilId, version } of drafts)
-      // Somebody handing in at this very moment was first; that is as good.
-      await this.#pieces.handIn({ ...viewer, personId: pupilId }, pieceId, version).catch((error: unknown) => {
-        if (!(error instanceof DomainError)) throw error
-      })
-    await this.#setClosed(viewer, id, now)
+    await this.#platform.db.transaction(async (manager) => {
+      // Whoever is adding a photo at this moment was first; whoever comes after finds it closed.
+      await manager.query('select 1 from class_piece where id = $1 for update', [id])
+      const drafts = await manager.query<{ id: string; pupilId: string; version: number }[]>(
+        `select p.id, p.pupil_id as "pupilId", p.version from piece p where p.class_piece_id = $1 and p.state in ('draft', 'returned')
+           and p.binned_at is null and ${HAS_PARTS} order by p.id for update`,
+        [id],
+      )
+      for (const { id: pieceId, pupilId, version } of drafts)
+        await this.#pieces.handInWithin(manager, { ...viewer, personId: pupilId }, pieceId, version)
+      await this.#setClosed(manager, viewer, id, this.#platform.clock.now())
+    })
     return this.list(viewer)
   }
 
   /** Opens it again, also for pupils who have come since. */
   async reopen(viewer: SignedIn, id: string): Promise<ClassPiece[]> {
-    await this.#setClosed(viewer, id, null)
     await this.#platform.db.transaction(async (manager) => {
+      await this.#setClosed(manager, viewer, id, null)
       await this.#startMissing(manager, id, await manager.findOneByOrFail(ClassPieceRow, { id }))
     })
     return this.list(viewer)
   }
 
-  async #setClosed(viewer: SignedIn, id: string, closedAt: Date | null): Promise<void> {
-    await this.#platform.db.transaction(async (manager) => {
-      await manager.update(ClassPieceRow, id, { closedAt })
-      const makers = await manager.query<{ id: string }[]>(
-        'select m.person_id as id from piece p join piece_maker m on m.piece_id = p.id where p.class_piece_id = $1',
-        [id],
-      )
-      await tell(manager, makers.map((maker) => maker.id), { topic: 'pieces' }) // prettier-ignore
-      await note(manager, this.#platform.clock.now(), viewer.personId, closedAt ? 'class-piece.close' : 'class-piece.open', id)
-    })
+  async #setClosed(manager: EntityManager, viewer: SignedIn, id: string, closedAt: Date | null): Promise<void> {
+    await manager.update(ClassPieceRow, id, { closedAt })
+    const makers = await manager.query<{ id: string }[]>(
+      'select m.person_id as id from piece p join piece_maker m on m.piece_id = p.id where p.class_piece_id = $1',
+      [id],
+    )
+    await tell(manager, makers.map((maker) => maker.id), { topic: 'pieces' }) // prettier-ignore
+    await note(manager, this.#platform.clock.now(), viewer.personId, closedAt ? 'class-piece.close' : 'class-piece.open', id)
   }
 }
 

@@ -1,6 +1,7 @@
 import type { PupilName } from '@nibquill/contract'
 import { DomainError, isOpen } from '@nibquill/core'
 import { classOfPerson } from '../accounts/classOfPerson.ts'
+import { note } from '../platform/audit.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import type { PieceChanges } from './pieceChanges.ts'
@@ -27,10 +28,10 @@ export class Makers {
   }
 
   /**
-   * Says who makes a piece beside the one who began it; those left out no longer see it.
+   * Says who makes a piece beside the one who began it; those left out no longer see it. What was handed in keeps its makers.
    * @throws DomainError `piece/not-open`, `piece/not-a-classmate`
    */
-  async set(pieceId: string, makerIds: readonly string[]): Promise<void> {
+  async set(viewer: SignedIn, pieceId: string, makerIds: readonly string[]): Promise<void> {
     await this.#changes.change(pieceId, async (piece, manager) => {
       if (!isOpen(piece.state)) throw new DomainError('piece/not-open', { state: piece.state })
       const now = (await manager.findBy(PieceMakerRow, { pieceId })).map(({ personId }) => personId)
@@ -45,6 +46,10 @@ export class Makers {
       if (added.length + gone.length === 0) return null
       for (const personId of gone) await manager.delete(PieceMakerRow, { pieceId, personId })
       await manager.insert(PieceMakerRow, added.map((personId) => ({ pieceId, personId }))) // prettier-ignore
+      await note(manager, this.#platform.clock.now(), viewer.personId, 'piece.makers', pieceId, {
+        before: now,
+        after: [...wanted],
+      })
       return { version: piece.version + 1 }
     })
   }

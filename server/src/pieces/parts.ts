@@ -2,6 +2,7 @@ import type { AddPart } from '@nibquill/contract'
 import { DomainError, isOpen, MAX_PARTS, orderParts } from '@nibquill/core'
 import { IsNull, type EntityManager } from 'typeorm'
 import { MediaRow } from '../media/rows.ts'
+import { note } from '../platform/audit.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import { PART_NEEDS } from './partKinds.ts'
@@ -42,6 +43,7 @@ export class Parts {
         originalMediaId: mediaId === original ? null : original, tidying: (mediaId === original ? null : instead?.tidying) ?? null, removedAt: null,
       }) // prettier-ignore
       if (before && !before.removedAt) await manager.update(PartRow, before.id, { removedAt: this.#platform.clock.now() })
+      await this.#note(manager, viewer, 'part.add', pieceId, { partId, ...(before ? { instead: before.id } : {}) })
       return { version: piece.version + 1 }
     })
   }
@@ -57,7 +59,7 @@ export class Parts {
   }
 
   /** Takes a part out of the draft, or puts it back where it was. @throws DomainError `piece/not-open`, `piece/full` */
-  async remove(pieceId: string, partId: string, options: { restore: boolean }): Promise<void> {
+  async remove(viewer: SignedIn, pieceId: string, partId: string, options: { restore: boolean }): Promise<void> {
     await this.#changes.change(pieceId, async (piece, manager) => {
       refuseHandedIn(piece)
       const found = await manager.findOneBy(PartRow, { id: partId, pieceId })
@@ -66,24 +68,26 @@ export class Parts {
       if (options.restore && (await manager.countBy(PartRow, { pieceId, removedAt: IsNull() })) >= MAX_PARTS)
         throw new DomainError('piece/full')
       await manager.update(PartRow, partId, { removedAt: options.restore ? null : this.#platform.clock.now() })
+      await this.#note(manager, viewer, options.restore ? 'part.restore' : 'part.remove', pieceId, { partId })
       return { version: piece.version + 1 }
     })
   }
 
   /** @throws DomainError `piece/not-open`, `piece/part-gone` */
-  async name(pieceId: string, partId: string, name: string): Promise<void> {
+  async name(viewer: SignedIn, pieceId: string, partId: string, name: string): Promise<void> {
     await this.#changes.change(pieceId, async (piece, manager) => {
       refuseHandedIn(piece)
       const found = await manager.findOneBy(PartRow, { id: partId, pieceId, removedAt: IsNull() })
       if (!found) throw new DomainError('piece/part-gone')
       if (found.name === name) return null
       await manager.update(PartRow, partId, { name })
+      await this.#note(manager, viewer, 'part.name', pieceId, { partId })
       return { version: piece.version + 1 }
     })
   }
 
   /** Sets the order. Parts another tablet added meanwhile follow. @throws DomainError `piece/not-open` */
-  async order(pieceId: string, wanted: readonly string[]): Promise<void> {
+  async order(viewer: SignedIn, pieceId: string, wanted: readonly string[]): Promise<void> {
     await this.#changes.change(pieceId, async (piece, manager) => {
       refuseHandedIn(piece)
       const parts = await manager.find(PartRow, {
@@ -96,8 +100,19 @@ export class Parts {
       )
       if (ordered.every((id, i) => id === parts[i]!.id)) return null
       for (const [position, id] of ordered.entries()) await manager.update(PartRow, id, { position })
+      await this.#note(manager, viewer, 'part.order', pieceId, { partIds: ordered })
       return { version: piece.version + 1 }
     })
+  }
+
+  #note(
+    manager: EntityManager,
+    viewer: SignedIn,
+    action: string,
+    pieceId: string,
+    details: Record<string, unknown>,
+  ): Promise<void> {
+    return note(manager, this.#platform.clock.now(), viewer.personId, action, pieceId, details)
   }
 }
 

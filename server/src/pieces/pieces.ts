@@ -1,19 +1,23 @@
 import type { ChangePiece, MyPieces, Piece, StartPiece, Version } from '@nibquill/contract'
-import { DomainError, isOpen, movePiece, suggestTitle, type Move } from '@nibquill/core'
+import { BIN_DAYS, DomainError, isOpen, movePiece, suggestTitle, type Move } from '@nibquill/core'
 import { IsNull, type EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
 import { classOfPerson } from '../accounts/classOfPerson.ts'
 import type { Guard } from '../access/guard.ts'
 import { FolderRow } from '../folders/rows.ts'
 import { note } from '../platform/audit.ts'
+import { makeOrFind } from '../platform/makeOrFind.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import { listTerms, type School } from '../school/school.ts'
 import { TaskRow } from '../tasks/rows.ts'
+import { listMakers, listVersionMakers } from './makerNames.ts'
 import type { PieceChanges } from './pieceChanges.ts'
 import { HANDED_IN_PARTS, listPieceLines, part, WORKING_PARTS, type FlatPart } from './pieceLines.ts'
 import { ClassPieceRow, PartRow, PieceMakerRow, PieceRow, PieceVersionRow } from './rows.ts'
 import { schoolDayOf } from '../school/schoolDayOf.ts'
+
+const DAY_MS = 24 * 3600 * 1000
 
 /** A pupil's pieces from the first photo to the tray. */
 export class Pieces {
@@ -31,23 +35,27 @@ export class Pieces {
   /** Starts a piece under the client's id; again with the same id, answers with the one that is there. */
   async start(viewer: SignedIn, pieceId: string, { taskId }: StartPiece): Promise<Piece> {
     await this.#platform.db.transaction(async (manager) => {
-      // Two tablets sending the same retry: one inserts, the other finds it.
-      await manager.query('select pg_advisory_xact_lock(hashtextextended($1, 0))', [pieceId])
-      if (await manager.existsBy(PieceRow, { id: pieceId })) return this.#guard.piece(viewer, 'piece.change', pieceId, manager)
-      const now = this.#platform.clock.now()
-      if (taskId) await this.#guard.task(viewer, 'task.read', taskId, manager)
-      const task = taskId ? await manager.findOneByOrFail(TaskRow, { id: taskId }) : null
-      const [home] = await manager.query<{ id: string }[]>(`select c.id ${classOfPerson()}`, [viewer.personId, now])
-      const classId = task?.classId ?? home?.id
-      if (!classId) throw new DomainError('request/not-found')
-      await manager.insert(PieceRow, {
+      await makeOrFind(manager, PieceRow, pieceId, {
+        found: () => this.#guard.piece(viewer, 'piece.change', pieceId, manager),
+        make: () => this.#insert(manager, viewer, pieceId, taskId),
+      })
+    })
+    return this.describe(pieceId)
+  }
+
+  async #insert(manager: EntityManager, viewer: SignedIn, pieceId: string, taskId: string | null): Promise<void> {
+    const now = this.#platform.clock.now()
+    if (taskId) await this.#guard.task(viewer, 'task.read', taskId, manager)
+    const task = taskId ? await manager.findOneByOrFail(TaskRow, { id: taskId }) : null
+    const [home] = await manager.query<{ id: string }[]>(`select c.id ${classOfPerson()}`, [viewer.personId, now])
+    const classId = task?.classId ?? home?.id
+    if (!classId) throw new DomainError('request/not-found')
+    await manager.insert(PieceRow, {
         id: pieceId, pupilId: viewer.personId, classId, taskId, folderId: task?.folderId ?? null, title: '', reflection: '',
         step: 'finished', state: 'draft', version: 1, goes: 0, createdAt: now, changedAt: now,
       }) // prettier-ignore
-      await manager.insert(PieceMakerRow, { pieceId, personId: viewer.personId })
-      await this.#changes.tellEveryone(manager, pieceId)
-    })
-    return this.describe(pieceId)
+    await manager.insert(PieceMakerRow, { pieceId, personId: viewer.personId })
+    await this.#changes.tellEveryone(manager, pieceId)
   }
 
   /** @throws DomainError `piece/stale`, `piece/not-open`, `folder/fixed`, `folder/not-found` */
@@ -67,8 +75,14 @@ export class Pieces {
 
   /** Puts what is there into the tray as a version that never changes. @throws DomainError `piece/empty`, `folder/not-found` without a folder */
   async handIn(viewer: SignedIn, pieceId: string, seenVersion: number): Promise<Piece> {
-    const running = await this.#school.runningTerm(this.#platform.db.manager)
-    await this.#changes.change(pieceId, async (piece, manager) => {
+    await this.#platform.db.transaction((manager) => this.handInWithin(manager, viewer, pieceId, seenVersion))
+    return this.describe(pieceId)
+  }
+
+  /** As `handIn`, in the caller's transaction. */
+  async handInWithin(within: EntityManager, viewer: SignedIn, pieceId: string, seenVersion: number): Promise<void> {
+    const running = await this.#school.runningTerm(within)
+    await this.#changes.changeWithin(within, pieceId, async (piece, manager) => {
       const moved = movePiece(piece, 'hand-in', seenVersion)
       if (!piece.folderId) throw new DomainError('folder/not-found')
       const folder = await manager.findOneByOrFail(FolderRow, { id: piece.folderId })
@@ -87,6 +101,10 @@ export class Pieces {
          select $1, t.id, (row_number() over (order by t.position, t.id)) - 1, t.name from part t where t.piece_id = $2 and t.removed_at is null`,
         [versionId, pieceId],
       )
+      await manager.query('insert into version_maker select $1, m.person_id from piece_maker m where m.piece_id = $2', [
+        versionId,
+        pieceId,
+      ])
       await note(manager, now, viewer.personId, 'piece.hand-in', pieceId)
       const classId = await this.#currentClass(manager, piece)
       return {
@@ -98,7 +116,6 @@ export class Pieces {
         termId: piece.termId ?? running?.term.id ?? null,
       }
     })
-    return this.describe(pieceId)
   }
 
   /** Takes it out of the tray again, before it was judged. */
@@ -133,10 +150,16 @@ export class Pieces {
     return this.describe(pieceId)
   }
 
-  /** To the bin, restorable for 30 days; or back from it. */
+  /**
+   * To the bin, restorable for 30 days; or back from it.
+   * @throws DomainError `piece/in-folder` while an approved version of it stands, whatever goes on in a later go; `piece/not-found` for what
+   * lay in the bin for too long, whether the nightly job was there yet or not
+   */
   async bin(viewer: SignedIn, pieceId: string, options: { restore: boolean }): Promise<void> {
     const now = this.#platform.clock.now()
     await this.#changes.change(pieceId, async (piece, manager) => {
+      if (piece.binnedAt && now.getTime() - piece.binnedAt.getTime() > BIN_DAYS * DAY_MS) throw new DomainError('piece/not-found')
+      if (!options.restore && piece.approvedVersionId) throw new DomainError('piece/in-folder')
       if (!options.restore && piece.state !== 'draft') throw new DomainError('piece/move-refused', { state: piece.state })
       if ((piece.binnedAt === null) === options.restore) return null
       await note(manager, now, viewer.personId, options.restore ? 'piece.restore' : 'piece.bin', pieceId)
@@ -164,8 +187,8 @@ export class Pieces {
       [viewer.personId],
     )
     const [counts] = await manager.query<{ approved: number }[]>(
-      `select count(*)::int as approved from piece p join piece_maker m on m.piece_id = p.id
-       where m.person_id = $1 and p.approved_version_id is not null and p.binned_at is null`,
+      `select count(*)::int as approved from piece p join version_maker m on m.version_id = p.approved_version_id
+       where m.person_id = $1 and p.binned_at is null`,
       [viewer.personId],
     )
     return {
@@ -173,6 +196,21 @@ export class Pieces {
       trayCount: pieces.filter((piece) => piece.state === 'submitted').length,
       approvedCount: counts?.approved ?? 0,
     }
+  }
+
+  /**
+   * The approved version as if nothing else were there: for somebody who made it and was left out of the next go.
+   * @throws DomainError `piece/not-found`
+   */
+  async describeApproved(pieceId: string): Promise<Piece> {
+    const manager = this.#platform.db.manager
+    const [line] = await listPieceLines(manager, 'approved', 'where p.id = $1', [pieceId])
+    const piece = await this.describe(pieceId)
+    const row = await manager.findOneByOrFail(PieceRow, { id: pieceId })
+    const version = piece.versions.find(({ id }) => id === row.approvedVersionId)
+    if (!line || !version) throw new DomainError('piece/not-found')
+    const { reflection, step, parts, makers } = version
+    return { ...piece, ...line, reflection, step, parts, makers, versions: [version], mayChange: false }
   }
 
   async describe(pieceId: string): Promise<Piece> {
@@ -209,7 +247,8 @@ export class Pieces {
         instructions: started.instructions,
         closed: started.closedAt !== null,
       },
-      makers: await this.#makers(manager, pieceId),
+      makers: await listMakers(manager, pieceId),
+      mayChange: true,
       suggestedTitle: await this.#suggestTitle(manager, piece),
       parts: parts.map(part),
       versions: await this.#versions(manager, pieceId),
@@ -220,17 +259,8 @@ export class Pieces {
     }
   }
 
-  async #makers(manager: EntityManager, pieceId: string): Promise<Piece['makers']> {
-    const rows = await manager.query<{ id: string; firstName: string; lastName: string; symbol: never; colour: never }[]>(
-      `select u.id, u.first_name as "firstName", u.last_name as "lastName", u.peg_symbol as symbol, u.peg_colour as colour
-       from piece_maker m join person u on u.id = m.person_id where m.piece_id = $1 order by u.first_name`,
-      [pieceId],
-    )
-    return rows.map(({ symbol, colour, ...person }) => ({ ...person, peg: { symbol, colour } }))
-  }
-
   async #versions(manager: EntityManager, pieceId: string): Promise<Version[]> {
-    type Flat = Omit<Version, 'parts' | 'decision' | 'submittedAt' | 'withdrawnAt'> & {
+    type Flat = Omit<Version, 'parts' | 'makers' | 'decision' | 'submittedAt' | 'withdrawnAt'> & {
       submittedAt: Date
       withdrawnAt: Date | null
       move: 'approve' | 'send-back' | null
@@ -249,11 +279,13 @@ export class Pieces {
       `${HANDED_IN_PARTS} where q.piece_id = $1 order by w.position`,
       [pieceId],
     )
+    const makers = await listVersionMakers(manager, pieceId)
     return versions.map(({ move, message, decidedAt, decidedBy, submittedAt, withdrawnAt, ...version }) => ({
       ...version,
       submittedAt: submittedAt.toISOString(),
       withdrawnAt: withdrawnAt?.toISOString() ?? null,
       parts: parts.filter(({ versionId }) => versionId === version.id).map(part),
+      makers: makers.get(version.id) ?? [],
       decision: move && { move, message, decidedAt: decidedAt.toISOString(), decidedBy },
     }))
   }

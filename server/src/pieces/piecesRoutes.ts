@@ -37,8 +37,11 @@ export function piecesRoutes(guard: Guard, { pieces, parts, makers, classPieces 
   )
   router.get('/:id', async (request, response) => {
     const { id } = read(IdParams, request.params)
-    await guard.piece(signedIn(request), 'piece.read', id)
-    answer(response, Piece, await pieces.describe(id))
+    const viewer = signedIn(request)
+    if (await guard.allowsPiece(viewer, 'piece.read', id)) return answer(response, Piece, await pieces.describe(id))
+    // Who made what is in the folder, and not what is being made of it now, sees the former. Parents see pieces through sharing alone.
+    await guard.piece(viewer, viewer?.role === 'pupil' ? 'piece.read-approved' : 'piece.read', id)
+    answer(response, Piece, await pieces.describeApproved(id))
   })
   router.put('/:id', async (request, response) => {
     const { id } = read(IdParams, request.params)
@@ -62,6 +65,7 @@ export function piecesRoutes(guard: Guard, { pieces, parts, makers, classPieces 
     await pieces.bin(guard.own(signedIn(request), 'pupil'), id, { restore: true })
     answer(response, Done, DONE)
   })
+  const pupil = (request: Request) => guard.own(signedIn(request), 'pupil')
   const changed = async (request: Request, response: Response, change: (pieceId: string) => Promise<void>) => {
     const { id } = read(IdParams, request.params)
     await guard.piece(signedIn(request), 'piece.change', id)
@@ -69,10 +73,10 @@ export function piecesRoutes(guard: Guard, { pieces, parts, makers, classPieces 
     answer(response, Piece, await pieces.describe(id))
   }
   router.put('/:id/order', (request, response) =>
-    changed(request, response, (id) => parts.order(id, read(OrderParts, request.body).partIds)),
+    changed(request, response, (id) => parts.order(pupil(request), id, read(OrderParts, request.body).partIds)),
   )
   router.put('/:id/makers', (request, response) =>
-    changed(request, response, (id) => makers.set(id, read(MakePieceTogether, request.body).makerIds)),
+    changed(request, response, (id) => makers.set(pupil(request), id, read(MakePieceTogether, request.body).makerIds)),
   )
   router.put('/:id/parts/:partId', (request, response) =>
     changed(request, response, (id) =>
@@ -81,14 +85,18 @@ export function piecesRoutes(guard: Guard, { pieces, parts, makers, classPieces 
   )
   router.patch('/:id/parts/:partId', (request, response) =>
     changed(request, response, (id) =>
-      parts.name(id, read(PartParams, request.params).partId, read(NamePart, request.body).name),
+      parts.name(pupil(request), id, read(PartParams, request.params).partId, read(NamePart, request.body).name),
     ),
   )
   router.delete('/:id/parts/:partId', (request, response) =>
-    changed(request, response, (id) => parts.remove(id, read(PartParams, request.params).partId, { restore: false })),
+    changed(request, response, (id) =>
+      parts.remove(pupil(request), id, read(PartParams, request.params).partId, { restore: false }),
+    ),
   )
   router.post('/:id/parts/:partId/restore', (request, response) =>
-    changed(request, response, (id) => parts.remove(id, read(PartParams, request.params).partId, { restore: true })),
+    changed(request, response, (id) =>
+      parts.remove(pupil(request), id, read(PartParams, request.params).partId, { restore: true }),
+    ),
   )
   const moves = {
     'hand-in': { action: 'piece.hand-in', move: pieces.handIn.bind(pieces) },

@@ -44,6 +44,9 @@ export const PieceRow = row<PieceRow>(
       { columns: ['taskId'] },
       { columns: ['classPieceId'] },
       { columns: ['classId', 'state'] },
+      { columns: ['folderId'] },
+      { columns: ['termId'] },
+      { columns: ['approvedVersionId'] },
     ],
   },
 )
@@ -68,7 +71,7 @@ export const ClassPieceRow = row<ClassPieceRow>(
   { indices: [{ columns: ['classId'] }] },
 )
 
-/** Everyone who made it; the first is also `piece.pupilId`. */
+/** Everyone who makes it now; the first is also `piece.pupilId`. Who made what was handed in, `VersionMakerRow` says. */
 export type PieceMakerRow = { pieceId: string; personId: string }
 export const PieceMakerRow = row<PieceMakerRow>(
   'piece_maker',
@@ -117,6 +120,14 @@ export const PieceVersionRow = row<PieceVersionRow>(
     folderId: refer('folder'), submittedBy: refer('person'), submittedAt: moment, withdrawnAt: maybe(moment),
   }, // prettier-ignore
   { uniques: [{ columns: ['pieceId', 'number'] }] },
+)
+
+/** Who had made a version when it was handed in: whose it is, whose parents see it, whose consent counts. */
+export type VersionMakerRow = { versionId: string; personId: string }
+export const VersionMakerRow = row<VersionMakerRow>(
+  'version_maker',
+  { versionId: refer('piece_version', { key: true, cascade: true }), personId: refer('person', { key: true }) },
+  { indices: [{ columns: ['personId'] }] },
 )
 
 /** `name`: as it was when it was handed in. */

@@ -1,6 +1,28 @@
 import type { EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
-import { AuditRow } from '../accounts/rows.ts'
+import { id, json, maybe, moment, row, text } from './columns.ts'
+
+/** Who did what to what, for a school that has to answer for it. Ids and settings only, never names or words; `details` says what was and what is. */
+export type AuditRow = {
+  id: string
+  happenedAt: Date
+  personId: string | null
+  action: string
+  subjectId: string | null
+  details: Record<string, unknown> | null
+}
+export const AuditRow = row<AuditRow>(
+  'audit',
+  {
+    id,
+    happenedAt: moment,
+    personId: maybe({ type: 'uuid' }),
+    action: text,
+    subjectId: maybe({ type: 'uuid' }),
+    details: maybe(json),
+  },
+  { indices: [{ columns: ['happenedAt'] }, { columns: ['subjectId'] }] },
+)
 
 /** Notes in the school's audit trail, in the caller's transaction. */
 export async function note(
@@ -9,6 +31,11 @@ export async function note(
   personId: string | null,
   action: string,
   subjectId: string | null,
+  details: Record<string, unknown> | null = null,
 ): Promise<void> {
-  await manager.insert(AuditRow, { id: newId(), happenedAt, personId, action, subjectId })
+  // As text: TypeORM would take an object for one of its own expressions.
+  await manager.query(
+    'insert into audit (id, happened_at, person_id, action, subject_id, details) values ($1, $2, $3, $4, $5, $6)',
+    [newId(), happenedAt, personId, action, subjectId, details && JSON.stringify(details)],
+  )
 }

@@ -1,77 +1,51 @@
-import { spawn, type ChildProcess } from 'node:child_process'
-import { once } from 'node:events'
 import pg from 'pg'
 import { v7 as newId } from 'uuid'
 import { startServer } from '../server.ts'
+import { AloneServer } from '../testing/alone.ts'
 import { type Person, picture, type SmallSchool, TestServer, until, useSmallSchool } from '../testing/testServer.ts'
+import { addressOf, begin, send, TUS } from '../testing/uploadSteps.ts'
 
 let test_: TestServer
 let school: SmallSchool
 useSmallSchool((opened) => ({ test: test_, school } = opened))
-
-/** Another process on the same database and data folder, which can be killed. */
-async function serveAlone(): Promise<{ child: ChildProcess; at: string }> {
-  const child = spawn(process.execPath, ['--import', 'tsx', new URL('../testing/serveAlone.ts', import.meta.url).pathname], {
-    env: { ...process.env, NODE_OPTIONS: '', NIBQUILL_TEST_CONFIG: JSON.stringify(test_.config) },
-    stdio: ['ignore', 'pipe', 'inherit'],
-  })
-  const [line] = (await once(child.stdout!, 'data')) as [Buffer]
-  return { child, at: line.toString().trim() }
-}
 
 const at = (person: Person, address: string): Person => person.copiedInto(person.browser, address)
 
 test('an upload goes on where it stopped after the server was killed and started again', async () => {
   const bytes = await picture(2000, 1500, '#3b3f7a')
   const mediaId = newId()
-  const tus = { 'Tus-Resumable': '1.0.0' }
-  const first = await serveAlone()
+  const first = await AloneServer.start(test_.config)
   const before = at(school.wren, first.at)
-  const created = await before.fetch('POST', '/media/uploads', {
-    headers: {
-      ...tus,
-      'Upload-Length': String(bytes.length),
-      'Upload-Metadata': `mediaId ${Buffer.from(mediaId).toString('base64')}`,
-    },
-  })
-  const address = created.headers.get('location')!.replace('/api', '')
+  const address = addressOf(await begin(before, bytes.length, mediaId))
   const half = Math.floor(bytes.length / 2)
-  const send = (person: Person, from: number, body: Buffer) =>
-    person.fetch('PATCH', address, {
-      headers: { ...tus, 'Upload-Offset': String(from), 'Content-Type': 'application/offset+octet-stream' },
-      body: new Uint8Array(body),
-    })
-  expect((await send(before, 0, bytes.subarray(0, half))).status).toBe(204)
-  first.child.kill('SIGKILL')
-  await once(first.child, 'exit')
+  expect((await send(before, address, 0, bytes.subarray(0, half))).status).toBe(204)
+  await first.end()
 
-  const second = await serveAlone()
+  const second = await AloneServer.start(test_.config)
   const after = at(school.wren, second.at)
-  const head = await after.fetch('HEAD', address, { headers: tus })
+  const head = await after.fetch('HEAD', address, { headers: TUS })
   expect(head.headers.get('upload-offset')).toBe(String(half))
-  const done = await send(after, half, bytes.subarray(half))
+  const done = await send(after, address, half, bytes.subarray(half))
   expect(await done.json()).toMatchObject({ mediaId, sizeBytes: expect.any(Number) })
-  second.child.kill('SIGKILL')
-  await once(second.child, 'exit')
+  await second.end()
 }, 60_000)
 
 test('a book whose maker was killed is made after the restart, once', async () => {
   for (let i = 0; i < 3; i++) await school.approved()
   await until(async () => (await test_.manager.query<unknown[]>("select 1 from media where state = 'arrived'")).length === 0)
   await test_.server.platform.queue.stop()
-  const alone = await serveAlone()
+  const alone = await AloneServer.start(test_.config)
   // The job is taken and then never finished: the table it needs is held.
   const holder = new pg.Client({ connectionString: test_.config.databaseUrl })
   await holder.connect()
   await holder.query('begin; lock table page_link in access exclusive mode')
   const asked = at(school.teacher, alone.at)
-    .ask('POST', '/book', { pupilId: school.ids.wren, termId: school.ids.term })
+    .ask('POST', '/book', { pupilId: school.ids.wren, termId: school.ids.term, madeFor: 'school' })
     .catch(() => null)
   const bookId = (
     await until(async () => (await test_.manager.query<{ id: string }[]>('select id from book where state = $1', ['making']))[0])
   ).id
-  alone.child.kill('SIGKILL')
-  await once(alone.child, 'exit')
+  await alone.end()
   await asked
   await holder.query('rollback')
   await holder.end()
@@ -89,6 +63,7 @@ test('a book whose maker was killed is made after the restart, once', async () =
   const second = await teacher.ask<{ id: string; state: string }>('POST', '/book', {
     pupilId: school.ids.wren,
     termId: school.ids.term,
+    madeFor: 'school',
   })
   expect(second.body).toMatchObject({ id: bookId, state: 'ready' })
   expect((await test_.manager.query<unknown[]>('select 1 from book')).length).toBe(1)

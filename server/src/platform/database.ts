@@ -1,9 +1,11 @@
+import pg from 'pg'
 import { DataSource, DefaultNamingStrategy, type NamingStrategyInterface, type Table } from 'typeorm'
 import { ROWS } from './rows.ts'
 import { CardSheets1700000000004 } from './migrations/cardSheets.ts'
 import { FirstRoad1700000000000 } from './migrations/firstRoad.ts'
 import { Arriving1700000000002 } from './migrations/arriving.ts'
 import { Making1700000000003 } from './migrations/making.ts'
+import { SafeGround1700000000005 } from './migrations/safeGround.ts'
 import { SettingUp1700000000001 } from './migrations/settingUp.ts'
 
 const snake = (name: string) => name.replace(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`)
@@ -19,21 +21,82 @@ class PlainNames extends DefaultNamingStrategy implements NamingStrategyInterfac
     `${tableOf(table)}_${columns.join('_')}_idx`
 }
 
-export function openDatabase(url: string, onPoolError: (error: Error) => void): Promise<DataSource> {
+/** In the order in which they were written; none that has shipped is changed. */
+export const MIGRATIONS = [
+  FirstRoad1700000000000,
+  SettingUp1700000000001,
+  Arriving1700000000002,
+  Making1700000000003,
+  CardSheets1700000000004,
+  SafeGround1700000000005,
+]
+
+/** How long somebody waits for the database: a page for less than three seconds in all, a job for as long as its longest statement. */
+export type Patience = 'page' | 'job'
+const PATIENCE = {
+  page: { connectionTimeoutMillis: 1500, query_timeout: 2500, statement_timeout: 2500 },
+  job: { connectionTimeoutMillis: 5000, query_timeout: 120_000, statement_timeout: 120_000 },
+} as const
+
+/**
+ * A connection that is closed the moment a question on it goes unanswered: given back to its pool it would be in the middle of
+ * somebody's transaction, and the next one to use it as well.
+ */
+class PatientClient extends pg.Client {
+  override query(...words: unknown[]): never {
+    const answer = (pg.Client.prototype.query as (...words: unknown[]) => unknown).apply(this, words)
+    if (answer instanceof Promise)
+      answer.catch((error: unknown) => {
+        if (error instanceof Error && error.message === 'Query read timeout') this.#hangUp()
+      })
+    return answer as never
+  }
+
+  #hangUp(): void {
+    ;(this as unknown as { connection: { stream: { destroy: () => void } } }).connection.stream.destroy()
+  }
+}
+
+/** What every pool of ours is made with. @param most - Connections at once. */
+export const poolOptions = (url: string, patience: Patience, most: number): pg.PoolConfig => ({
+  connectionString: url,
+  max: most,
+  Client: PatientClient,
+  ...PATIENCE[patience],
+  keepAlive: true,
+})
+
+export function openDatabase(
+  url: string,
+  patience: Patience,
+  most: number,
+  onPoolError: (error: Error) => void,
+): Promise<DataSource> {
+  const { connectionString: _url, ...extra } = poolOptions(url, patience, most)
   return new DataSource({
     type: 'postgres',
     url,
     entities: ROWS,
-    migrations: [
-      FirstRoad1700000000000,
-      SettingUp1700000000001,
-      Arriving1700000000002,
-      Making1700000000003,
-      CardSheets1700000000004,
-    ],
+    migrations: MIGRATIONS,
     migrationsTableName: 'migration',
     namingStrategy: new PlainNames(),
     poolErrorHandler: onPoolError,
-    extra: { max: 12, connectionTimeoutMillis: 5000 },
+    extra,
   }).initialize()
+}
+
+const MIGRATING = 'hashtextextended($1, 20262)'
+
+/** Brings the tables up to date. Of several processes starting at once one does it, the others wait. */
+export async function migrate(url: string): Promise<void> {
+  const holder = new pg.Client({ connectionString: url, connectionTimeoutMillis: PATIENCE.job.connectionTimeoutMillis })
+  await holder.connect()
+  try {
+    // Held by the connection: whoever dies in the middle lets go.
+    await holder.query(`select pg_advisory_lock(${MIGRATING})`, ['migration'])
+    const db = await openDatabase(url, 'job', 2, () => undefined)
+    await db.runMigrations({ transaction: 'each' }).finally(() => db.destroy())
+  } finally {
+    await holder.end()
+  }
 }

@@ -1,8 +1,8 @@
 import { DOMAIN_ERRORS, DomainError, type DomainErrorCode } from '@nibquill/core'
 import type { Problem } from '@nibquill/contract'
-import type { ErrorRequestHandler } from 'express'
+import type { ErrorRequestHandler, Response } from 'express'
 import * as v from 'valibot'
-import type { Log } from './log.ts'
+import { routeOf, type Log } from './log.ts'
 
 /** A new code without a status does not compile. */
 const STATUS = {
@@ -48,10 +48,11 @@ const STATUS = {
   'piece/closed': 409,
   'piece/part-gone': 409,
   'piece/not-a-classmate': 422,
-  'piece/part-still-coming': 409,
+  'piece/in-folder': 409,
   'folder/not-found': 404,
   'folder/put-away': 409,
   'folder/stale': 409,
+  'folder/shared': 403,
   'folder/fixed': 409,
   'task/stale': 409,
   'task/closed': 409,
@@ -65,15 +66,20 @@ const STATUS = {
   'media/too-many-pixels': 422,
   'media/differs': 422,
   'media/id-taken': 409,
+  'media/arrived-already': 409,
+  'media/too-many-uploads': 429,
   'media/no-room': 507,
   'tidy/corners-cross': 422,
   'portfolio/not-approved': 409,
   'portfolio/no-term': 409,
   'book/nothing-to-print': 409,
   'book/not-ready': 409,
-  'book/not-found': 404,
+  'book/not-for-home': 409,
   'sharing/no-letters': 409,
+  'sharing/no-address': 409,
+  'sharing/link-for-school': 403,
   'sharing/link-over': 410,
+  'live/too-many': 429,
   'service/unavailable': 503,
   'service/unexpected': 500,
 } as const satisfies Record<DomainErrorCode, number>
@@ -86,14 +92,25 @@ export function problemOf(error: unknown): Problem {
 
 /** The one place that knows both rules and HTTP. Nothing of the database or the stack leaves here. */
 export function problemHandler(log: Log): ErrorRequestHandler {
-  return (error: unknown, request, response, next) => {
-    if (response.headersSent) return next(error)
-    const problem = problemOf(error)
-    if (problem.status >= 500)
-      log.error({ error: String(error), stack: error instanceof Error ? error.stack : '', path: request.path }, 'failed')
-    if (typeof problem.retryAfterSeconds === 'number') response.set('Retry-After', String(problem.retryAfterSeconds))
-    response.status(problem.status).type('application/problem+json').send(JSON.stringify(problem))
+  // Four arguments, or Express takes it for a handler of requests.
+  return (error: unknown, request, response, _next) => {
+    // An answer that has begun cannot become another: the connection ends, and the browser knows that something is missing.
+    if (response.headersSent) return void response.destroy()
+    try {
+      const problem = problemOf(error)
+      if (problem.status >= 500)
+        log.error({ error: String(error), stack: error instanceof Error ? error.stack : '', route: routeOf(request) }, 'failed')
+      if (typeof problem.retryAfterSeconds === 'number') response.set('Retry-After', String(problem.retryAfterSeconds))
+      answerProblem(response, problem)
+    } catch (worse) {
+      log.error({ error: String(worse), route: routeOf(request) }, 'failed while saying so')
+      answerProblem(response, problemOf(null))
+    }
   }
+}
+
+function answerProblem(response: Response, problem: Problem): void {
+  response.status(problem.status).type('application/problem+json').send(JSON.stringify(problem))
 }
 
 function asDomainError(error: unknown): { code: DomainErrorCode; details: Record<string, unknown> } {
@@ -109,7 +126,8 @@ function asDomainError(error: unknown): { code: DomainErrorCode; details: Record
 }
 
 function fieldsOf(error: { issues: readonly v.BaseIssue<unknown>[] }): Record<string, string[]> {
-  const fields: Record<string, string[]> = {}
+  // Without a prototype: a field may be called `constructor`.
+  const fields = Object.create(null) as Record<string, string[]>
   for (const issue of error.issues) {
     const path = v.getDotPath(issue) ?? ''
     fields[path] = [...(fields[path] ?? []), issue.message]
@@ -122,7 +140,9 @@ function isAway(error: unknown): boolean {
   const { code, message, errors } = (error ?? {}) as { code?: string; message?: string; errors?: unknown[] }
   if (errors?.some(isAway)) return true
   return (
-    /^(ECONNREFUSED|ECONNRESET|EPIPE|55000|57P0\d|08\w{3}|53300)$/.test(code ?? '') ||
-    /Connection terminated|timeout exceeded when trying to connect|not queryable/.test(message ?? '')
+    /^(ECONNREFUSED|ECONNRESET|EPIPE|ETIMEDOUT|55000|57014|57P0\d|08\w{3}|53300)$/.test(code ?? '') ||
+    /Connection terminated|timeout exceeded when trying to connect|not queryable|Query read timeout|statement timeout|Driver not Connected/.test(
+      message ?? '',
+    )
   )
 }

@@ -10,6 +10,8 @@ export type Jobs = {
   'book.make': { bookId: string }
   'mail.send': { mailId: string }
   'accounts.draw-cards': { sheetId: string }
+  /** `personId` null: somebody typed an address nobody has. */
+  'accounts.mail-way-in': { by: 'password' | 'code'; personId: string | null; anyway: boolean }
   'accounts.forget-cards': { sheetId: string }
   'school.take-list': { classListId: string }
 }

@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto'
-import { copyFile, mkdir, readFile, rename, rm, stat, statfs, writeFile } from 'node:fs/promises'
+import { copyFile, mkdir, readdir, readFile, rename, rm, stat, statfs, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import type { Response } from 'express'
 
@@ -9,7 +9,10 @@ export interface Storage {
   has(key: string): Promise<boolean>
   read(key: string): Promise<Buffer>
   sizeBytes(key: string): Promise<number>
+  /** What is not there is gone already. */
   remove(key: string): Promise<void>
+  /** Everything that lies there, in no order. */
+  list(): AsyncIterable<{ key: string; storedAt: Date }>
   /** Answers a request with the object: ranges, validators and length included. Headers must be set before. */
   serve(key: string, response: Response): Promise<void>
   /** @throws when nothing can be written. */
@@ -57,7 +60,19 @@ export class FileStorage implements Storage {
   }
 
   remove(key: string): Promise<void> {
-    return rm(this.#path(key), { force: true })
+    // Drafts of files are cleaned away under the names they have.
+    const draft = /^[\w-]+\.\w+\.[0-9a-f]{12}\.part$/.test(key)
+    return rm(draft ? path.join(this.#root, key.slice(0, 2), key) : this.#path(key), { force: true })
+  }
+
+  async *list(): AsyncIterable<{ key: string; storedAt: Date }> {
+    for (const shelf of await readdir(this.#root).catch(() => [])) {
+      const names = /^[\w-]{2}$/.test(shelf) ? await readdir(path.join(this.#root, shelf)) : []
+      for (const key of names) {
+        const about = await stat(path.join(this.#root, shelf, key)).catch(() => null)
+        if (about) yield { key, storedAt: about.mtime }
+      }
+    }
   }
 
   serve(key: string, response: Response): Promise<void> {

@@ -3,6 +3,8 @@ import pg from 'pg'
 import type { WorkerEvents } from 'graphile-worker'
 import type { Log } from './log.ts'
 
+/** A lock that is not given within this time is asked for at the next sweep, on a new connection. */
+const ANSWER_WITHIN_MS = 5000
 const SWEEP_EVERY_MS = 15_000
 const LOCK = 'pg_try_advisory_lock(hashtextextended($1, 20261))'
 const UNLOCK = 'pg_advisory_unlock(hashtextextended($1, 20261))'
@@ -17,8 +19,9 @@ export class Vouching {
   readonly #url: string
   readonly #log: Log
   readonly #workerIds = new Set<string>()
-  #client: pg.Client | null = null
+  #client: Promise<pg.Client> | null = null
   #timer: NodeJS.Timeout | null = null
+  #turn: Promise<void> = Promise.resolve()
 
   constructor(url: string, log: Log) {
     this.#url = url
@@ -37,28 +40,55 @@ export class Vouching {
 
   async stop(): Promise<void> {
     if (this.#timer) clearInterval(this.#timer)
-    await this.#client?.end().catch(() => undefined)
+    await this.#turn
+    await this.#client?.then((client) => client.end()).catch(() => undefined)
   }
 
-  async #connect(): Promise<pg.Client> {
-    if (this.#client) return this.#client
-    const client = new pg.Client({ connectionString: this.#url })
-    client.on('error', () => {
+  /** One connection for all, however many ask at once. */
+  #connect(): Promise<pg.Client> {
+    return (this.#client ??= this.#open().catch((error: unknown) => {
+      this.#client = null
+      throw error
+    }))
+  }
+
+  async #open(): Promise<pg.Client> {
+    const client = new pg.Client({
+      connectionString: this.#url, connectionTimeoutMillis: 2000, query_timeout: ANSWER_WITHIN_MS, keepAlive: true,
+    }) // prettier-ignore
+    client.on('error', () => undefined)
+    try {
+      await client.connect()
+      for (const workerId of this.#workerIds) await client.query(`select ${LOCK}`, [workerId])
+    } catch (error) {
+      void client.end().catch(() => undefined)
+      throw error
+    }
+    client.once('end', () => {
       this.#client = null
     })
-    await client.connect()
-    this.#client = client
-    for (const workerId of this.#workerIds) await client.query(`select ${LOCK}`, [workerId])
     return client
   }
 
-  async #vouch(workerId: string): Promise<void> {
-    await this.#connect()
-      .then((client) => client.query(`select ${LOCK}`, [workerId]))
-      .catch(() => undefined)
+  /** One question after the other: it is one connection. */
+  #inTurn(work: () => Promise<void>): Promise<void> {
+    this.#turn = this.#turn.then(work)
+    return this.#turn
   }
 
-  async #sweep(): Promise<void> {
+  #vouch(workerId: string): Promise<void> {
+    return this.#inTurn(async () => {
+      await this.#connect()
+        .then((client) => client.query(`select ${LOCK}`, [workerId]))
+        .catch(() => undefined)
+    })
+  }
+
+  #sweep(): Promise<void> {
+    return this.#inTurn(() => this.#giveBack())
+  }
+
+  async #giveBack(): Promise<void> {
     try {
       const client = await this.#connect()
       const { rows } = await client.query<{ id: string }>(
@@ -73,6 +103,10 @@ export class Vouching {
         this.#log.info({ worker: id }, 'gave back jobs of a worker that is gone')
       }
     } catch (error) {
+      // Whatever hung or broke: the next sweep connects anew.
+      const client = this.#client
+      this.#client = null
+      void client?.then((open) => open.end()).catch(() => undefined)
       this.#log.debug({ error: String(error) }, 'sweep put off')
     }
   }

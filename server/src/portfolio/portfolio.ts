@@ -9,7 +9,7 @@ import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import { listPieceLines } from '../pieces/pieceLines.ts'
 import { everyoneOf } from '../pieces/pieceChanges.ts'
-import { PieceMakerRow, PieceRow } from '../pieces/rows.ts'
+import { PieceRow, VersionMakerRow } from '../pieces/rows.ts'
 import { listTerms, type School } from '../school/school.ts'
 import { ChapterRow, PickRow } from './rows.ts'
 
@@ -32,11 +32,11 @@ export class Portfolio {
     const pieces = await listPieceLines(
       manager,
       'approved',
-      `join piece_maker own on own.piece_id = p.id and own.person_id = $1 where p.binned_at is null order by p.approved_at desc, p.id`,
+      `join version_maker own on own.version_id = p.approved_version_id and own.person_id = $1 where p.binned_at is null order by p.approved_at desc, p.id`,
       [pupilId],
     )
     const places = await manager.query<{ id: string; termId: string }[]>(
-      `select p.id, p.term_id as "termId" from piece p join piece_maker m on m.piece_id = p.id where m.person_id = $1 and p.approved_version_id is not null`,
+      `select p.id, p.term_id as "termId" from piece p join version_maker m on m.version_id = p.approved_version_id where m.person_id = $1`,
       [pupilId],
     )
     const termOfPiece = new Map(places.map(({ id, termId }) => [id, termId]))
@@ -76,8 +76,9 @@ export class Portfolio {
     const now = this.#platform.clock.now()
     await this.#platform.db.transaction(async (manager) => {
       const piece = await manager.findOneByOrFail(PieceRow, { id: pieceId })
-      if (!(await manager.existsBy(PieceMakerRow, { pieceId, personId: pupilId }))) throw new DomainError('piece/not-found')
       if (!piece.approvedVersionId) throw new DomainError('portfolio/not-approved')
+      if (!(await manager.existsBy(VersionMakerRow, { versionId: piece.approvedVersionId, personId: pupilId })))
+        throw new DomainError('piece/not-found')
       if (!piece.termId) throw new DomainError('portfolio/no-term')
       await manager.query(
         'insert into chapter (id, pupil_id, term_id) values ($1, $2, $3) on conflict (pupil_id, term_id) do nothing',
@@ -101,12 +102,13 @@ export class Portfolio {
     return this.describe(pupilId)
   }
 
-  async removePick(pupilId: string, pieceId: string): Promise<PortfolioAnswer> {
+  async removePick(viewer: SignedIn, pupilId: string, pieceId: string): Promise<PortfolioAnswer> {
     await this.#platform.db.transaction(async (manager) => {
       await manager.query(
         'delete from pick k using chapter c where c.id = k.chapter_id and c.pupil_id = $1 and k.piece_id = $2',
         [pupilId, pieceId],
       )
+      await note(manager, this.#platform.clock.now(), viewer.personId, 'portfolio.unpick', pieceId)
       await tell(manager, await everyoneOf(manager, pieceId), { topic: 'portfolio', id: pupilId })
     })
     return this.describe(pupilId)

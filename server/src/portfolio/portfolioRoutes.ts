@@ -30,7 +30,7 @@ export function portfolioRoutes(guard: Guard, portfolio: Portfolio): Router {
     const { id, pieceId } = read(PickParams, request.params)
     const viewer = await allow(request, id)
     await guard.piece(viewer, 'portfolio.pick', pieceId)
-    answer(response, PortfolioAnswer, await portfolio.removePick(id, pieceId))
+    answer(response, PortfolioAnswer, await portfolio.removePick(viewer, id, pieceId))
   })
   return router
 }

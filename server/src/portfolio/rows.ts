@@ -5,7 +5,7 @@ export type ChapterRow = { id: string; pupilId: string; termId: string }
 export const ChapterRow = row<ChapterRow>(
   'chapter',
   { id, pupilId: refer('person', { cascade: true }), termId: refer('term') },
-  { uniques: [{ columns: ['pupilId', 'termId'] }] },
+  { uniques: [{ columns: ['pupilId', 'termId'] }], indices: [{ columns: ['termId'] }] },
 )
 
 export type PickRow = { chapterId: string; pieceId: string; position: number; reason: string; pickedBy: string; pickedAt: Date }

@@ -1,5 +1,6 @@
 import type { SharedPiece } from '@nibquill/contract'
 import type { EntityManager } from 'typeorm'
+import { consents } from '../access/guard.ts'
 import { HANDED_IN_PARTS, part, type FlatPart } from '../pieces/pieceLines.ts'
 
 export type SharedPieceRow = SharedPiece & {
@@ -8,6 +9,9 @@ export type SharedPieceRow = SharedPiece & {
   taskTitle: string | null
   goes: number
   step: string
+  /** What families see of it hangs on these: whether the folder is open to them, and the first names of makers whose parents did not say yes. */
+  parentsSee: boolean
+  withoutConsent: string[]
 }
 
 /**
@@ -17,7 +21,9 @@ export type SharedPieceRow = SharedPiece & {
 export async function listSharedPieces(manager: EntityManager, tail: string, parameters: unknown[]): Promise<SharedPieceRow[]> {
   const rows = await manager.query<(Omit<SharedPieceRow, 'parts' | 'approvedAt'> & { approvedAt: Date })[]>(
     `select p.id, a.title, u.first_name as "pupilFirstName", f.name as "folderName", t.name as "termName", p.term_id as "termId",
-       p.approved_at as "approvedAt", a.reflection, k.reason, a.id as "versionId", s.title as "taskTitle", a.number as goes, a.step
+       p.approved_at as "approvedAt", a.reflection, k.reason, a.id as "versionId", s.title as "taskTitle", a.number as goes, a.step,
+       f.parents_see as "parentsSee", coalesce((select json_agg(o.first_name order by o.first_name, o.id) from version_maker m join person o on o.id = m.person_id
+         where m.version_id = a.id and not ${consents('m.person_id')}), '[]') as "withoutConsent"
      from piece p join piece_version a on a.id = p.approved_version_id join person u on u.id = p.pupil_id
        join folder f on f.id = p.approved_folder_id left join term t on t.id = p.term_id left join task s on s.id = p.task_id
        left join lateral (select k.reason from pick k join chapter c on c.id = k.chapter_id
@@ -44,5 +50,7 @@ export const sharedPiece = ({
   taskTitle: _s,
   goes: _g,
   step: _p,
+  parentsSee: _f,
+  withoutConsent: _c,
   ...piece
 }: SharedPieceRow): SharedPiece => piece

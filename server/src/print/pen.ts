@@ -1,4 +1,3 @@
-import PDFDocument from 'pdfkit'
 import QRCode from 'qrcode'
 import { PrintFonts, type Family } from './fonts.ts'
 
@@ -17,8 +16,12 @@ export const VERDIGRIS = '#2A6F68'
 /** 27 mm: at 300 dpi and at 150 dpi every module is more than three dots wide. */
 export const QR_SIZE = 76
 
-/** An A4 document as everything printed has it: tagged, titled, in English, with our own fonts only. */
-export function openDocument(title: string, author: string): Doc {
+/**
+ * An A4 document as everything printed has it: tagged, titled, in English, with our own fonts only. The library comes with the first one:
+ * a server that starts does without its third of a second.
+ */
+export async function openDocument(title: string, author: string): Promise<Doc> {
+  const { default: PDFDocument } = await import('pdfkit')
   return new PDFDocument({
     size: 'A4', margin: 0, pdfVersion: '1.7', tagged: true, lang: 'en-GB', displayTitle: true, autoFirstPage: false, font: '',
     info: { Title: title, Author: author, Creator: 'Nibquill', Producer: 'Nibquill' },

@@ -13,7 +13,7 @@ import type { SignedIn } from '../platform/routes.ts'
 import { listPieceLines } from '../pieces/pieceLines.ts'
 import { everyoneOf } from '../pieces/pieceChanges.ts'
 import type { Pieces } from '../pieces/pieces.ts'
-import { PieceMakerRow, PieceRow, PieceVersionRow } from '../pieces/rows.ts'
+import { PieceRow, PieceVersionRow, VersionMakerRow } from '../pieces/rows.ts'
 import { DecisionRow } from './rows.ts'
 
 export const TRAY_PAGE = 50
@@ -67,11 +67,12 @@ export class Review {
         changedAt: now,
         ...(approved ? { folderId, approvedVersionId: version.id, approvedFolderId: folderId, approvedAt: now } : {}),
       })
-      const makers = await manager.findBy(PieceMakerRow, { pieceId })
-      await manager.insert(NewsRow, makers.map(({ personId }) => ({ id: newId(), personId, decisionId, happenedAt: now, seenAt: null }))) // prettier-ignore
+      const makers = await manager.findBy(VersionMakerRow, { versionId: version.id })
+      const kind = approved ? 'approved' : 'returned'
+      await manager.insert(NewsRow, makers.map(({ personId }) => ({ id: newId(), personId, kind, decisionId, happenedAt: now, seenAt: null }))) // prettier-ignore
       await note(manager, now, viewer.personId, `piece.${decision.move}`, pieceId)
       await tell(manager, await everyoneOf(manager, pieceId), { topic: 'pieces', id: pieceId })
-      if (approved) await this.#tellParents(manager, pieceId)
+      if (approved) await this.#tellParents(manager, [version.id, piece.approvedVersionId])
     })
     return this.#pieces.describe(pieceId)
   }
@@ -81,10 +82,11 @@ export class Review {
     if (folder.putAwayAt) throw new DomainError('folder/put-away')
   }
 
-  async #tellParents(manager: EntityManager, pieceId: string): Promise<void> {
+  /** Also those whose child made the version before and not this one: they see it go. */
+  async #tellParents(manager: EntityManager, versionIds: readonly (string | null)[]): Promise<void> {
     const parents = await manager.query<{ id: string }[]>(
-      'select g.parent_id as id from piece_maker m join guardian g on g.pupil_id = m.person_id where m.piece_id = $1',
-      [pieceId],
+      'select g.parent_id as id from version_maker m join guardian g on g.pupil_id = m.person_id where m.version_id = any($1::uuid[])',
+      [versionIds.filter((id) => id !== null)],
     )
     await tell(manager, parents.map(({ id }) => id), { topic: 'sharing' }) // prettier-ignore
   }

@@ -243,6 +243,10 @@ export class ClassLists {
     }
   }
 
+  async noteDownload(viewer: SignedIn, format: string, classId: string | null): Promise<void> {
+    await note(this.#platform.db.manager, this.#platform.clock.now(), viewer.personId, 'list.download', classId, { format })
+  }
+
   /** One class or all of the year as CSV that can be taken in again. */
   async writeCsv(classId: string | null): Promise<string> {
     const roster = await this.#roster(classId)

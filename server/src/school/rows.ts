@@ -14,7 +14,11 @@ export const SchoolYearRow = row<SchoolYearRow>('school_year', {
 })
 
 export type TermRow = { id: string; schoolYearId: string; name: string; startsOn: string; endsOn: string }
-export const TermRow = row<TermRow>('term', { id, schoolYearId: refer('school_year'), name: text, startsOn: day, endsOn: day })
+export const TermRow = row<TermRow>(
+  'term',
+  { id, schoolYearId: refer('school_year'), name: text, startsOn: day, endsOn: day },
+  { indices: [{ columns: ['schoolYearId'] }] },
+)
 
 /** Days inside terms on which no lessons are held: half-terms, staff days. */
 export type ClosedDayRow = { id: string; schoolYearId: string; name: string; startsOn: string; endsOn: string }
@@ -36,16 +40,14 @@ export type ClassRow = {
   externalId: string | null
   version: number
 }
-export const ClassRow = row<ClassRow>('class', {
-  id,
-  schoolYearId: refer('school_year'),
-  name: text,
-  yearGroup: text,
-  idleMinutes: integer,
-  pupilsPropose: flag,
-  externalId: maybe(text),
-  version: integer,
-})
+export const ClassRow = row<ClassRow>(
+  'class',
+  {
+    id, schoolYearId: refer('school_year'), name: text, yearGroup: text, idleMinutes: integer, pupilsPropose: flag, externalId: maybe(text),
+    version: integer,
+  }, // prettier-ignore
+  { indices: [{ columns: ['schoolYearId'] }] },
+)
 
 export type EnrolmentRow = { classId: string; personId: string }
 export const EnrolmentRow = row<EnrolmentRow>(

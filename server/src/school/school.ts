@@ -20,6 +20,7 @@ import { shownTo } from '../access/guard.ts'
 import { PersonRow } from '../accounts/rows.ts'
 import { classOfPerson } from '../accounts/classOfPerson.ts'
 import { note } from '../platform/audit.ts'
+import { makeOrFind } from '../platform/makeOrFind.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import { ClassRow, ClosedDayRow, EnrolmentRow, SchoolRow, SchoolYearRow, TermRow } from './rows.ts'
@@ -141,17 +142,23 @@ export class School {
   /** Again with the same id it answers with the class that is there. */
   async makeClass(viewer: SignedIn, classId: string, input: MakeClass): Promise<ClassDetail> {
     await this.#platform.db.transaction(async (manager) => {
-      if (await manager.existsBy(ClassRow, { id: classId })) return
-      if (!(await manager.existsBy(SchoolYearRow, { id: input.schoolYearId, schoolId: viewer.schoolId })))
-        throw new DomainError('request/not-found')
-      await manager.insert(ClassRow, {
-        id: classId, ...input, idleMinutes: FIRST_IDLE_MINUTES, pupilsPropose: false, externalId: null, version: 1,
-      }) // prettier-ignore
-      // Whoever makes a class and teaches, teaches it, until somebody else is named.
-      if (viewer.role === 'teacher') await manager.insert(EnrolmentRow, { classId, personId: viewer.personId })
-      await note(manager, this.#platform.clock.now(), viewer.personId, 'class.make', classId)
+      await makeOrFind(manager, ClassRow, classId, {
+        found: () => undefined,
+        make: () => this.#insertClass(manager, viewer, classId, input),
+      })
     })
     return this.describeClass(viewer, classId)
+  }
+
+  async #insertClass(manager: EntityManager, viewer: SignedIn, classId: string, input: MakeClass): Promise<void> {
+    if (!(await manager.existsBy(SchoolYearRow, { id: input.schoolYearId, schoolId: viewer.schoolId })))
+      throw new DomainError('request/not-found')
+    await manager.insert(ClassRow, {
+        id: classId, ...input, idleMinutes: FIRST_IDLE_MINUTES, pupilsPropose: false, externalId: null, version: 1,
+      }) // prettier-ignore
+    // Whoever makes a class and teaches, teaches it, until somebody else is named.
+    if (viewer.role === 'teacher') await manager.insert(EnrolmentRow, { classId, personId: viewer.personId })
+    await note(manager, this.#platform.clock.now(), viewer.personId, 'class.make', classId)
   }
 
   async describeClass(viewer: SignedIn, classId: string): Promise<ClassDetail> {

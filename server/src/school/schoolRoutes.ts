@@ -118,7 +118,7 @@ function listRoutes({ guard, classLists }: Services): Router {
     const { format, classId } = read(ExportQuery, request.query)
     if (classId) await guard.schoolClass(signedIn(request), 'class.read', classId)
     else guard.school(signedIn(request), 'school.change')
-    staff(request)
+    await classLists.noteDownload(staff(request), format, classId ?? null)
     if (format === 'csv')
       return save(response, 'class-list.csv', 'text/csv; charset=utf-8', await classLists.writeCsv(classId ?? null))
     guard.school(signedIn(request), 'school.change')

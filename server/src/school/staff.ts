@@ -3,10 +3,12 @@ import { DomainError } from '@nibquill/core'
 import type { EntityManager } from 'typeorm'
 import type { OneTimeCodes } from '../accounts/oneTimeCodes.ts'
 import type { Passwords } from '../accounts/passwords.ts'
-import { PersonRow, SessionRow } from '../accounts/rows.ts'
+import { PersonRow } from '../accounts/rows.ts'
+import type { Sessions } from '../accounts/sessions.ts'
 import type { Mail } from '../mail/mail.ts'
 import { strings } from '../mail/strings.ts'
 import { note } from '../platform/audit.ts'
+import { holdName, makeOrFind } from '../platform/makeOrFind.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import { EnrolmentRow, SchoolRow } from './rows.ts'
@@ -18,11 +20,13 @@ export class Staff {
   readonly #passwords: Passwords
   readonly #codes: OneTimeCodes
   readonly #mail: Mail
-  constructor(platform: Platform, passwords: Passwords, codes: OneTimeCodes, mail: Mail) {
+  readonly #sessions: Sessions
+  constructor(platform: Platform, passwords: Passwords, codes: OneTimeCodes, mail: Mail, sessions: Sessions) {
     this.#platform = platform
     this.#passwords = passwords
     this.#codes = codes
     this.#mail = mail
+    this.#sessions = sessions
   }
 
   async list(): Promise<StaffMember[]> {
@@ -42,15 +46,20 @@ export class Staff {
   async add(viewer: SignedIn, personId: string, input: AddStaff): Promise<StaffMember[]> {
     const { classIds, ...person } = input
     await this.#platform.db.transaction(async (manager) => {
+      await holdName(manager, `email:${input.email}`)
       const taken = await manager.findOneBy(PersonRow, { email: input.email })
       if (taken && taken.id !== personId) throw new DomainError('accounts/email-taken')
-      const there = await manager.findOneBy(PersonRow, { id: personId })
-      if (there && there.role !== 'teacher' && there.role !== 'office') throw new DomainError('request/not-found')
       const now = this.#platform.clock.now()
-      if (!there)
-        await manager.insert(PersonRow, {
-          id: personId, schoolId: viewer.schoolId, ...person, leads: input.role === 'office', createdAt: now,
-        }) // prettier-ignore
+      await makeOrFind(manager, PersonRow, personId, {
+        found: ({ role }) => {
+          if (role !== 'teacher' && role !== 'office') throw new DomainError('request/not-found')
+        },
+        make: async () => {
+          await manager.insert(PersonRow, {
+            id: personId, schoolId: viewer.schoolId, ...person, leads: input.role === 'office', createdAt: now,
+          }) // prettier-ignore
+        },
+      })
       await this.#setClasses(manager, personId, classIds)
       await this.#mailLink(manager, personId)
       await note(manager, now, viewer.personId, 'staff.add', personId)
@@ -63,7 +72,7 @@ export class Staff {
     const person = await manager.findOneByOrFail(PersonRow, { id: personId })
     const address = await this.#passwords.makeLink(manager, personId)
     await this.#mail.send(manager, {
-      to: person.email ?? '', subject: strings.staffSubject(name), body: strings.staff(`${person.firstName} ${person.lastName}`.trim(), name, address),
+      to: person.email ?? '', subject: strings.staffSubject(name), personId, secret: address, body: strings.staff(`${person.firstName} ${person.lastName}`.trim(), name, address),
     }) // prettier-ignore
   }
 
@@ -75,18 +84,28 @@ export class Staff {
       const person = await manager.findOneBy(PersonRow, { id: personId, schoolId: viewer.schoolId })
       if (!person || (person.role !== 'teacher' && person.role !== 'office')) throw new DomainError('request/not-found')
       const now = this.#platform.clock.now()
+      const before = await this.#rightsOf(manager, personId)
       if (change.leads !== undefined) await manager.update(PersonRow, personId, { leads: change.leads })
       if (change.left !== undefined) await manager.update(PersonRow, personId, { leftAt: change.left ? now : null })
       if (change.left) {
-        await manager.delete(SessionRow, { personId })
+        await this.#sessions.endAllOf(manager, personId)
+        await this.#passwords.endLinks(manager, personId)
         await this.#setClasses(manager, personId, [])
       } else if (change.classIds) await this.#setClasses(manager, personId, change.classIds)
       if (change.oneTimeCodes === false) await this.#codes.switchOff(viewer, personId, manager)
       const [lead] = await manager.query<unknown[]>('select 1 from person where leads and left_at is null limit 1')
       if (!lead) throw new DomainError('school/no-lead')
-      await note(manager, now, viewer.personId, change.left ? 'staff.left' : 'staff.change', personId)
+      const after = await this.#rightsOf(manager, personId)
+      await note(manager, now, viewer.personId, change.left ? 'staff.left' : 'staff.change', personId, { before, after })
     })
     return this.list()
+  }
+
+  /** What somebody may, for the audit trail. */
+  async #rightsOf(manager: EntityManager, personId: string): Promise<Record<string, unknown>> {
+    const { leads, leftAt, role } = await manager.findOneByOrFail(PersonRow, { id: personId })
+    const classes = await manager.findBy(EnrolmentRow, { personId })
+    return { role, leads, left: leftAt !== null, classIds: classes.map(({ classId }) => classId) }
   }
 
   /** Replaces the classes of years that have not ended; earlier years stay as they were. */

@@ -9,7 +9,7 @@ const CODE = 170
 
 /** A letter a page: what Nibquill shows, a QR code, and the address to type. */
 export async function drawLetters(letters: readonly Letter[], schoolName: string, out: Writable): Promise<void> {
-  const doc = openDocument(strings.lettersTitle(schoolName), schoolName)
+  const doc = await openDocument(strings.lettersTitle(schoolName), schoolName)
   const written = pipeline(doc, out)
   const root = doc.struct('Document')
   doc.addStructure(root)

@@ -1,5 +1,5 @@
 import {
-  AddParent, Children, ChildWork, ConsentParams, Id, IdParams, LettersQuery, LinkedPiece, LinkParams, ParentParams, PupilSharing, PutConsent,
+  AddParent, Children, ChildWork, ConsentParams, GuardianRequests, Id, IdParams, InvitedParent, LettersOrder, LinkedPiece, LinkParams, ParentParams, PupilSharing, PutConsent,
 } from '@nibquill/contract' // prettier-ignore
 import { DomainError } from '@nibquill/core'
 import { Router } from 'express'
@@ -8,11 +8,21 @@ import type { Guard } from '../access/guard.ts'
 import { answer, read, signedIn, staff } from '../platform/routes.ts'
 import type { School } from '../school/school.ts'
 import { drawLetters } from './drawLetters.ts'
+import type { Invitations } from './invitations.ts'
 import type { Sharing } from './sharing.ts'
 
 const InvitationParams = v.object({ id: Id, invitationId: Id })
 
-export function sharingRoutes(guard: Guard, sharing: Sharing, school: School): Router {
+type Services = { guard: Guard; sharing: Sharing; invitations: Invitations; school: School }
+
+export function sharingRoutes(services: Services): Router {
+  const router = Router()
+  router.use(familyRoutes(services), parentRoutes(services))
+  return router
+}
+
+/** What people outside the school see. */
+function familyRoutes({ guard, sharing, invitations }: Services): Router {
   const router = Router()
   router.get('/children', async (request, response) =>
     answer(response, Children, await sharing.listChildren(guard.own(signedIn(request), 'parent'))),
@@ -25,45 +35,65 @@ export function sharingRoutes(guard: Guard, sharing: Sharing, school: School): R
   })
   router.get('/links/:token', async (request, response) => {
     response.set('Cache-Control', 'no-store')
-    answer(response, LinkedPiece, await sharing.openLink(read(LinkParams, request.params).token))
+    answer(response, LinkedPiece, await sharing.openLink(signedIn(request), read(LinkParams, request.params).token))
   })
-  router.get('/letters', async (request, response) => {
-    const { classId, pupilId } = read(LettersQuery, request.query)
+  router.get('/requests', async (request, response) =>
+    answer(response, GuardianRequests, await invitations.listRequests(guard.own(signedIn(request), 'parent'))),
+  )
+  for (const word of ['accept', 'decline'] as const)
+    router.post(`/requests/:id/${word}`, async (request, response) => {
+      const parent = guard.own(signedIn(request), 'parent')
+      const { id } = read(IdParams, request.params)
+      answer(response, GuardianRequests, await invitations.answerRequest(parent, id, word === 'accept'))
+    })
+  return router
+}
+
+/** A pupil's parents, as the school keeps them. */
+function parentRoutes({ guard, invitations, school }: Services): Router {
+  const router = Router()
+  // Printing makes a way in for each letter.
+  router.post('/letters', async (request, response) => {
+    const { classId, pupilId } = read(LettersOrder, request.body)
     if (pupilId) await guard.pupil(signedIn(request), 'invitation.make', pupilId)
     if (classId) await guard.schoolClass(signedIn(request), 'class.enrol', classId)
-    staff(request)
+    const viewer = staff(request)
     if (!classId && !pupilId) throw new DomainError('request/not-found')
-    const letters = await sharing.writeLetters({ classId, pupilId })
+    const letters = await invitations.writeLetters(viewer, { classId, pupilId })
     if (letters.length === 0) throw new DomainError('sharing/no-letters')
-    response.set({ 'Content-Type': 'application/pdf', 'Content-Disposition': 'attachment; filename="letters.pdf"' })
+    response.set({
+      'Content-Type': 'application/pdf',
+      'Content-Disposition': 'attachment; filename="letters.pdf"',
+      'Cache-Control': 'private, no-store',
+    })
     await drawLetters(letters, (await school.describe()).name, response)
   })
   router.get('/pupils/:id', async (request, response) => {
     const { id } = read(IdParams, request.params)
     await guard.pupil(signedIn(request), 'parent.read', id)
-    answer(response, PupilSharing, await sharing.describePupil(id))
+    answer(response, PupilSharing, await invitations.describePupil(id))
   })
   router.put('/pupils/:id/consents/:kind', async (request, response) => {
     const { id, kind } = read(ConsentParams, request.params)
     await guard.pupil(signedIn(request), 'consent.change', id)
-    answer(response, PupilSharing, await sharing.putConsent(staff(request), id, kind, read(PutConsent, request.body).granted))
+    answer(response, PupilSharing, await invitations.putConsent(staff(request), id, kind, read(PutConsent, request.body).granted))
   })
   router.put('/pupils/:id/parents/:parentId', async (request, response) => {
     const { id, parentId } = read(ParentParams, request.params)
     await guard.pupil(signedIn(request), 'invitation.make', id)
-    answer(response, PupilSharing, await sharing.inviteParent(staff(request), id, parentId, read(AddParent, request.body)))
+    answer(response, InvitedParent, await invitations.inviteParent(staff(request), id, parentId, read(AddParent, request.body)))
   })
   router.delete('/pupils/:id/parents/:parentId', async (request, response) => {
     const { id, parentId } = read(ParentParams, request.params)
     await guard.pupil(signedIn(request), 'invitation.withdraw', id)
-    answer(response, PupilSharing, await sharing.removeParent(staff(request), id, parentId))
+    answer(response, PupilSharing, await invitations.removeParent(staff(request), id, parentId))
   })
   for (const change of ['withdraw', 'renew'] as const) {
     router.post(`/pupils/:id/invitations/:invitationId/${change}`, async (request, response) => {
       const { id, invitationId } = read(InvitationParams, request.params)
       const viewer = signedIn(request)
       await guard.pupil(viewer, change === 'renew' ? 'invitation.make' : 'invitation.withdraw', id)
-      answer(response, PupilSharing, await sharing.changeInvitation(viewer!, id, invitationId, change))
+      answer(response, InvitedParent, await invitations.changeInvitation(viewer!, id, invitationId, change))
     })
   }
   return router

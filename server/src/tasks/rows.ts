@@ -38,16 +38,20 @@ export const TaskRow = row<TaskRow>(
     instructions: text, steps: json, asks: json, opensAt: maybe(moment), dueAt: maybe(moment), folderChangeable: flag, forAll: flag,
     position: integer, version: integer, createdAt: moment, closedAt: maybe(moment),
   }, // prettier-ignore
-  { indices: [{ columns: ['classId'] }, { columns: ['unitId'] }] },
+  { indices: [{ columns: ['classId'] }, { columns: ['unitId'] }, { columns: ['folderId'] }] },
 )
 
 const perPupil = { taskId: refer('task', { key: true, cascade: true }), personId: refer('person', { key: true, cascade: true }) }
 export type TaskPupilRow = { taskId: string; personId: string }
-export const TaskPupilRow = row<TaskPupilRow>('task_pupil', perPupil)
+export const TaskPupilRow = row<TaskPupilRow>('task_pupil', perPupil, { indices: [{ columns: ['personId'] }] })
 
 /** Done elsewhere: the pupil ticked it. */
 export type TaskTickRow = { taskId: string; personId: string; tickedAt: Date }
-export const TaskTickRow = row<TaskTickRow>('task_tick', { ...perPupil, tickedAt: moment })
+export const TaskTickRow = row<TaskTickRow>(
+  'task_tick',
+  { ...perPupil, tickedAt: moment },
+  { indices: [{ columns: ['personId'] }] },
+)
 
 /** A reminder on one desk, until the pupil hands in. */
 export type NudgeRow = { taskId: string; personId: string; nudgedBy: string; nudgedAt: Date }

@@ -6,6 +6,7 @@ import { shownTo } from '../access/guard.ts'
 import { ATTACHMENT_JSON, refuseForeign } from '../media/attachments.ts'
 import { note } from '../platform/audit.ts'
 import { tell } from '../platform/live.ts'
+import { holdName, makeOrFind } from '../platform/makeOrFind.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import type { School } from '../school/school.ts'
@@ -65,19 +66,31 @@ export class Tasks {
   /** Again with the same id it answers with the task that is there. */
   async make(viewer: SignedIn, taskId: string, { classId, ...input }: MakeTask): Promise<Task> {
     await this.#platform.db.transaction(async (manager) => {
-      const there = await manager.findOneBy(TaskRow, { id: taskId })
-      if (there && there.classId !== classId) throw new DomainError('task/not-found')
-      if (there) return
-      const { media, pupilIds, ...row } = await this.#rowOf(manager, classId, input)
-      await refuseForeign(manager, viewer.personId, media.map(({ mediaId }) => mediaId)) // prettier-ignore
-      const position = await manager.countBy(TaskRow, { classId })
-      await manager.insert(TaskRow, {
-        id: taskId, classId, ...row, forAll: pupilIds === null, position, version: 1, createdAt: this.#platform.clock.now(), closedAt: null,
-      }) // prettier-ignore
-      await this.#hang(manager, taskId, classId, media, pupilIds)
-      await note(manager, this.#platform.clock.now(), viewer.personId, 'task.make', taskId)
+      await makeOrFind(manager, TaskRow, taskId, {
+        found: (there) => {
+          if (there.classId !== classId) throw new DomainError('task/not-found')
+        },
+        make: () => this.#insert(manager, viewer, taskId, classId, input),
+      })
     })
     return this.describe(viewer, taskId)
+  }
+
+  async #insert(
+    manager: EntityManager,
+    viewer: SignedIn,
+    taskId: string,
+    classId: string,
+    input: Omit<MakeTask, 'classId'>,
+  ): Promise<void> {
+    const { media, pupilIds, ...row } = await this.#rowOf(manager, classId, input)
+    await refuseForeign(manager, viewer.personId, media.map(({ mediaId }) => mediaId)) // prettier-ignore
+    const position = await manager.countBy(TaskRow, { classId })
+    await manager.insert(TaskRow, {
+        id: taskId, classId, ...row, forAll: pupilIds === null, position, version: 1, createdAt: this.#platform.clock.now(), closedAt: null,
+      }) // prettier-ignore
+    await this.#hang(manager, taskId, classId, media, pupilIds)
+    await note(manager, this.#platform.clock.now(), viewer.personId, 'task.make', taskId)
   }
 
   /** @throws DomainError `task/stale` when a second teacher changed it first */
@@ -180,6 +193,7 @@ export class Tasks {
    */
   async reuseUnit(viewer: SignedIn, newUnitId: string, unitId: string, classId: string): Promise<void> {
     await this.#platform.db.transaction(async (manager) => {
+      await holdName(manager, newUnitId)
       if (await manager.existsBy(UnitRow, { id: newUnitId })) return
       const unit = await manager.findOneByOrFail(UnitRow, { id: unitId })
       const { timeZone } = await this.#school.describe()
@@ -261,6 +275,7 @@ export class Tasks {
           'taskId',
           'personId',
         ])
+      await note(manager, now, viewer.personId, 'task.nudge', taskId, { pupilIds: owing.map(({ pupil }) => pupil.id) })
       await tell(manager, owing.map(({ pupil }) => pupil.id), { topic: 'tasks' }) // prettier-ignore
     })
     return this.listStandings(taskId)

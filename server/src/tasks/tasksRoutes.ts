@@ -79,14 +79,16 @@ function unitRoutes(guard: Guard, tasks: Tasks, units: Units): Router {
   })
   router.delete('/:id', async (request, response) => {
     const { id } = read(IdParams, request.params)
-    await guard.schoolClass(signedIn(request), 'task.make', await units.classOf(id))
-    answer(response, UnitsAnswer, await units.dissolve(staff(request), id))
+    const viewer = staff(request)
+    await guard.schoolClass(viewer, 'task.make', await units.classOf(id))
+    answer(response, UnitsAnswer, await units.dissolve(viewer, id))
   })
   router.post('/:id/reuse', async (request, response) => {
     const { id } = read(IdParams, request.params)
     const { unitId, classId } = read(ReuseUnit, request.body)
+    const viewer = staff(request)
     // Whose unit it is, and where it shall go.
-    await guard.schoolClass(signedIn(request), 'class.read', await units.classOf(unitId))
+    await guard.schoolClass(viewer, 'class.read', await units.classOf(unitId))
     await guard.schoolClass(signedIn(request), 'task.make', classId)
     await tasks.reuseUnit(staff(request), id, unitId, classId)
     answer(response, UnitsAnswer, await units.list(staff(request)))

@@ -1,5 +1,7 @@
 import type { PutUnit, Unit } from '@nibquill/contract'
 import { DomainError } from '@nibquill/core'
+import { note } from '../platform/audit.ts'
+import { makeOrFind } from '../platform/makeOrFind.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import { TaskRow, UnitRow } from './rows.ts'
@@ -26,17 +28,26 @@ export class Units {
 
   async classOf(unitId: string): Promise<string> {
     const unit = await this.#platform.db.manager.findOneBy(UnitRow, { id: unitId })
-    if (!unit) throw new DomainError('task/not-found')
+    // As the guard answers for a class one has nothing to do with.
+    if (!unit) throw new DomainError('request/not-found')
     return unit.classId
   }
 
   /** Makes or renames. */
   async put(viewer: SignedIn, unitId: string, { classId, title }: PutUnit): Promise<Unit[]> {
-    const manager = this.#platform.db.manager
-    const there = await manager.findOneBy(UnitRow, { id: unitId })
-    if (there && there.classId !== classId) throw new DomainError('task/not-found')
-    if (there) await manager.update(UnitRow, unitId, { title })
-    else await manager.insert(UnitRow, { id: unitId, classId, title, createdAt: this.#platform.clock.now() })
+    const now = this.#platform.clock.now()
+    await this.#platform.db.transaction(async (manager) => {
+      await makeOrFind(manager, UnitRow, unitId, {
+        found: async (there) => {
+          if (there.classId !== classId) throw new DomainError('task/not-found')
+          await manager.update(UnitRow, unitId, { title })
+        },
+        make: async () => {
+          await manager.insert(UnitRow, { id: unitId, classId, title, createdAt: now })
+        },
+      })
+      await note(manager, now, viewer.personId, 'unit.put', unitId)
+    })
     return this.list(viewer)
   }
 
@@ -45,6 +56,7 @@ export class Units {
     await this.#platform.db.transaction(async (manager) => {
       await manager.update(TaskRow, { unitId }, { unitId: null })
       await manager.delete(UnitRow, unitId)
+      await note(manager, this.#platform.clock.now(), viewer.personId, 'unit.dissolve', unitId)
     })
     return this.list(viewer)
   }

@@ -1,4 +1,6 @@
-// One throwaway cluster for all server tests; each test file makes its own database in it.
+// One throwaway cluster for all server tests, with a database that has every table: each test file copies it, which takes a tenth of the
+// time of making them anew. Answers of the servers under test are held to their contracts to the letter.
+import { spawnSync } from 'node:child_process'
 import { chmodSync, mkdtempSync } from 'node:fs'
 import os from 'node:os'
 import path from 'node:path'
@@ -10,4 +12,10 @@ export default async function setUp() {
   const cluster = await startCluster(folder, { throwaway: true })
   globalThis.nibquillTestCluster = { cluster, folder }
   process.env.NIBQUILL_TEST_CLUSTER = cluster.url('postgres')
+  process.env.NIBQUILL_STRICT_ANSWERS = '1'
+  const made = spawnSync(process.execPath, ['--import', 'tsx', path.join(import.meta.dirname, 'makeTemplate.ts')], {
+    env: { ...process.env, NODE_OPTIONS: '' },
+    stdio: ['ignore', 'inherit', 'inherit'],
+  })
+  if (made.status !== 0) throw new Error('the database to copy could not be made')
 }

@@ -7,4 +7,5 @@ const server = await startServer(
   JSON.parse(process.env.NIBQUILL_TEST_CONFIG!) as Config,
   new SetClock(new Date('2026-11-23T10:00:00Z')),
 )
+process.on('SIGTERM', () => void server.close().then(() => process.exit(0)))
 process.stdout.write(`${server.url.replace('localhost', '127.0.0.1')}\n`)

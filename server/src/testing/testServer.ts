@@ -21,6 +21,15 @@ const httpStack = new DefaultHttpStack({ agent: new Agent({ keepAlive: false }) 
 
 export const PASSWORD = 'a long enough password'
 
+/** The name of the database that is copied for each server under test. */
+export const TEMPLATE = 'nibquill_template'
+
+export const testConfig = (database: string, dataFolder: string): Config => ({
+  port: 0, host: '127.0.0.1', dataFolder, databaseUrl: process.env.NIBQUILL_TEST_CLUSTER!.replace(/\/postgres$/, `/${database}`),
+  publicUrl: 'http://nibquill.example', clientFolder: null, trustProxy: false, smtpUrl: null,
+  mailFrom: 'Nibquill <nibquill@saltmarsh.example>', logLevel: 'silent',
+}) // prettier-ignore
+
 /** A real server on a real, empty database. */
 export class TestServer {
   readonly server: RunningServer
@@ -36,13 +45,11 @@ export class TestServer {
     const name = `test_${randomUUID().replaceAll('-', '')}`
     const main = new pg.Client({ connectionString: process.env.NIBQUILL_TEST_CLUSTER })
     await main.connect()
-    await main.query(`create database ${name}`)
+    // A bench has a cluster of its own, without a database to copy.
+    const { rowCount } = await main.query('select 1 from pg_database where datname = $1', [TEMPLATE])
+    await main.query(`create database ${name} ${rowCount ? `template ${TEMPLATE}` : ''}`)
     await main.end()
-    const config: Config = {
-      port: 0, host: '127.0.0.1', dataFolder: await mkdtemp(path.join(os.tmpdir(), 'nibquill-data-')),
-      databaseUrl: process.env.NIBQUILL_TEST_CLUSTER!.replace(/\/postgres$/, `/${name}`), publicUrl: 'http://nibquill.example',
-      clientFolder: null, trustProxy: false, smtpUrl: null, mailFrom: 'Nibquill <nibquill@saltmarsh.example>', logLevel: 'silent', ...settings,
-    } // prettier-ignore
+    const config = { ...testConfig(name, await mkdtemp(path.join(os.tmpdir(), 'nibquill-data-'))), ...settings }
     const clock = new SetClock(new Date('2026-11-23T10:00:00Z'))
     return new TestServer(await startServer(config, clock), clock, config)
   }
@@ -54,6 +61,12 @@ export class TestServer {
   async stop(): Promise<void> {
     await this.server.close()
     await rm(this.config.dataFolder, { recursive: true, force: true })
+  }
+
+  /** Letters to somebody, as their mail server would have them; the newest last. */
+  async lettersTo(to: string): Promise<{ id: string; subject: string; body: string }[]> {
+    await until(async () => (await this.manager.query<unknown[]>(`select 1 from graphile_worker.jobs where task_identifier = 'accounts.mail-way-in'`)).length === 0) // prettier-ignore
+    return this.manager.query('select id, subject, body from mail where recipient = $1 order by created_at, id', [to])
   }
 
   visitor(): Person {
@@ -292,11 +305,12 @@ export class SmallSchool {
     }
     await manager.insert(TaskRow, { ...task, id: ids.task, folderChangeable: true })
     await manager.insert(TaskRow, { ...task, id: ids.fixedTask, folderChangeable: false })
-    const { sharing } = server.capabilities
+    const { invitations } = server.capabilities
     for (const [person, child] of [['parent', 'wren'], ['otherParent', 'aoife']] as const) {
-      const id = await sharing.addParent(manager, ids.school, { firstName: 'Bryn', lastName: child }, [ids[child]])
+      const id = await invitations.addParent(manager, ids.school, { firstName: 'Bryn', lastName: child }, [ids[child]])
       ids[person === 'parent' ? 'wrensParent' : 'aoifesParent'] = id
-      const token = sharing.invitationAddress(await sharing.invite(manager, firstTeacher.id, id)).split('/').at(-1)!
+      const { address } = await invitations.invite(manager, firstTeacher.id, id)
+      const token = address.split('/').at(-1)!
       this[person] = this.test.visitor()
       await this[person].ask('POST', '/accounts/sign-in/invitation', { token })
     } // prettier-ignore

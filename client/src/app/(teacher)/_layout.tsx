@@ -1,1 +1,2 @@
 export { TeacherLayout as default } from '../../review/TeacherLayout'
+export { Broken as ErrorBoundary } from '../../broken/Broken'

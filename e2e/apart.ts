@@ -1,29 +1,36 @@
 import { expect, type Page } from '@playwright/test'
-import { spawn } from 'node:child_process'
+import { execFileSync, spawn } from 'node:child_process'
 import { once } from 'node:events'
 import { createServer, type AddressInfo } from 'node:net'
 import path from 'node:path'
 import { scratch } from './materials.ts'
 
-export type EmptySchool = { at: string; stop: () => Promise<number> }
+export type Apart = { at: string; data: string; stop: () => Promise<number>; kill: () => Promise<void> }
 
 /** A Nibquill with no school in it, in a process of its own. */
-export const startEmpty = (): Promise<EmptySchool> => startApart(['--empty'], '0', path.join(scratch(), 'data'))
+export const startEmpty = (): Promise<Apart> => startApart(['--empty'], '0', path.join(scratch(), 'data'))
+
+/** A Nibquill with the small demo school in it, copied from the one that was prepared. */
+export function startDemo(port = '0'): Promise<Apart> {
+  const data = path.join(scratch(), 'data')
+  // Owners and rights as well: the database is particular about its folder.
+  execFileSync('cp', ['-a', process.env.NIBQUILL_E2E_PREPARED!, data])
+  return startApart([], port, data)
+}
 
 /** A Nibquill in a process of its own; `kill` ends it as a power cut would. */
-export async function startApart(
-  words: string[],
-  port: string,
-  data: string,
-): Promise<EmptySchool & { kill: () => Promise<void> }> {
+export async function startApart(words: string[], port: string, data: string): Promise<Apart> {
   const child = spawn(process.execPath, ['--import', 'tsx', 'scripts/serve.ts', ...words], {
     cwd: path.resolve(import.meta.dirname, '..'),
-    env: { ...process.env, PORT: port, NIBQUILL_DATA: data },
+    env: { ...process.env, PORT: port, NIBQUILL_DATA: data, NIBQUILL_LOG: 'warn' },
     stdio: ['ignore', 'pipe', 'inherit'],
   })
   let said = ''
   child.stdout.on('data', (chunk: Buffer) => (said += chunk.toString()))
-  await expect.poll(() => said, { timeout: 120_000 }).toContain('Nibquill is ready')
+  while (!said.includes('Nibquill is ready')) {
+    await Promise.race([once(child.stdout, 'data'), once(child, 'exit')])
+    if (child.exitCode !== null) throw new Error(`Nibquill did not start: ${said}`)
+  }
   const stop = async () => {
     child.kill('SIGTERM')
     const [code] = (await once(child, 'exit')) as [number]
@@ -33,7 +40,7 @@ export async function startApart(
     child.kill('SIGKILL')
     await once(child, 'exit')
   }
-  return { at: /http:\/\/localhost:\d+/.exec(said)![0], stop, kill }
+  return { at: /http:\/\/localhost:\d+/.exec(said)![0], data, stop, kill }
 }
 
 /** A port nobody listens on at this moment. */

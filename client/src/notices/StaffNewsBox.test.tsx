@@ -1,0 +1,32 @@
+import { fireEvent, screen, waitFor } from '@testing-library/react'
+import { ID, show } from '../testing'
+import { StaffNewsBox } from './StaffNewsBox'
+
+const ITEM = {
+  id: ID(1),
+  kind: 'name-card',
+  by: 'Mrs Okafor',
+  about: 'Wren A.',
+  className: null,
+  happenedAt: '2026-11-01T10:00:00.000Z',
+}
+
+test('what other staff did stands there in a sentence until it was seen', async () => {
+  const news: unknown[] = [
+    ITEM,
+    { ...ITEM, id: ID(2), about: null, className: 'Heron' },
+    { ...ITEM, id: ID(3), kind: 'letter-opened', about: 'Bryn A.' },
+  ]
+  const asked = show(<StaffNewsBox />, { 'GET /notices/staff-news': news, 'POST /notices/news/seen': { done: true } })
+  expect(await screen.findByText(/^Mrs Okafor made a new name card for Wren A\., .*The old one no longer works\.$/)).toBeTruthy()
+  expect(screen.getByText(/a new name card for everybody in Heron/)).toBeTruthy()
+  expect(screen.getByText(/^Mrs Okafor opened the letter with the way in for Bryn A\./)).toBeTruthy()
+  fireEvent.click(screen.getByRole('button', { name: 'I have seen it' }))
+  await waitFor(() => expect(asked.some(({ path }) => path === '/notices/news/seen')).toBe(true))
+})
+
+test('without news there is nothing', async () => {
+  const asked = show(<StaffNewsBox />, { 'GET /notices/staff-news': [] })
+  await waitFor(() => expect(asked).toHaveLength(1))
+  expect(screen.queryByText('For you to know')).toBeNull()
+})

@@ -1,0 +1,2 @@
+/** Where a finished book is stored. */
+export const bookKey = (bookId: string): string => `${bookId}.pdf`

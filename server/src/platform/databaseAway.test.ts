@@ -1,0 +1,44 @@
+import { AloneServer } from '../testing/alone.ts'
+import { WayToDatabase } from '../testing/cutOff.ts'
+import { takeDatabaseAway } from '../testing/databaseAway.ts'
+import { SmallSchool, TestServer, until } from '../testing/testServer.ts'
+
+test('twenty seconds without the database, under twenty requests a second, lose nothing, double nothing and leave nothing behind', async () => {
+  const report = await takeDatabaseAway(20_000)
+  expect(report.asked).toBeGreaterThan(350)
+  expect(report.there).toBe(report.asked)
+  expect(report.oddAnswers).toEqual([])
+  expect(report.secondsToHealthy).toBeLessThan(5)
+  expect(report.descriptors.after).toBeLessThan(report.descriptors.before + 15)
+  expect(report.memoryMb.after).toBeLessThan(report.memoryMb.before + 100)
+  expect([report.listeners, report.toldTimes]).toEqual([1, 1])
+}, 90_000)
+
+test('a database that has stopped answering is said to be away within three seconds, and its connections are not used again', async () => {
+  const test_ = await TestServer.start()
+  const school = await SmallSchool.open(test_)
+  const way = await WayToDatabase.open(test_.config.databaseUrl)
+  const alone = await AloneServer.start(test_.config, { databaseUrl: way.url })
+  const wren = school.wren.copiedInto(school.wren.browser, alone.at)
+  expect((await wren.ask('GET', '/pieces')).status).toBe(200)
+  way.freeze()
+  for (let i = 0; i < 3; i++) {
+    const began = Date.now()
+    const answers = await Promise.all(Array.from({ length: 10 }, () => wren.ask('GET', '/pieces')))
+    expect(new Set(answers.map(({ status }) => status))).toEqual(new Set([503]))
+    expect(Date.now() - began).toBeLessThan(3300)
+  }
+  way.mend()
+  await until(async () => (await wren.ask('GET', '/pieces')).status === 200)
+  const answers = await Promise.all(Array.from({ length: 30 }, () => wren.ask('GET', '/pieces')))
+  expect(new Set(answers.map(({ status }) => status))).toEqual(new Set([200]))
+  await until(async () => {
+    const [row] = await test_.manager.query<{ n: number }[]>(
+      `select count(*)::int as n from pg_stat_activity where datname = current_database() and state like 'idle in transaction%'`,
+    )
+    return row!.n === 0
+  })
+  await alone.end()
+  await way.close()
+  await test_.stop()
+}, 60_000)
