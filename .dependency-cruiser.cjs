@@ -1,11 +1,20 @@
 /** Imports run one way: client -> contract -> core, server -> contract -> core; core imports nothing of ours. */
-const layer = (name, from, to) => ({ name, severity: 'error', from: { path: from }, to: { path: to } })
+const layer = (name, from, to) => ({
+  name,
+  severity: 'error',
+  from: { path: from },
+  to: { path: to },
+})
 const ours = '^(contract|server|client|demo|e2e|bench|scripts)/'
 module.exports = {
   forbidden: [
     layer('core-imports-nothing-of-ours', '^core/', ours),
     layer('contract-imports-only-core', '^contract/', '^(server|client|demo|e2e|bench|scripts)/'),
-    layer('server-imports-contract-and-core', '^server/(?!src/testing/)', '^(client|demo|e2e|bench|scripts)/'),
+    layer(
+      'server-imports-contract-and-core',
+      '^server/(?!src/testing/)',
+      '^(client|demo|e2e|bench|scripts)/',
+    ),
     layer('client-imports-contract-and-core', '^client/', '^(server|demo|e2e|bench|scripts)/'),
     {
       name: 'core-does-no-input-or-output',
@@ -19,7 +28,12 @@ module.exports = {
       from: { path: '^client/src/app/', pathNot: '_layout\\.tsx$' },
       to: { path: '^client/src/(kit|api|device)/', pathNot: 'NotFoundScreen' },
     },
-    { name: 'no-circles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
+    {
+      name: 'no-circles',
+      severity: 'error',
+      from: {},
+      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
+    },
     {
       name: 'nothing-unresolved',
       severity: 'error',

@@ -1,4 +1,7 @@
-/** Core, contract and server run as they are, in plain Node; the client as Expo's preset compiles it. */
+/**
+ * Core, contract and server run as they are, in plain Node; the client as Expo's preset compiles
+ * it.
+ */
 const plain = (name) => ({
   displayName: name,
   rootDir: `${import.meta.dirname}/${name}`,

@@ -1,1 +1,5 @@
-jest.mock('expo-font', () => ({ isLoaded: () => true, loadAsync: () => Promise.resolve(), useFonts: () => [true, null] }))
+jest.mock('expo-font', () => ({
+  isLoaded: () => true,
+  loadAsync: () => Promise.resolve(),
+  useFonts: () => [true, null],
+}))

@@ -11,7 +11,10 @@ const SIZES = [
   { width: 1280, height: 800 },
 ]
 
-/** Pupils, parents and the door have one layout for every width, which grows: there a second look for rules would find the same again. */
+/**
+ * Pupils, parents and the door have one layout for every width, which grows: there a second look
+ * for rules would find the same again.
+ */
 const GROWS = new Set(['nobody', 'pupil', 'parent'])
 let who: 'nobody' | 'pupil' | 'parent' | 'teacher' = 'teacher'
 
@@ -21,7 +24,9 @@ async function expectClean(page: Page, what: string): Promise<void> {
     await expect(page.getByRole('status', { name: 'Just a moment' })).toHaveCount(0)
     await page.waitForTimeout(200)
     const at = `${what} at ${size.width} px`
-    const sideways = await page.evaluate(() => document.documentElement.scrollWidth > window.innerWidth)
+    const sideways = await page.evaluate(
+      () => document.documentElement.scrollWidth > window.innerWidth,
+    )
     expect(sideways, `${at} scrolls sideways`).toBe(false)
     if (GROWS.has(who) && size !== SIZES.at(-1)) continue
     // Colours are the same at every size, and measuring them takes most of the time.
@@ -61,7 +66,14 @@ test('the door', async ({ page }) => {
 test('a pupil’s screens', async ({ page }) => {
   who = 'pupil'
   await enterAsPupil(page, 'Wren')
-  await visitAll(page, ['/desk', '/my-folders', '/my-folders/new', '/my-portfolio', '/make', '/make?pick=1'])
+  await visitAll(page, [
+    '/desk',
+    '/my-folders',
+    '/my-folders/new',
+    '/my-portfolio',
+    '/make',
+    '/make?pick=1',
+  ])
   await page.goto('/desk')
   await page.getByRole('region', { name: 'To do' }).getByRole('button').first().click()
   await expectClean(page, 'task')
@@ -92,7 +104,10 @@ test('a pupil’s screens', async ({ page }) => {
   }
 })
 
-test('the pegs, the secret pictures, and the door as its teacher keeps it', async ({ page, browser }) => {
+test('the pegs, the secret pictures, and the door as its teacher keeps it', async ({
+  page,
+  browser,
+}) => {
   who = 'teacher'
   await enterAsTeacher(page, 'heron', '/class')
   const door = page.getByRole('region', { name: 'Door and tablets' })
@@ -128,7 +143,15 @@ test('a teacher’s screens', async ({ page }) => {
   who = 'teacher'
   await enterAsTeacher(page)
   await visitAll(page, ['/tray', '/class', '/tasks', '/folders', '/year'])
-  await visitAll(page, ['/year/new', '/class/new', '/class/list', '/staff', '/strands', '/roll-over', '/post-box'])
+  await visitAll(page, [
+    '/year/new',
+    '/class/new',
+    '/class/list',
+    '/staff',
+    '/strands',
+    '/roll-over',
+    '/post-box',
+  ])
   await visitAll(page, ['/tasks/edit/new', '/folders/edit/new', '/notices', '/for-everyone'])
   await page.goto('/class')
   await page.getByRole('button', { name: 'Pegs' }).click()

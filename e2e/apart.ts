@@ -5,10 +5,16 @@ import { createServer, type AddressInfo } from 'node:net'
 import path from 'node:path'
 import { scratch } from './materials.ts'
 
-export type Apart = { at: string; data: string; stop: () => Promise<number>; kill: () => Promise<void> }
+export type Apart = {
+  at: string
+  data: string
+  stop: () => Promise<number>
+  kill: () => Promise<void>
+}
 
 /** A Nibquill with no school in it, in a process of its own. */
-export const startEmpty = (): Promise<Apart> => startApart(['--empty'], '0', path.join(scratch(), 'data'))
+export const startEmpty = (): Promise<Apart> =>
+  startApart(['--empty'], '0', path.join(scratch(), 'data'))
 
 /** A Nibquill with the small demo school in it, copied from the one that was prepared. */
 export function startDemo(port = '0'): Promise<Apart> {

@@ -30,8 +30,14 @@ async function tabletWithPegs(context: BrowserContext): Promise<Page> {
   return page
 }
 
-/** The printed card of a pupil nobody else's test signs in as, cut from the sheet, with the letters at its foot. */
-async function printedCard(browser: Browser, name: string): Promise<{ card: Buffer; letters: string }> {
+/**
+ * The printed card of a pupil nobody else's test signs in as, cut from the sheet, with the letters
+ * at its foot.
+ */
+async function printedCard(
+  browser: Browser,
+  name: string,
+): Promise<{ card: Buffer; letters: string }> {
   const page = await (await browser.newContext({ acceptDownloads: true })).newPage()
   await enterAsTeacher(page, 'plover')
   await page.getByRole('link', { name: 'Class' }).click()
@@ -41,7 +47,9 @@ async function printedCard(browser: Browser, name: string): Promise<{ card: Buff
   await page.getByRole('button', { name: 'Print them' }).click()
   const file = (await (await printed).path())!
   const [card] = await cutCards(readFileSync(file))
-  const [letters] = /([A-Z]{4} ){3}[A-Z]{4}/.exec(execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' }))!
+  const [letters] = /([A-Z]{4} ){3}[A-Z]{4}/.exec(
+    execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' }),
+  )!
   await page.context().close()
   return { card: card!, letters }
 }
@@ -67,10 +75,14 @@ test.describe('a card before the camera', () => {
     test(`${name} opens its pupil’s desk`, async ({ schoolAt }) => {
       const browser = await launchWithCamera(await filmCard(card, view))
       try {
-        const page = await (await browser.newContext({ ...HERE, baseURL: schoolAt, viewport: TABLET })).newPage()
+        const page = await (
+          await browser.newContext({ ...HERE, baseURL: schoolAt, viewport: TABLET })
+        ).newPage()
         await page.goto('/sign-in')
         await openCamera(page)
-        await expect(page.getByRole('heading', { name: /’s desk$/ })).toBeVisible({ timeout: 20_000 })
+        await expect(page.getByRole('heading', { name: /’s desk$/ })).toBeVisible({
+          timeout: 20_000,
+        })
       } finally {
         await browser.close()
       }
@@ -78,8 +90,13 @@ test.describe('a card before the camera', () => {
   }
 
   test('is read by the same steps from the same filmed pictures: straight, in dim light, over a busy table at arm’s length', async () => {
-    const views: Partial<CardView>[] = [{}, { dim: 0.8, noise: 0.12 }, { busy: true, near: 0.36, turn: -12 }]
-    for (const view of views) expect(await readFilmed(card, view)).toContain(letters.replaceAll(' ', ''))
+    const views: Partial<CardView>[] = [
+      {},
+      { dim: 0.8, noise: 0.12 },
+      { busy: true, near: 0.36, turn: -12 },
+    ]
+    for (const view of views)
+      expect(await readFilmed(card, view)).toContain(letters.replaceAll(' ', ''))
   })
 
   test('with a torn corner it opens its desk; half covered it does not, help is offered, and the letters do', async ({
@@ -87,21 +104,36 @@ test.describe('a card before the camera', () => {
   }) => {
     const sharp = (await import('sharp')).default
     const { width, height } = await sharp(card).metadata()
-    const corner = [[1, 0.29], [1, 1], [0.64, 1]].map(([x, y]) => `${x! * width},${y! * height}`).join(' ') // prettier-ignore
-    const tear = Buffer.from(`<svg width="${width}" height="${height}"><polygon points="${corner}" fill="#77695a"/></svg>`)
-    const torn = await sharp(card).composite([{ input: tear }]).png().toBuffer() // prettier-ignore
+    const corner = [
+      [1, 0.29],
+      [1, 1],
+      [0.64, 1],
+    ]
+      .map(([x, y]) => `${x! * width},${y! * height}`)
+      .join(' ')
+    const tear = Buffer.from(
+      `<svg width="${width}" height="${height}"><polygon points="${corner}" fill="#77695a"/></svg>`,
+    )
+    const torn = await sharp(card)
+      .composite([{ input: tear }])
+      .png()
+      .toBuffer()
     for (const [film, readable] of [
       [await filmCard(torn, {}), true],
       [await filmCard(card, { covered: 0.5 }), false],
     ] as const) {
       const browser = await launchWithCamera(film)
       try {
-        const page = await (await browser.newContext({ ...HERE, baseURL: schoolAt, viewport: TABLET })).newPage()
+        const page = await (
+          await browser.newContext({ ...HERE, baseURL: schoolAt, viewport: TABLET })
+        ).newPage()
         await page.goto('/sign-in')
         await openCamera(page)
         const desk = page.getByRole('heading', { name: /’s desk$/ })
         if (!readable) {
-          await expect(page.getByText('You can also type the letters')).toBeVisible({ timeout: 20_000 })
+          await expect(page.getByText('You can also type the letters')).toBeVisible({
+            timeout: 20_000,
+          })
           await expect(desk).toBeHidden()
           await page.getByRole('button', { name: 'Type the letters' }).click()
           await page.getByLabel('Letters on my card').fill(letters)
@@ -115,21 +147,35 @@ test.describe('a card before the camera', () => {
   })
 })
 
-test('a tablet’s first visit fetches little: each file in the smallest form its browser reads', async ({ browser }) => {
+test('a tablet’s first visit fetches little: each file in the smallest form its browser reads', async ({
+  browser,
+}) => {
   const page = await (await browser.newContext({ viewport: TABLET })).newPage()
   const sizes: Promise<number>[] = []
-  page.on('requestfinished', (request) => sizes.push(request.sizes().then(({ responseBodySize }) => responseBodySize)))
+  page.on('requestfinished', (request) =>
+    sizes.push(request.sizes().then(({ responseBodySize }) => responseBodySize)),
+  )
   await page.goto('/sign-in')
   await expect(page.getByRole('heading', { name: 'Hold up your card' })).toBeVisible()
   const fetched = (await Promise.all(sizes)).reduce((sum, bytes) => sum + bytes, 0)
   expect(fetched).toBeGreaterThan(400_000)
   expect(fetched).toBeLessThan(1_200_000)
   const script = (await page.locator('script[src*="/entry-"]').getAttribute('src'))!
-  for (const [reads, answered] of [['gzip, br', 'br'], ['gzip', 'gzip'], ['identity', undefined]] as const)
-    expect((await page.request.get(script, { headers: { 'Accept-Encoding': reads } })).headers()['content-encoding']).toBe(answered) // prettier-ignore
+  for (const [reads, answered] of [
+    ['gzip, br', 'br'],
+    ['gzip', 'gzip'],
+    ['identity', undefined],
+  ] as const)
+    expect(
+      (await page.request.get(script, { headers: { 'Accept-Encoding': reads } })).headers()[
+        'content-encoding'
+      ],
+    ).toBe(answered)
 })
 
-test('a camera nobody holds anything up to is switched off after a while, and on again by a tap', async ({ browser }) => {
+test('a camera nobody holds anything up to is switched off after a while, and on again by a tap', async ({
+  browser,
+}) => {
   const context = await browser.newContext({ viewport: TABLET })
   await context.clock.install()
   const page = await context.newPage()
@@ -137,7 +183,9 @@ test('a camera nobody holds anything up to is switched off after a while, and on
   await openCamera(page)
   const picture = page.getByLabel('What the camera sees')
   await expect(picture).toBeVisible()
-  await expect.poll(() => picture.evaluate((video: HTMLVideoElement) => video.videoWidth)).toBeGreaterThan(0)
+  await expect
+    .poll(() => picture.evaluate((video: HTMLVideoElement) => video.videoWidth))
+    .toBeGreaterThan(0)
   await context.clock.runFor(2 * 60_000)
   await expect(picture).toBeVisible()
   await context.clock.runFor(61_000)
@@ -146,22 +194,33 @@ test('a camera nobody holds anything up to is switched off after a while, and on
   await expect(picture).toBeVisible()
 })
 
-test('a code of something else is not a card, and a camera that is refused leaves the letters', async ({ browser, schoolAt }) => {
+test('a code of something else is not a card, and a camera that is refused leaves the letters', async ({
+  browser,
+  schoolAt,
+}) => {
   const sharp = (await import('sharp')).default
   const { default: QRCode } = await import('qrcode')
-  const other = await sharp(await QRCode.toBuffer('https://elsewhere.example/sign-in#ACDEFGHJKMNPRTWX', { width: 500 })).extend({ left: 240, right: 240, background: '#fff' }).png().toBuffer() // prettier-ignore
+  const other = await sharp(
+    await QRCode.toBuffer('https://elsewhere.example/sign-in#ACDEFGHJKMNPRTWX', { width: 500 }),
+  )
+    .extend({ left: 240, right: 240, background: '#fff' })
+    .png()
+    .toBuffer()
   const filmed = await launchWithCamera(await filmCard(other, { near: 0.5 }))
   try {
     const page = await (await filmed.newContext({ ...HERE, baseURL: schoolAt })).newPage()
     await page.goto('/sign-in')
     await openCamera(page)
-    await expect(page.getByText('This card belongs to another school')).toBeVisible({ timeout: 20_000 })
+    await expect(page.getByText('This card belongs to another school')).toBeVisible({
+      timeout: 20_000,
+    })
   } finally {
     await filmed.close()
   }
   const page = await (await browser.newContext()).newPage()
   await page.addInitScript(() => {
-    navigator.mediaDevices.getUserMedia = () => Promise.reject(new DOMException('no', 'NotAllowedError'))
+    navigator.mediaDevices.getUserMedia = () =>
+      Promise.reject(new DOMException('no', 'NotAllowedError'))
     navigator.permissions.query = () => Promise.resolve({ state: 'prompt' } as PermissionStatus)
   })
   await page.goto('/sign-in')
@@ -173,7 +232,9 @@ test('a code of something else is not a card, and a camera that is refused leave
   await expect(page.getByRole('alert')).toContainText('We do not know that card')
 })
 
-test('on a shared tablet a pupil taps their peg, and the next pupil finds nothing of them', async ({ browser }) => {
+test('on a shared tablet a pupil taps their peg, and the next pupil finds nothing of them', async ({
+  browser,
+}) => {
   test.setTimeout(150_000)
   const teacher = await openDoor(browser)
   const context = await browser.newContext({ viewport: TABLET })
@@ -184,7 +245,9 @@ test('on a shared tablet a pupil taps their peg, and the next pupil finds nothin
   // Work in hand: a photo, and words that nobody kept by a button.
   await page.getByRole('button', { name: 'Photo', exact: true }).click()
   await page.getByRole('button', { name: 'Take the photo' }).click()
-  await expect(page.getByRole('button', { name: 'Take out Photo 1' })).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByRole('button', { name: 'Take out Photo 1' })).toBeVisible({
+    timeout: 30_000,
+  })
   const picture = (await page.locator('img[src*="/api/media/"]').first().getAttribute('src'))!
   await page.getByRole('button', { name: 'Go on' }).click()
   await page.getByLabel('Name of my piece').fill('Dylan’s secret volcano')
@@ -198,9 +261,13 @@ test('on a shared tablet a pupil taps their peg, and the next pupil finds nothin
   await expect(page.getByRole('heading', { name: 'Which peg is yours?' })).toBeVisible()
 
   const nothingOfDylan = async () => {
-    await expect(page.getByRole('heading', { name: 'Which peg is yours?' }).or(page.getByRole('heading', { name: 'Noor’s desk' }))).toBeVisible()
+    await expect(
+      page
+        .getByRole('heading', { name: 'Which peg is yours?' })
+        .or(page.getByRole('heading', { name: 'Noor’s desk' })),
+    ).toBeVisible()
     await expect(page.getByText(/volcano|Dylan’s/)).toHaveCount(0)
-  } // prettier-ignore
+  }
   await nothingOfDylan()
   await page.goBack()
   await nothingOfDylan()
@@ -221,13 +288,26 @@ test('on a shared tablet a pupil taps their peg, and the next pupil finds nothin
   await expect(page.getByText(/volcano/)).toHaveCount(0)
   const caches = await page.evaluate(async (address) => {
     const modes = ['default', 'force-cache'] as const
-    const answers = await Promise.all(modes.map(async (cache) => (await fetch(address, { cache })).status))
-    const onlyCached = await fetch(address, { cache: 'only-if-cached', mode: 'same-origin' }).then(({ status }) => status, () => 0) // prettier-ignore
+    const answers = await Promise.all(
+      modes.map(async (cache) => (await fetch(address, { cache })).status),
+    )
+    const onlyCached = await fetch(address, { cache: 'only-if-cached', mode: 'same-origin' }).then(
+      ({ status }) => status,
+      () => 0,
+    )
     const kept: string[] = []
     for (const name of await globalThis.caches.keys())
       for (const { url } of await (await globalThis.caches.open(name)).keys()) kept.push(url)
-    const opened = (name: string) => new Promise<IDBDatabase>((resolve) => { const asked = indexedDB.open(name); asked.onsuccess = () => resolve(asked.result) }) // prettier-ignore
-    const all = (store: IDBObjectStore) => new Promise<unknown>((resolve) => { const asked = store.getAll(); asked.onsuccess = () => resolve(asked.result) }) // prettier-ignore
+    const opened = (name: string) =>
+      new Promise<IDBDatabase>((resolve) => {
+        const asked = indexedDB.open(name)
+        asked.onsuccess = () => resolve(asked.result)
+      })
+    const all = (store: IDBObjectStore) =>
+      new Promise<unknown>((resolve) => {
+        const asked = store.getAll()
+        asked.onsuccess = () => resolve(asked.result)
+      })
     const databases: unknown[] = []
     for (const { name } of await indexedDB.databases()) {
       const db = await opened(name!)
@@ -235,7 +315,12 @@ test('on a shared tablet a pupil taps their peg, and the next pupil finds nothin
         databases.push(await all(db.transaction(store).objectStore(store)))
       db.close()
     }
-    return { answers, onlyCached, kept, stored: JSON.stringify({ ...localStorage, ...sessionStorage, databases }) }
+    return {
+      answers,
+      onlyCached,
+      kept,
+      stored: JSON.stringify({ ...localStorage, ...sessionStorage, databases }),
+    }
   }, picture)
   expect(caches.answers).toEqual([404, 404])
   expect([0, 404, 504]).toContain(caches.onlyCached)
@@ -275,19 +360,24 @@ test('a class that asks for three pictures, worked with one switch', async ({ br
   expect(secret).toHaveLength(3)
 
   const page = await tabletWithPegs(await browser.newContext({ viewport: TABLET }))
-  // Moves on with Tab and chooses with Enter: what a single switch with a scanner in front of it sends.
+  // Moves on with Tab and chooses with Enter: what a single switch with a scanner in front of it
+  // sends.
   const choose = async (name: string) => {
     const target = page.getByRole('button', { name, exact: true })
     await expect(target).toBeEnabled()
     for (let presses = 0; presses < 80; presses++) {
-      if (await target.evaluate((element) => element === document.activeElement)) return page.keyboard.press('Enter')
+      if (await target.evaluate((element) => element === document.activeElement))
+        return page.keyboard.press('Enter')
       await page.keyboard.press('Tab')
     }
     throw new Error(`${name} cannot be reached with one switch`)
   }
   await choose('Felix')
   await expect(page.getByRole('heading', { name: 'Felix, tap your three pictures' })).toBeVisible()
-  const wrong = ['cat', 'boat', 'apple'].join() === secret.join() ? ['boat', 'cat', 'apple'] : ['cat', 'boat', 'apple']
+  const wrong =
+    ['cat', 'boat', 'apple'].join() === secret.join()
+      ? ['boat', 'cat', 'apple']
+      : ['cat', 'boat', 'apple']
   for (const picture of wrong) await choose(picture)
   await expect(page.getByRole('alert')).toContainText('Those are not your three pictures')
   for (const picture of secret) await choose(picture)
@@ -301,7 +391,8 @@ test('a class that asks for three pictures, worked with one switch', async ({ br
   // A friend taps Felix's peg: three wrong tries, and it waits.
   await page.getByRole('button', { name: 'Felix', exact: true }).click()
   for (let round = 0; round < 3; round++) {
-    for (const picture of wrong) await page.getByRole('button', { name: picture, exact: true }).click()
+    for (const picture of wrong)
+      await page.getByRole('button', { name: picture, exact: true }).click()
     await expect(page.getByRole('alert')).toContainText('Those are not your three pictures')
   }
   await expect(page.getByRole('alert')).toContainText(/Try again in \d+ seconds/)
@@ -312,13 +403,17 @@ test('a class that asks for three pictures, worked with one switch', async ({ br
   await expect(teacher.getByRole('switch', { name: /three secret pictures/ })).not.toBeChecked()
 })
 
-test('the door shuts while the pegs are shown, on a tablet whose clock is a day ahead', async ({ browser }) => {
+test('the door shuts while the pegs are shown, on a tablet whose clock is a day ahead', async ({
+  browser,
+}) => {
   const teacher = await openDoor(browser)
   const context = await browser.newContext({ viewport: TABLET })
   await context.clock.install({ time: new Date(Date.now() + 24 * 3600 * 1000) })
   const page = await tabletWithPegs(context)
   await teacher.getByRole('button', { name: 'Shut it now' }).click()
-  await expect(teacher.getByRole('region', { name: 'Door and tablets' })).toContainText('The door is shut for today')
+  await expect(teacher.getByRole('region', { name: 'Door and tablets' })).toContainText(
+    'The door is shut for today',
+  )
   await page.getByRole('button', { name: 'Bronwyn' }).click()
   await expect(page.getByRole('heading', { name: 'The door is shut' })).toBeVisible()
   await expect(page.getByText('Your own name card always works.', { exact: true })).toBeVisible()
@@ -330,10 +425,14 @@ test('the door shuts while the pegs are shown, on a tablet whose clock is a day 
   await page.getByRole('button', { name: 'Go to my desk' }).click()
   await expect(page.getByRole('heading', { name: 'Aoife’s desk' })).toBeVisible()
   await teacher.getByRole('button', { name: 'Open it now' }).click()
-  await expect(teacher.getByRole('region', { name: 'Door and tablets' })).toContainText('The door is open')
+  await expect(teacher.getByRole('region', { name: 'Door and tablets' })).toContainText(
+    'The door is open',
+  )
 })
 
-test('an idle tablet asks, keeps what is in hand and goes back to the pegs', async ({ browser }) => {
+test('an idle tablet asks, keeps what is in hand and goes back to the pegs', async ({
+  browser,
+}) => {
   test.setTimeout(120_000)
   await openDoor(browser)
   const context = await browser.newContext({ viewport: TABLET })
@@ -348,14 +447,18 @@ test('an idle tablet asks, keeps what is in hand and goes back to the pegs', asy
   await expect(page.getByRole('dialog')).toContainText('Are you still there?')
   await context.clock.runFor(20_000)
   await context.clock.resume()
-  await expect(page.getByRole('heading', { name: 'Which peg is yours?' })).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByRole('heading', { name: 'Which peg is yours?' })).toBeVisible({
+    timeout: 30_000,
+  })
   await expect(page.getByText('Somebody was away')).toBeVisible()
   await page.getByRole('button', { name: 'Kavya' }).click()
   await page.getByRole('button', { name: 'No name yet not handed in yet' }).click()
   await expect(page.locator('img[src*="/api/media/"]').first()).toBeVisible()
 })
 
-test('handing over without a network covers the desk, and goes on by itself when it is back', async ({ browser }) => {
+test('handing over without a network covers the desk, and goes on by itself when it is back', async ({
+  browser,
+}) => {
   test.setTimeout(120_000)
   await openDoor(browser)
   const context = await browser.newContext({ viewport: TABLET })
@@ -363,7 +466,9 @@ test('handing over without a network covers the desk, and goes on by itself when
   await page.getByRole('button', { name: 'Rory' }).click()
   await page.getByRole('button', { name: 'Photo', exact: true }).click()
   await page.getByRole('button', { name: 'Take the photo' }).click()
-  await expect(page.getByRole('button', { name: 'Take out Photo 1' })).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByRole('button', { name: 'Take out Photo 1' })).toBeVisible({
+    timeout: 30_000,
+  })
   await context.setOffline(true)
   await page.getByRole('button', { name: 'Take the photo' }).click()
   await page.getByRole('button', { name: 'Keep for later' }).click()
@@ -371,9 +476,13 @@ test('handing over without a network covers the desk, and goes on by itself when
   await page.getByRole('dialog').getByRole('button', { name: 'Let the next pupil in' }).click()
   await expect(page.getByRole('heading', { name: 'Keeping Rory’s work' })).toBeVisible()
   await expect(page.getByText('No name yet')).not.toBeVisible()
-  await expect(page.getByText('The next pupil can come in when it is back')).toBeVisible({ timeout: 60_000 })
+  await expect(page.getByText('The next pupil can come in when it is back')).toBeVisible({
+    timeout: 60_000,
+  })
   await context.setOffline(false)
-  await expect(page.getByRole('heading', { name: 'Which peg is yours?' })).toBeVisible({ timeout: 40_000 })
+  await expect(page.getByRole('heading', { name: 'Which peg is yours?' })).toBeVisible({
+    timeout: 40_000,
+  })
   await page.getByRole('button', { name: 'Rory' }).click()
   await page.getByRole('button', { name: 'No name yet not handed in yet' }).click()
   await expect(page.getByRole('tab', { name: 'Photo 2 of 2' })).toBeVisible()
@@ -386,7 +495,9 @@ test('one-time codes: switched on with an authenticator’s code, asked for at t
   await enterAsTeacher(page, 'plover', '/account')
   await page.getByLabel('Your password').fill(DEMO_PASSWORD)
   await page.getByRole('button', { name: 'Switch on' }).click()
-  const secret = (await page.getByRole('group', { name: 'Letters for the authenticator' }).innerText()).replace(/\s/g, '')
+  const secret = (
+    await page.getByRole('group', { name: 'Letters for the authenticator' }).innerText()
+  ).replace(/\s/g, '')
   const totp = new TOTP({ secret: Secret.fromBase32(secret) })
   await page.getByLabel('Code of six digits').fill(totp.generate())
   await page.getByRole('button', { name: 'Check the code' }).click()

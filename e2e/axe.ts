@@ -8,7 +8,8 @@ const RULES = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']
 const source = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
 
 /**
- * What axe-core calls serious or critical on a page, a line each. Within the page, which has no frames, and of what is in order nothing
+ * What axe-core calls serious or critical on a page, a line each. Within the page, which has no
+ * frames, and of what is in order nothing
  * is told: as a browser of its own for the result does it, it takes four times as long.
  */
 export async function graveFaults(page: Page, { colours = true } = {}): Promise<string[]> {

@@ -4,7 +4,10 @@ import { expect, test } from './test.ts'
 
 test.use({ viewport: { width: 390, height: 844 } })
 
-/** The server answers as its contract says, with a moment in it that no calendar has: a screen that shows it breaks. */
+/**
+ * The server answers as its contract says, with a moment in it that no calendar has: a screen that
+ * shows it breaks.
+ */
 async function breakWith(page: Page, address: string, field: string): Promise<void> {
   await page.route(address, async (route) => {
     const answer = await route.fetch()
@@ -23,18 +26,28 @@ async function expectTheNet(page: Page): Promise<void> {
 }
 
 for (const [who, enter, address, api, field] of [
-  ['a teacher’s', (page: Page) => enterAsTeacher(page), '/tray', '**/api/review/tray*', 'submittedAt'],
+  [
+    'a teacher’s',
+    (page: Page) => enterAsTeacher(page),
+    '/tray',
+    '**/api/review/tray*',
+    'submittedAt',
+  ],
   ['a pupil’s', (page: Page) => enterAsPupil(page, 'Wren'), '/desk', '**/api/tasks', 'dueAt'],
   ['a parent’s', (page: Page) => enterAsParent(page), '/family', '**/api/notices', 'createdAt'],
 ] as const)
-  test(`${who} screen that breaks says so, with a way back; nobody is left with an empty page`, async ({ page, browser }) => {
+  test(`${who} screen that breaks says so, with a way back; nobody is left with an empty page`, async ({
+    page,
+    browser,
+  }) => {
     if (who === 'a parent’s') await tellTheParents(await (await browser.newContext()).newPage())
     await enter(page)
     await breakWith(page, api, field)
     await page.goto(address)
     await expectTheNet(page)
     // A young child hears it.
-    if (who === 'a pupil’s') await expect(page.getByRole('button', { name: /^Listen/ })).toBeVisible()
+    if (who === 'a pupil’s')
+      await expect(page.getByRole('button', { name: /^Listen/ })).toBeVisible()
     await page.unroute(api)
     await page.getByRole('button', { name: 'Back to the beginning' }).click()
     await page.waitForURL(`**${address}**`)
@@ -52,7 +65,9 @@ test('trying again is enough where the trouble is over', async ({ page }) => {
   await expect(page.getByText('Something broke.')).toHaveCount(0)
 })
 
-/** A notice to the parents of Wren's class, so that there is something with a moment on their page. */
+/**
+ * A notice to the parents of Wren's class, so that there is something with a moment on their page.
+ */
 async function tellTheParents(page: Page): Promise<void> {
   await enterAsTeacher(page, 'heron', '/notices')
   await page.getByRole('button', { name: 'New notice' }).click()

@@ -12,11 +12,21 @@ import config from './playwright.config.ts'
 
 const DPI = 200
 
-/** Cards of a printed sheet as they come out of the scissors: the PDF drawn by poppler, cut along its lines. */
+/**
+ * Cards of a printed sheet as they come out of the scissors: the PDF drawn by poppler, cut along
+ * its lines.
+ */
 export async function cutCards(pdf: Buffer, across = 2, down = 4): Promise<Buffer[]> {
   const folder = mkdtempSync(path.join(os.tmpdir(), 'nibquill-cards-'))
   writeFileSync(path.join(folder, 'sheet.pdf'), pdf)
-  execFileSync('pdftoppm', ['-r', String(DPI), '-png', '-singlefile', path.join(folder, 'sheet.pdf'), path.join(folder, 'sheet')])
+  execFileSync('pdftoppm', [
+    '-r',
+    String(DPI),
+    '-png',
+    '-singlefile',
+    path.join(folder, 'sheet.pdf'),
+    path.join(folder, 'sheet'),
+  ])
   const sheet = readFileSync(path.join(folder, 'sheet.png'))
   const { width, height } = await sharp(sheet).metadata()
   const size = { width: Math.floor(width / across), height: Math.floor(height / down) }
@@ -24,10 +34,20 @@ export async function cutCards(pdf: Buffer, across = 2, down = 4): Promise<Buffe
     left: (i % across) * size.width,
     top: Math.floor(i / across) * size.height,
   }))
-  return Promise.all(places.map((place) => sharp(sheet).extract({ ...place, ...size }).png().toBuffer())) // prettier-ignore
+  return Promise.all(
+    places.map((place) =>
+      sharp(sheet)
+        .extract({ ...place, ...size })
+        .png()
+        .toBuffer(),
+    ),
+  )
 }
 
-/** A film of one picture held still, as Chromium's fake camera plays it: JPEG after JPEG. @returns its file */
+/**
+ * A film of one picture held still, as Chromium's fake camera plays it: JPEG after JPEG.
+ * @returns its file
+ */
 export function filmPicture(jpeg: Buffer): string {
   const file = path.join(mkdtempSync(path.join(os.tmpdir(), 'nibquill-film-')), 'camera.mjpeg')
   writeFileSync(file, Buffer.concat(Array.from({ length: 12 }, () => jpeg)))
@@ -40,10 +60,16 @@ export const filmCard = async (card: Buffer, view: Partial<CardView>): Promise<s
 /** Chromium before whose camera a film runs. */
 export function launchWithCamera(film: string): Promise<Browser> {
   const { executablePath, args = [] } = config.use?.launchOptions ?? {}
-  return chromium.launch({ executablePath, args: [...args, `--use-file-for-fake-video-capture=${film}`] })
+  return chromium.launch({
+    executablePath,
+    args: [...args, `--use-file-for-fake-video-capture=${film}`],
+  })
 }
 
-/** What the client's reader makes of a filmed card, look by look as its worker does, without a browser around it. */
+/**
+ * What the client's reader makes of a filmed card, look by look as its worker does, without a
+ * browser around it.
+ */
 export async function readFilmed(card: Buffer, view: Partial<CardView>): Promise<string> {
   const wasm = createRequire(import.meta.url).resolve('zxing-wasm/reader/zxing_reader.wasm')
   prepareZXingModule({ overrides: { wasmBinary: new Uint8Array(readFileSync(wasm)).buffer } })

@@ -11,15 +11,20 @@ import { expect, test } from './test.ts'
 
 test.use({ viewport: { width: 820, height: 1180 } })
 
-const tiles = (page: Page) => page.getByRole('list', { name: 'In this piece' }).getByRole('button', { name: /^Look at/ })
-const arrivedTiles = (page: Page) => page.getByRole('list', { name: 'In this piece' }).getByRole('button', { name: /^Take out/ })
+const tiles = (page: Page) =>
+  page.getByRole('list', { name: 'In this piece' }).getByRole('button', { name: /^Look at/ })
+const arrivedTiles = (page: Page) =>
+  page.getByRole('list', { name: 'In this piece' }).getByRole('button', { name: /^Take out/ })
 const pieceIdOf = (page: Page): string => /my-pieces\/([^/?]+)/.exec(page.url())![1]!
 const pieceOf = (page: Page, id: string): Promise<Piece> =>
   page.evaluate(async (id) => (await fetch(`/api/pieces/${id}`)).json() as Promise<Piece>, id)
 
 /** A photo of a drawn sheet on a table, as a tablet takes it. */
 async function deskPhoto(folder: string, name = 'desk.jpg'): Promise<string> {
-  const { jpeg } = await photographSheet({ ...sheetOfDifficulty(0.3, 61), falloff: 0.5 }, 61, { width: 4000, height: 3000 })
+  const { jpeg } = await photographSheet({ ...sheetOfDifficulty(0.3, 61), falloff: 0.5 }, 61, {
+    width: 4000,
+    height: 3000,
+  })
   writeFileSync(path.join(folder, name), jpeg)
   return path.join(folder, name)
 }
@@ -27,12 +32,21 @@ async function deskPhoto(folder: string, name = 'desk.jpg'): Promise<string> {
 /** A small picture of one colour. */
 async function plain(folder: string, name: string, colour: string): Promise<string> {
   const file = path.join(folder, name)
-  writeFileSync(file, await sharp({ create: { width: 300, height: 200, channels: 3, background: colour } }).png().toBuffer()) // prettier-ignore
+  writeFileSync(
+    file,
+    await sharp({ create: { width: 300, height: 200, channels: 3, background: colour } })
+      .png()
+      .toBuffer(),
+  )
   return file
 }
 
 /** A new piece with these files in it, on its own page. */
-async function pieceWith(page: Page, files: string[], pupil: keyof typeof DEMO_CARDS = 'Aoife'): Promise<string> {
+async function pieceWith(
+  page: Page,
+  files: string[],
+  pupil: keyof typeof DEMO_CARDS = 'Aoife',
+): Promise<string> {
   await enterAsPupil(page, pupil, '/make')
   await pick(page, files)
   await expect(arrivedTiles(page)).toHaveCount(files.length, { timeout: 60_000 })
@@ -58,7 +72,9 @@ test('tidying: the page is found, lies flat, is brightened, turned and trimmed; 
   await page.keyboard.press('Shift+ArrowLeft')
   await expect.poll(async () => (await corner.boundingBox())!.x).toBeLessThan(before.x - 10)
   await page.getByRole('button', { name: 'Find it again' }).click()
-  await expect.poll(async () => Math.abs((await corner.boundingBox())!.x - before.x)).toBeLessThan(1)
+  await expect
+    .poll(async () => Math.abs((await corner.boundingBox())!.x - before.x))
+    .toBeLessThan(1)
   // And by finger, with a loupe while it is held.
   await corner.hover()
   await page.mouse.down()
@@ -99,7 +115,9 @@ test('tidying: the page is found, lies flat, is brightened, turned and trimmed; 
   await expect.poll(proportions).toBeLessThan(1000 / 720)
 
   await page.getByRole('button', { name: 'Keep it' }).click()
-  await expect(page.getByText('Tidied. What the camera saw is kept.')).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByText('Tidied. What the camera saw is kept.')).toBeVisible({
+    timeout: 30_000,
+  })
 
   const tidied = (await pieceOf(page, id)).parts as [Part]
   expect(tidied).toHaveLength(1)
@@ -108,20 +126,35 @@ test('tidying: the page is found, lies flat, is brightened, turned and trimmed; 
     tidying: { brighten: { way: 'page', strength: 1 }, quarters: 0 },
   })
   const full = await page.evaluate(async (mediaId) => {
-    const picture = await createImageBitmap(await (await fetch(`/api/media/${mediaId}/full`)).blob())
+    const picture = await createImageBitmap(
+      await (await fetch(`/api/media/${mediaId}/full`)).blob(),
+    )
     return { width: picture.width, height: picture.height }
   }, tidied[0].mediaId)
   // At full resolution: the sheet fills about two thirds of 4000 pixels, less a tenth.
   expect(full.width).toBeGreaterThan(2000)
   await page.getByRole('button', { name: 'Undo' }).click()
-  await expect.poll(async () => (await pieceOf(page, id)).parts.map(({ mediaId }) => mediaId)).toEqual([taken.mediaId])
+  await expect
+    .poll(async () => (await pieceOf(page, id)).parts.map(({ mediaId }) => mediaId))
+    .toEqual([taken.mediaId])
 })
 
-test('parts are put in order by keyboard and by mouse, named, taken out and brought back', async ({ page }) => {
+test('parts are put in order by keyboard and by mouse, named, taken out and brought back', async ({
+  page,
+}) => {
   const folder = scratch()
-  const files = await Promise.all([['a.png', '#a9452f'], ['b.png', '#2f5e8c'], ['c.png', '#4c7a4f']].map(([name, colour]) => plain(folder, name!, colour!))) // prettier-ignore
+  const files = await Promise.all(
+    [
+      ['a.png', '#a9452f'],
+      ['b.png', '#2f5e8c'],
+      ['c.png', '#4c7a4f'],
+    ].map(([name, colour]) => plain(folder, name!, colour!)),
+  )
   const id = await pieceWith(page, files)
-  const order = async () => (await pieceOf(page, id)).parts.map(({ sentSha256 }) => files.findIndex((file) => sha256Of(file) === sentSha256)) // prettier-ignore
+  const order = async () =>
+    (await pieceOf(page, id)).parts.map(({ sentSha256 }) =>
+      files.findIndex((file) => sha256Of(file) === sentSha256),
+    )
   const first = await order()
   await tiles(page).first().focus()
   await page.keyboard.press('Space')
@@ -131,7 +164,10 @@ test('parts are put in order by keyboard and by mouse, named, taken out and brou
   await page.keyboard.press('Space')
   await expect.poll(order).toEqual([first[1], first[0], first[2]])
 
-  const [from, to] = [(await tiles(page).nth(2).boundingBox())!, (await tiles(page).nth(0).boundingBox())!]
+  const [from, to] = [
+    (await tiles(page).nth(2).boundingBox())!,
+    (await tiles(page).nth(0).boundingBox())!,
+  ]
   await page.mouse.move(from.x + 60, from.y + 50)
   await page.mouse.down()
   await page.mouse.move(from.x + 20, from.y + 50, { steps: 4 })
@@ -144,11 +180,14 @@ test('parts are put in order by keyboard and by mouse, named, taken out and brou
   await page.getByRole('button', { name: 'Later' }).click()
   await expect.poll(order).toEqual([first[1], first[2], first[0]])
   await expect.poll(async () => (await pieceOf(page, id)).parts[1]?.name).toBe('the green one')
-  // The school tells every page of it before its answer is here: one still comes back, and may undo it.
+  // The school tells every page of it before its answer is here: one still comes back, and may undo
+  // it.
   await page.route(/\/parts\/[^/]+$/, async (route) => {
     if (route.request().method() !== 'DELETE') return route.fallback()
     const response = await route.fetch()
-    await expect(page.getByRole('heading', { name: 'This part is not in the piece any more.' })).toBeVisible()
+    await expect(
+      page.getByRole('heading', { name: 'This part is not in the piece any more.' }),
+    ).toBeVisible()
     await route.fulfill({ response })
   })
   await page.getByRole('button', { name: 'Take out the green one' }).click()
@@ -164,7 +203,12 @@ test('too many, too large and the same again: each is said in plain words, and n
   test.setTimeout(150_000)
   const folder = scratch()
   const huge = path.join(folder, 'wall.jpg')
-  writeFileSync(huge, await sharp({ create: { width: 11_000, height: 9200, channels: 3, background: '#6a8f3c' } }).jpeg({ quality: 40 }).toBuffer()) // prettier-ignore
+  writeFileSync(
+    huge,
+    await sharp({ create: { width: 11_000, height: 9200, channels: 3, background: '#6a8f3c' } })
+      .jpeg({ quality: 40 })
+      .toBuffer(),
+  )
   const leaf = await plain(folder, 'leaf.png', '#4c7a4f')
   await enterAsPupil(page, 'Aoife', '/make')
   await pick(page, [leaf])
@@ -180,7 +224,9 @@ test('too many, too large and the same again: each is said in plain words, and n
   await expect(arrivedTiles(page)).toHaveCount(2, { timeout: 60_000 })
 
   const many = await Promise.all(
-    Array.from({ length: 200 }, (_, i) => plain(folder, `p${i}.png`, `rgb(${i}, ${(i * 7) % 256}, ${(i * 13) % 256})`)),
+    Array.from({ length: 200 }, (_, i) =>
+      plain(folder, `p${i}.png`, `rgb(${i}, ${(i * 7) % 256}, ${(i * 13) % 256})`),
+    ),
   )
   await pick(page, many)
   await expect(page.getByText('172 pictures were left out')).toBeVisible({ timeout: 60_000 })
@@ -193,7 +239,10 @@ test('too many, too large and the same again: each is said in plain words, and n
   expect(wall.width * wall.height).toBeLessThanOrEqual(40_000_000)
 })
 
-test('made with a friend: their peg is tapped, and the piece lies on both desks', async ({ page, browser }) => {
+test('made with a friend: their peg is tapped, and the piece lies on both desks', async ({
+  page,
+  browser,
+}) => {
   const id = await pieceWith(page, [await plain(scratch(), 'boat.png', '#2f5e8c')], 'Wren')
   await page.getByRole('button', { name: 'I made it with a friend' }).click()
   await page.getByRole('checkbox', { name: 'Tomasz' }).click()
@@ -206,7 +255,10 @@ test('made with a friend: their peg is tapped, and the piece lies on both desks'
   await expect(friend.getByRole('button', { name: 'Go on with it' })).toBeVisible()
 })
 
-test('the same piece on two tablets: parts of both are kept, and words that differ are shown both', async ({ page, browser }) => {
+test('the same piece on two tablets: parts of both are kept, and words that differ are shown both', async ({
+  page,
+  browser,
+}) => {
   test.setTimeout(120_000)
   const folder = scratch()
   const id = await pieceWith(page, [await plain(folder, 'one.png', '#a9452f')])
@@ -223,7 +275,9 @@ test('the same piece on two tablets: parts of both are kept, and words that diff
   await pick(page, [await plain(folder, 'two.png', '#2f5e8c')])
   await expect(arrivedTiles(page)).toHaveCount(2, { timeout: 30_000 })
   await other.setOffline(false)
-  const both = second.getByRole('group', { name: 'Something else was written on another tablet. Which shall it be?' })
+  const both = second.getByRole('group', {
+    name: 'Something else was written on another tablet. Which shall it be?',
+  })
   await expect(both).toBeVisible({ timeout: 60_000 })
   await expect(both).toContainText('Named on the first tablet')
   await expect(both).toContainText('Named on the second tablet')
@@ -245,15 +299,27 @@ test('bad days: errors for a while, a proxy’s page, no room at school, a piece
   await enterAsPupil(page, 'Aoife', '/make')
   const uploads = '**/api/media/uploads**'
   const alert = page.getByRole('alert')
-  const problem = (status: number, code: string, title: string) => ({ status, contentType: 'application/problem+json', body: JSON.stringify({ type: `/problems/${code}`, title, status }) }) // prettier-ignore
+  const problem = (status: number, code: string, title: string) => ({
+    status,
+    contentType: 'application/problem+json',
+    body: JSON.stringify({ type: `/problems/${code}`, title, status }),
+  })
   const answers: [string, Parameters<Route['fulfill']>[0], RegExp][] = [
-    ['fault.png', problem(500, 'service/unexpected', 'Something went wrong on our side.'), /did not get through/],
+    [
+      'fault.png',
+      problem(500, 'service/unexpected', 'Something went wrong on our side.'),
+      /did not get through/,
+    ],
     [
       'proxy.png',
       { status: 200, contentType: 'text/html', body: '<h1>Please log in to the network</h1>' },
       /did not get through/,
     ],
-    ['full.png', problem(507, 'media/no-room', 'The school has no room left. Your work stays on this tablet.'), /no room left/],
+    [
+      'full.png',
+      problem(507, 'media/no-room', 'The school has no room left. Your work stays on this tablet.'),
+      /no room left/,
+    ],
   ]
   for (const [i, [name, answer, words]] of answers.entries()) {
     await page.route(uploads, (route) => route.fulfill(answer))
@@ -278,9 +344,19 @@ test('bad days: errors for a while, a proxy’s page, no room at school, a piece
   await expect.poll(async () => (await pieceOf(page, thrownAway)).id).toBe(thrownAway)
   await page.evaluate((id) => fetch(`/api/pieces/${id}`, { method: 'DELETE' }), thrownAway)
   await page.unroute(uploads)
-  await expect(alert.filter({ hasText: /There is nothing here for you to see/ })).toBeVisible({ timeout: 60_000 })
+  await expect(alert.filter({ hasText: /There is nothing here for you to see/ })).toBeVisible({
+    timeout: 60_000,
+  })
   // Brought back, it takes the photo that waited.
-  await page.evaluate((id) => fetch(`/api/pieces/${id}/restore`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: '{}' }), thrownAway) // prettier-ignore
+  await page.evaluate(
+    (id) =>
+      fetch(`/api/pieces/${id}/restore`, {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/json' },
+        body: '{}',
+      }),
+    thrownAway,
+  )
   await page.getByRole('button', { name: 'Try again' }).click()
   await expect(arrivedTiles(page)).toHaveCount(1, { timeout: 30_000 })
 })
@@ -293,8 +369,11 @@ test('a session that ended opens the door by itself; the same pupil comes back a
   await enterAsPupil(page, 'Aoife', '/make')
   await page.route('**/api/media/uploads**', (route) => route.abort())
   await pick(page, [await plain(folder, 'ended.png', '#654321')])
-  // It is sent only once it is kept on the tablet: a page left before that has nothing to come back to.
-  await expect(page.getByRole('alert').filter({ hasText: /did not get through/ })).toBeVisible({ timeout: 30_000 })
+  // It is sent only once it is kept on the tablet: a page left before that has nothing to come back
+  // to.
+  await expect(page.getByRole('alert').filter({ hasText: /did not get through/ })).toBeVisible({
+    timeout: 30_000,
+  })
   await context.clearCookies()
   await page.unroute('**/api/media/uploads**')
   // The next try of the photo is told that nobody is signed in.
@@ -303,16 +382,29 @@ test('a session that ended opens the door by itself; the same pupil comes back a
   await typeLetters(page, DEMO_CARDS.Aoife.toLowerCase())
   await page.waitForURL('**/desk')
   const newestParts = async () => {
-    const [newest] = await page.evaluate(async () => ((await (await fetch('/api/pieces')).json()) as { pieces: { id: string }[] }).pieces) // prettier-ignore
+    const [newest] = await page.evaluate(
+      async () =>
+        ((await (await fetch('/api/pieces')).json()) as { pieces: { id: string }[] }).pieces,
+    )
     return (await pieceOf(page, newest!.id)).parts.map(({ sentSha256 }) => sentSha256)
   }
-  await expect.poll(newestParts, { timeout: 60_000 }).toEqual([sha256Of(path.join(folder, 'ended.png'))])
+  await expect
+    .poll(newestParts, { timeout: 60_000 })
+    .toEqual([sha256Of(path.join(folder, 'ended.png'))])
 })
 
-test('a browser that keeps nothing says so on the desk, before anything is made', async ({ browser }) => {
+test('a browser that keeps nothing says so on the desk, before anything is made', async ({
+  browser,
+}) => {
   const context = await browser.newContext()
   await context.addInitScript(() => {
-    Object.defineProperty(window, 'indexedDB', { value: { open: () => { throw new DOMException('no', 'InvalidStateError') } } }) // prettier-ignore
+    Object.defineProperty(window, 'indexedDB', {
+      value: {
+        open: () => {
+          throw new DOMException('no', 'InvalidStateError')
+        },
+      },
+    })
   })
   const page = await context.newPage()
   await enterAsPupil(page, 'Aoife')
@@ -323,7 +415,10 @@ test('after one visit Nibquill opens without a network; what is made and handed 
   browser,
 }) => {
   test.setTimeout(150_000)
-  const context = await browser.newContext({ viewport: { width: 820, height: 1180 }, serviceWorkers: 'allow' })
+  const context = await browser.newContext({
+    viewport: { width: 820, height: 1180 },
+    serviceWorkers: 'allow',
+  })
   const visit = await context.newPage()
   await enterAsPupil(visit, 'Aoife')
   await visit
@@ -334,7 +429,9 @@ test('after one visit Nibquill opens without a network; what is made and handed 
   await expect(visit.getByText('Rock pools').first()).toBeVisible()
   await visit.evaluate(async () => void (await navigator.serviceWorker.ready))
   // Everything the application is made of is on the tablet once the worker has taken over.
-  await expect.poll(() => visit.evaluate(() => navigator.serviceWorker.controller !== null)).toBe(true)
+  await expect
+    .poll(() => visit.evaluate(() => navigator.serviceWorker.controller !== null))
+    .toBe(true)
   await visit.waitForTimeout(1500)
   await visit.close()
   await context.setOffline(true)
@@ -357,12 +454,19 @@ test('after one visit Nibquill opens without a network; what is made and handed 
 
   const again = await context.newPage()
   await again.goto('/desk')
-  await expect(again.getByRole('region', { name: 'On the go' })).toContainText('goes into the tray by itself')
-  await expect(again.getByRole('region', { name: 'On its way' })).toContainText('It is safe on this tablet')
+  await expect(again.getByRole('region', { name: 'On the go' })).toContainText(
+    'goes into the tray by itself',
+  )
+  await expect(again.getByRole('region', { name: 'On its way' })).toContainText(
+    'It is safe on this tablet',
+  )
   await context.setOffline(false)
-  await expect(again.getByRole('region', { name: 'In the tray' })).toContainText('Made where no network reaches', {
-    timeout: 60_000,
-  })
+  await expect(again.getByRole('region', { name: 'In the tray' })).toContainText(
+    'Made where no network reaches',
+    {
+      timeout: 60_000,
+    },
+  )
   await expect(again.getByRole('region', { name: 'On its way' })).toHaveCount(0)
   await context.close()
 })
@@ -378,12 +482,16 @@ test('twenty photos of four megabytes come through a cut network, a reload, a cl
   const port = String(await freePort())
   let server = await startDemo(port)
   const { data } = server
-  const context = await browser.newContext({ viewport: { width: 820, height: 1180 }, baseURL: server.at })
+  const context = await browser.newContext({
+    viewport: { width: 820, height: 1180 },
+    baseURL: server.at,
+  })
   let page = await context.newPage()
   await enterAsPupil(page, 'Aoife', '/make')
   await pick(page, files)
   await expect(tiles(page)).toHaveCount(20, { timeout: 60_000 })
-  const arrived = (more: number) => expect.poll(() => arrivedTiles(page).count(), { timeout: 90_000 }).toBeGreaterThan(more)
+  const arrived = (more: number) =>
+    expect.poll(() => arrivedTiles(page).count(), { timeout: 90_000 }).toBeGreaterThan(more)
   await arrived(1)
   await context.setOffline(true)
   await page.waitForTimeout(3000)
@@ -396,13 +504,20 @@ test('twenty photos of four megabytes come through a cut network, a reload, a cl
   await page.close()
   page = await context.newPage()
   await page.goto('/desk')
-  await expect(page.getByRole('region', { name: 'On its way' })).toContainText(/\d+ photos/, { timeout: 20_000 })
+  await expect(page.getByRole('region', { name: 'On its way' })).toContainText(/\d+ photos/, {
+    timeout: 20_000,
+  })
   await page.waitForTimeout(700)
   await server.kill()
   await page.waitForTimeout(2000)
   server = await startApart([], port, data)
-  await expect(page.getByRole('region', { name: 'On its way' })).toHaveCount(0, { timeout: 180_000 })
-  const [piece] = await page.evaluate(async () => ((await (await fetch('/api/pieces')).json()) as { pieces: { id: string }[] }).pieces) // prettier-ignore
+  await expect(page.getByRole('region', { name: 'On its way' })).toHaveCount(0, {
+    timeout: 180_000,
+  })
+  const [piece] = await page.evaluate(
+    async () =>
+      ((await (await fetch('/api/pieces')).json()) as { pieces: { id: string }[] }).pieces,
+  )
   const { parts } = await pieceOf(page, piece!.id)
   expect(parts.map(({ sentSha256 }) => sentSha256).sort()).toEqual(files.map(sha256Of).sort())
   await context.close()

@@ -16,7 +16,10 @@ export function scratch(): string {
   return folder
 }
 
-/** A 12-megapixel photo as a phone makes it: lying on its side (orientation 6), with position, device and maker data. */
+/**
+ * A 12-megapixel photo as a phone makes it: lying on its side (orientation 6), with position,
+ * device and maker data.
+ */
 export async function phonePhoto(folder: string, name = 'IMG_0042.jpg'): Promise<string> {
   const file = path.join(folder, name)
   const upright = await sharp(await photograph('crab', new Chance(7)))
@@ -24,27 +27,46 @@ export async function phonePhoto(folder: string, name = 'IMG_0042.jpg'): Promise
     .toBuffer()
   writeFileSync(file, await sharp(upright).rotate(270).jpeg({ quality: 92 }).toBuffer())
   execFileSync('exiftool', [
-    '-q', '-overwrite_original', '-n', '-Orientation=6', '-GPSLatitude=53.3', '-GPSLatitudeRef=N', '-GPSLongitude=0.4', '-GPSLongitudeRef=W',
-    '-Make=Nobody', '-Model=Made-up 1', '-SerialNumber=12345', '-DateTimeOriginal=2026:11:20 10:11:12', '-XMP:GPSLatitude=53.3', '-XMP:CreatorTool=Nobody',
-    '-IPTC:City=Saltmarsh', '-Comment=made at home', file,
-  ]) // prettier-ignore
+    '-q',
+    '-overwrite_original',
+    '-n',
+    '-Orientation=6',
+    '-GPSLatitude=53.3',
+    '-GPSLatitudeRef=N',
+    '-GPSLongitude=0.4',
+    '-GPSLongitudeRef=W',
+    '-Make=Nobody',
+    '-Model=Made-up 1',
+    '-SerialNumber=12345',
+    '-DateTimeOriginal=2026:11:20 10:11:12',
+    '-XMP:GPSLatitude=53.3',
+    '-XMP:CreatorTool=Nobody',
+    '-IPTC:City=Saltmarsh',
+    '-Comment=made at home',
+    file,
+  ])
   return file
 }
 
 /** Every tag exiftool finds that could tell where, when or with what a picture was taken. */
 export function tracesIn(file: string): string[] {
   const tags = Object.keys(
-    JSON.parse(execFileSync('exiftool', ['-j', '-G1', '-a', '-u', '-ee', file], { encoding: 'utf8' }))[0] as Record<
-      string,
-      unknown
-    >,
+    JSON.parse(
+      execFileSync('exiftool', ['-j', '-G1', '-a', '-u', '-ee', file], { encoding: 'utf8' }),
+    )[0] as Record<string, unknown>,
   )
   return tags.filter((tag) =>
-    /GPS|XMP|IPTC|MakerNotes|Serial|IFD0:(Make|Model|DateTime|Software)|ExifIFD|Comment|Photoshop|Location/i.test(tag),
+    /GPS|XMP|IPTC|MakerNotes|Serial|IFD0:(Make|Model|DateTime|Software)|ExifIFD|Comment|Photoshop|Location/i.test(
+      tag,
+    ),
   )
 }
 
-/** Decodes every QR code on a page of a PDF, rasterised at a resolution, with an independent decoder. @see ISO/IEC 18004 */
+/**
+ * Decodes every QR code on a page of a PDF, rasterised at a resolution, with an independent
+ * decoder.
+ * @see ISO/IEC 18004
+ */
 export async function codesInPdf(pdf: string, dpi: number): Promise<string[]> {
   const wasm = createRequire(import.meta.url).resolve('zxing-wasm/reader/zxing_reader.wasm')
   prepareZXingModule({ overrides: { wasmBinary: new Uint8Array(readFileSync(wasm)).buffer } })
@@ -52,7 +74,9 @@ export async function codesInPdf(pdf: string, dpi: number): Promise<string[]> {
   execFileSync('pdftoppm', ['-r', String(dpi), '-png', pdf, path.join(folder, 'page')])
   const codes: string[] = []
   for (const page of readdirSync(folder).sort()) {
-    const found = await readBarcodes(new Uint8Array(readFileSync(path.join(folder, page))), { formats: ['QRCode'] })
+    const found = await readBarcodes(new Uint8Array(readFileSync(path.join(folder, page))), {
+      formats: ['QRCode'],
+    })
     codes.push(...found.map(({ text }) => text))
   }
   return codes
@@ -76,7 +100,8 @@ export async function heavyPhoto(folder: string, name: string, seed = 1): Promis
   return file
 }
 
-export const sha256Of = (file: string): string => createHash('sha256').update(readFileSync(file)).digest('hex')
+export const sha256Of = (file: string): string =>
+  createHash('sha256').update(readFileSync(file)).digest('hex')
 
 /** Lets a pupil choose files as from the tablet's own pictures. */
 export async function pick(page: Page, files: string[]): Promise<void> {

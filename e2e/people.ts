@@ -3,15 +3,32 @@ import { expect, type Page } from '@playwright/test'
 import { readFileSync } from 'node:fs'
 import path from 'node:path'
 
-/** Comes in without the door's pages, which have tests of their own: the same request, and the first page is already the right one. */
-async function comeIn(page: Page, way: 'card' | 'password' | 'invitation', data: object): Promise<void> {
+/**
+ * Comes in without the door's pages, which have tests of their own: the same request, and the first
+ * page is already the right one.
+ */
+async function comeIn(
+  page: Page,
+  way: 'card' | 'password' | 'invitation',
+  data: object,
+): Promise<void> {
   const origin = new URL((await page.request.get('/api/health')).url()).origin
-  const answer = await page.request.post(`/api/accounts/sign-in/${way}`, { data, headers: { Origin: origin } })
+  const answer = await page.request.post(`/api/accounts/sign-in/${way}`, {
+    data,
+    headers: { Origin: origin },
+  })
   expect(answer.status()).toBe(200)
 }
 
-/** @param at - The first page, where it is another than the desk: each page opened anew costs a second. */
-export async function enterAsPupil(page: Page, name: keyof typeof DEMO_CARDS, at?: string): Promise<void> {
+/**
+ * @param at - The first page, where it is another than the desk: each page opened anew costs a
+ *   second.
+ */
+export async function enterAsPupil(
+  page: Page,
+  name: keyof typeof DEMO_CARDS,
+  at?: string,
+): Promise<void> {
   await comeIn(page, 'card', { code: DEMO_CARDS[name] })
   await page.goto(at ?? '/desk')
   if (!at) await expect(page.getByRole('heading', { name: `${name}’s desk` })).toBeVisible()
@@ -35,7 +52,11 @@ export async function showDoorCard(page: Page, className: keyof typeof DEMO_DOOR
   await expect(page.getByRole('heading', { name: 'Which peg is yours?' })).toBeVisible()
 }
 
-export async function enterAsTeacher(page: Page, who: keyof typeof DEMO_STAFF = 'heron', at = '/tray'): Promise<void> {
+export async function enterAsTeacher(
+  page: Page,
+  who: keyof typeof DEMO_STAFF = 'heron',
+  at = '/tray',
+): Promise<void> {
   await comeIn(page, 'password', { email: DEMO_STAFF[who], password: DEMO_PASSWORD })
   await page.goto(at)
   await page.waitForURL(`**${at}**`)

@@ -4,12 +4,16 @@ import path from 'node:path'
 
 const root = path.resolve(import.meta.dirname, '..')
 
-/** The real client on real servers, each with a small demo school of its own, in Debian's Chromium without a window, with a camera that is not there. */
+/**
+ * The real client on real servers, each with a small demo school of its own, in Debian's Chromium
+ * without a window, with a camera that is not there.
+ */
 export default defineConfig({
   testDir: '.',
   testMatch: '*.spec.ts',
   globalSetup: './prepareSchool.ts',
-  // Tests of one file follow each other on one school; up to three files run side by side on as many: one more than there are cores, since
+  // Tests of one file follow each other on one school; up to three files run side by side on as
+  // many: one more than there are cores, since
   // each of them also waits.
   fullyParallel: false,
   workers: Math.min(3, os.availableParallelism() + 1),
@@ -17,7 +21,15 @@ export default defineConfig({
   timeout: 90_000,
   expect: { timeout: 15_000 },
   outputDir: path.join(root, 'test-results'),
-  reporter: [['list'], ['json', { outputFile: process.env.NIBQUILL_E2E_REPORT ?? path.join(root, 'test-results/report.json') }]],
+  reporter: [
+    ['list'],
+    [
+      'json',
+      {
+        outputFile: process.env.NIBQUILL_E2E_REPORT ?? path.join(root, 'test-results/report.json'),
+      },
+    ],
+  ],
   use: {
     locale: 'en-GB',
     timezoneId: 'Europe/London',
@@ -28,9 +40,16 @@ export default defineConfig({
     launchOptions: {
       executablePath: '/usr/bin/chromium-headless-shell',
       args: [
-        '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update',
-        '--disable-sync', '--use-fake-device-for-media-stream=fps=10', '--use-fake-ui-for-media-stream',
-      ], // prettier-ignore
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+        '--use-fake-device-for-media-stream=fps=10',
+        '--use-fake-ui-for-media-stream',
+      ],
     },
   },
 })

@@ -11,10 +11,12 @@ const PHONE = { width: 390, height: 844 }
 const WIDE = { width: 1280, height: 800 }
 
 type Size = typeof PHONE
-const visit = async (browser: Browser, viewport: Size): Promise<Page> => (await browser.newContext({ viewport })).newPage()
+const visit = async (browser: Browser, viewport: Size): Promise<Page> =>
+  (await browser.newContext({ viewport })).newPage()
 
-test('on a phone, one piece travels the whole road, from a tablet to a page in a parent’s hand', ({ browser }) =>
-  walkTheRoad(browser, PHONE, { name: 'Tomasz', listed: 'Tomasz L.' }, 'Crab on a phone'))
+test('on a phone, one piece travels the whole road, from a tablet to a page in a parent’s hand', ({
+  browser,
+}) => walkTheRoad(browser, PHONE, { name: 'Tomasz', listed: 'Tomasz L.' }, 'Crab on a phone'))
 
 test('on a wide screen the teacher judges beside the list, by keyboard, and the list does not jump under their hands', async ({
   browser,
@@ -23,9 +25,14 @@ test('on a wide screen the teacher judges beside the list, by keyboard, and the 
   const pupil = await visit(browser, WIDE)
   const title = 'Crab on a wide screen'
   await enterAsPupil(pupil, 'Wren')
-  await pupil.getByRole('region', { name: 'Make something' }).getByRole('button', { name: 'Photo' }).click()
+  await pupil
+    .getByRole('region', { name: 'Make something' })
+    .getByRole('button', { name: 'Photo' })
+    .click()
   await pupil.getByRole('button', { name: 'Take the photo' }).click()
-  await expect(pupil.getByRole('button', { name: 'Take out Photo 1' })).toBeVisible({ timeout: 30_000 })
+  await expect(pupil.getByRole('button', { name: 'Take out Photo 1' })).toBeVisible({
+    timeout: 30_000,
+  })
   await pupil.getByRole('button', { name: 'Go on' }).click()
   await pupil.getByLabel('Name of my piece').fill(title)
   await pupil.getByRole('button', { name: 'Go on' }).last().click()
@@ -45,7 +52,10 @@ test('on a wide screen the teacher judges beside the list, by keyboard, and the 
   await teacher.getByRole('button', { name: 'Send it back' }).click()
   await expect(line).toHaveCount(0)
   await pupil.goto('/desk')
-  await pupil.getByRole('region', { name: 'Another go' }).getByRole('button', { name: title }).click()
+  await pupil
+    .getByRole('region', { name: 'Another go' })
+    .getByRole('button', { name: title })
+    .click()
   await pupil.getByRole('button', { name: 'Go on with it' }).click()
   await pupil.getByLabel('I think...').fill('It has ten legs with the claws.')
   await pupil.getByRole('button', { name: 'Go on' }).last().click()
@@ -61,7 +71,12 @@ test('on a wide screen the teacher judges beside the list, by keyboard, and the 
 })
 
 type Maker = { name: keyof typeof DEMO_CARDS; listed: string }
-async function walkTheRoad(browser: Browser, size: Size, maker: Maker, title: string): Promise<void> {
+async function walkTheRoad(
+  browser: Browser,
+  size: Size,
+  maker: Maker,
+  title: string,
+): Promise<void> {
   test.setTimeout(240_000)
   const reason = 'I picked it because I counted the legs twice.'
   const folder = scratch()
@@ -74,17 +89,26 @@ async function walkTheRoad(browser: Browser, size: Size, maker: Maker, title: st
   await expect(pupil.getByRole('region', { name: 'To do' })).toBeVisible()
 
   // 3: a photo from the camera, and one from a file.
-  await pupil.getByRole('region', { name: 'Make something' }).getByRole('button', { name: 'Photo' }).click()
+  await pupil
+    .getByRole('region', { name: 'Make something' })
+    .getByRole('button', { name: 'Photo' })
+    .click()
   await pupil.getByRole('button', { name: 'Take the photo' }).click()
-  await expect(pupil.getByRole('button', { name: 'Take out Photo 1' })).toBeVisible({ timeout: 30_000 })
+  await expect(pupil.getByRole('button', { name: 'Take out Photo 1' })).toBeVisible({
+    timeout: 30_000,
+  })
   await pupil.getByRole('button', { name: 'Take out Photo 1' }).click()
   await expect(pupil.getByRole('button', { name: 'Take out Photo 1' })).toHaveCount(0)
   const chooser = pupil.waitForEvent('filechooser')
   await pupil.getByRole('button', { name: 'Pick pictures' }).click()
   await (await chooser).setFiles(photo)
-  await expect(pupil.getByRole('button', { name: 'Take out Photo 1' })).toBeVisible({ timeout: 30_000 })
+  await expect(pupil.getByRole('button', { name: 'Take out Photo 1' })).toBeVisible({
+    timeout: 30_000,
+  })
   await pupil.getByRole('button', { name: 'Take the photo' }).click()
-  await expect(pupil.getByRole('button', { name: 'Take out Photo 2' })).toBeVisible({ timeout: 30_000 })
+  await expect(pupil.getByRole('button', { name: 'Take out Photo 2' })).toBeVisible({
+    timeout: 30_000,
+  })
   await pupil.getByRole('button', { name: 'Go on' }).click()
 
   // 4: what is it.
@@ -128,16 +152,22 @@ async function walkTheRoad(browser: Browser, size: Size, maker: Maker, title: st
 
   // 8: the pupil hears back and has another go.
   await expect(pupil.getByText('Can you count the legs again?').first()).toBeVisible()
-  await pupil.getByRole('region', { name: 'Another go' }).getByRole('button', { name: title }).click()
+  await pupil
+    .getByRole('region', { name: 'Another go' })
+    .getByRole('button', { name: title })
+    .click()
   await pupil.getByRole('button', { name: 'Go on with it' }).click()
-  await pupil.getByLabel('I think...').fill('I learned that it walks sideways. It has ten legs with the claws.')
+  await pupil
+    .getByLabel('I think...')
+    .fill('I learned that it walks sideways. It has ten legs with the claws.')
   await pupil.getByRole('button', { name: 'Go on' }).last().click()
   await expect(pupil.getByRole('heading', { name: 'Which folder?' })).toBeVisible()
   await pupil.getByRole('button', { name: 'Go on' }).last().click()
   await pupil.getByRole('button', { name: 'Put it in the tray' }).click()
   await expect(pupil.getByRole('heading', { name: 'It is in the tray' })).toBeVisible()
 
-  // On a phone the next piece has opened. What reaches the list while it is looked at waits in one line.
+  // On a phone the next piece has opened. What reaches the list while it is looked at waits in one
+  // line.
   await teacher.getByRole('button', { name: 'To the tray' }).click()
   const row = teacher.getByRole('button', { name: `${maker.listed} ${title}` })
   const whatIsNew = teacher.getByRole('button', { name: /new pieces?, show/ })
@@ -166,7 +196,9 @@ async function walkTheRoad(browser: Browser, size: Size, maker: Maker, title: st
   // 11: the book, made by a job, downloaded.
   await teacher.getByRole('link', { name: 'Class' }).click()
   await teacher.getByRole('link', { name: maker.listed }).click()
-  const pages = Number(/(\d+) pages/.exec(await teacher.getByText(/^\d+ pieces?, \d+ pages$/).innerText())![1])
+  const pages = Number(
+    /(\d+) pages/.exec(await teacher.getByText(/^\d+ pieces?, \d+ pages$/).innerText())![1],
+  )
   const downloads = teacher.getByRole('button', { name: 'Download' })
   const earlier = await downloads.count()
   await teacher.getByRole('button', { name: 'Make the book' }).click()
@@ -191,9 +223,11 @@ async function walkTheRoad(browser: Browser, size: Size, maker: Maker, title: st
   expect(text).toContain(reason)
   const fonts = execFileSync('pdffonts', [pdf], { encoding: 'utf8' }).trim().split('\n').slice(2)
   expect(fonts.length).toBeGreaterThan(0)
-  for (const font of fonts) expect(font, 'every font is embedded').toMatch(/\byes\s+(yes|no)\s+(yes|no)\s+\d+\s+\d+\s*$/)
+  for (const font of fonts)
+    expect(font, 'every font is embedded').toMatch(/\byes\s+(yes|no)\s+(yes|no)\s+\d+\s+\d+\s*$/)
 
-  // Its codes decode at screen and at print resolution and open that piece for whoever holds the page.
+  // Its codes decode at screen and at print resolution and open that piece for whoever holds the
+  // page.
   const codes = await codesInPdf(pdf, 150)
   expect(codes).toHaveLength(pages - 2)
   expect(await codesInPdf(pdf, 300)).toEqual(codes)
@@ -208,8 +242,11 @@ async function walkTheRoad(browser: Browser, size: Size, maker: Maker, title: st
   await stranger.goto(address)
   await expect(stranger.getByRole('img', { name: `Photo 1 of 2: ${title}` }).first()).toBeVisible()
 
-  // Nothing served says where, when or with what the photo was taken; the pixels are the sent ones, upright.
-  const shared = (await (await stranger.request.get(`/api/sharing/links/${address.split('/').at(-1)!}`)).json()) as {
+  // Nothing served says where, when or with what the photo was taken; the pixels are the sent ones,
+  // upright.
+  const shared = (await (
+    await stranger.request.get(`/api/sharing/links/${address.split('/').at(-1)!}`)
+  ).json()) as {
     piece: { parts: { mediaId: string; width: number; height: number }[] }
   }
   const part = shared.piece.parts[0]!
@@ -218,7 +255,11 @@ async function walkTheRoad(browser: Browser, size: Size, maker: Maker, title: st
     const served = path.join(folder, `served-${size}.jpg`)
     writeFileSync(
       served,
-      await (await stranger.request.get(`/api/media/${part.mediaId}/${size}?link=${address.split('/').at(-1)!}`)).body(),
+      await (
+        await stranger.request.get(
+          `/api/media/${part.mediaId}/${size}?link=${address.split('/').at(-1)!}`,
+        )
+      ).body(),
     )
     expect(tracesIn(served), size).toEqual([])
   }

@@ -1,25 +1,32 @@
 import { enterAsTeacher } from './people.ts'
 import { expect, test } from './test.ts'
 
-test('the year is turned on two years of demo data, pupil by pupil in sight, and taken back', async ({ page }) => {
+test('the year is turned on two years of demo data, pupil by pupil in sight, and taken back', async ({
+  page,
+}) => {
   await enterAsTeacher(page)
   // The year to come and its classes.
   await page.goto('/year/new')
   const name = await page.getByLabel('Name').first().inputValue()
   await page.getByRole('button', { name: 'Keep the year' }).click()
   await expect(page.getByRole('region', { name, exact: true })).toBeVisible()
-  for (const [className, yearGroup] of [['Egret', 'Year 4'], ['Teal', 'Year 2']] as const) {
+  for (const [className, yearGroup] of [
+    ['Egret', 'Year 4'],
+    ['Teal', 'Year 2'],
+  ] as const) {
     await page.goto('/class/new')
     await page.getByLabel('Name of the class').fill(className)
     await page.getByLabel(/^Year group/).fill(yearGroup)
     await page.getByLabel('School year').selectOption({ label: name })
     await page.getByRole('button', { name: 'Make the class' }).click()
     await expect(page.getByRole('heading', { name: `${className}, ${yearGroup}` })).toBeVisible()
-  } // prettier-ignore
+  }
 
   await page.goto('/roll-over')
   const heron = page.getByRole('region', { name: 'Heron, Year 3' })
-  await expect(heron.getByLabel('Wren A.')).toHaveValue(await heron.getByLabel('Tomasz L.').inputValue())
+  await expect(heron.getByLabel('Wren A.')).toHaveValue(
+    await heron.getByLabel('Tomasz L.').inputValue(),
+  )
   await expect(heron.getByLabel('Wren A.').locator('option:checked')).toHaveText('Egret, Year 4')
   await heron.getByLabel('Bilal R.').selectOption({ label: 'leaves' })
   await expect(page.getByText(/class folders are put away/).first()).toBeVisible()

@@ -1,5 +1,12 @@
-// Takes one picture of each main view from a running demo: NIBQUILL_AT=http://localhost:4310 npx tsx e2e/screenshots.ts [folder] [name ...]
-import { CAMERA_FRAME, Chance, photograph, photographSheet, sheetOfDifficulty } from '@nibquill/demo'
+// Takes one picture of each main view from a running demo: NIBQUILL_AT=http://localhost:4310 npx
+// tsx e2e/screenshots.ts [folder] [name ...]
+import {
+  CAMERA_FRAME,
+  Chance,
+  photograph,
+  photographSheet,
+  sheetOfDifficulty,
+} from '@nibquill/demo'
 import { chromium, type Page } from '@playwright/test'
 import { mkdirSync, mkdtempSync, writeFileSync } from 'node:fs'
 import os from 'node:os'
@@ -9,12 +16,18 @@ import { filmPicture } from './fakeCamera.ts'
 import { pick } from './materials.ts'
 
 const AT = process.env.NIBQUILL_AT ?? 'http://localhost:4310'
-const [folder = path.resolve(import.meta.dirname, '../docs/screenshots'), ...only] = process.argv.slice(2)
+const [folder = path.resolve(import.meta.dirname, '../docs/screenshots'), ...only] =
+  process.argv.slice(2)
 const PHONE = { width: 390, height: 844 }
 const TABLET = { width: 820, height: 1180 }
 const WIDE = { width: 1280, height: 800 }
 type Who = 'nobody' | 'pupil' | 'teacher' | 'parent'
-type Shot = { name: string; who: Who; size: { width: number; height: number }; go: (page: Page) => Promise<unknown> }
+type Shot = {
+  name: string
+  who: Who
+  size: { width: number; height: number }
+  go: (page: Page) => Promise<unknown>
+}
 
 const open = (address: string) => async (page: Page) => page.goto(AT + address)
 /** As on a tablet that was never asked for its camera. */
@@ -44,7 +57,10 @@ const SHOTS: Shot[] = [
     name: 'task',
     who: 'pupil',
     size: PHONE,
-    go: async (page) => (await open('/desk')(page), page.getByRole('button', { name: 'Write your wind poem' }).click()),
+    go: async (page) => (
+      await open('/desk')(page),
+      page.getByRole('button', { name: 'Write your wind poem' }).click()
+    ),
   },
   {
     name: 'my-piece',
@@ -74,7 +90,10 @@ const SHOTS: Shot[] = [
     name: 'pupil-page',
     who: 'teacher',
     size: WIDE,
-    go: async (page) => (await open('/class')(page), page.getByRole('link', { name: 'Wren A.' }).click()),
+    go: async (page) => (
+      await open('/class')(page),
+      page.getByRole('link', { name: 'Wren A.' }).click()
+    ),
   },
   { name: 'tasks', who: 'teacher', size: WIDE, go: open('/tasks') },
   { name: 'folders', who: 'teacher', size: WIDE, go: open('/folders') },
@@ -168,21 +187,39 @@ const ENTER: Record<Who, (page: Page) => Promise<unknown>> = {
 }
 
 mkdirSync(folder, { recursive: true })
-/** What the camera sees in these pictures: a drawing on a table instead of Chromium's test picture. */
-const drawing = await sharp(await photograph('crab', new Chance(3))).resize(CAMERA_FRAME.width, CAMERA_FRAME.height, { fit: 'cover' }).jpeg().toBuffer() // prettier-ignore
+/**
+ * What the camera sees in these pictures: a drawing on a table instead of Chromium's test picture.
+ */
+const drawing = await sharp(await photograph('crab', new Chance(3)))
+  .resize(CAMERA_FRAME.width, CAMERA_FRAME.height, { fit: 'cover' })
+  .jpeg()
+  .toBuffer()
 const film = `--use-file-for-fake-video-capture=${filmPicture(drawing)}`
 
 const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium-headless-shell',
-  args: ['--no-sandbox', '--disable-gpu', '--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream', film],
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--use-fake-device-for-media-stream',
+    '--use-fake-ui-for-media-stream',
+    film,
+  ],
 })
 for (const { name, who, size, go } of SHOTS) {
   if (only.length > 0 && !only.includes(name)) continue
-  const context = await browser.newContext({ viewport: size, timezoneId: 'Europe/London', locale: 'en-GB' })
+  const context = await browser.newContext({
+    viewport: size,
+    timezoneId: 'Europe/London',
+    locale: 'en-GB',
+  })
   const page = await context.newPage()
   page.setDefaultTimeout(6000)
   page.on('pageerror', (error) => console.log(`${name}: ${error.message}`))
-  page.on('console', (message) => message.type() === 'error' && console.log(`${name}: ${message.text()}`))
+  page.on(
+    'console',
+    (message) => message.type() === 'error' && console.log(`${name}: ${message.text()}`),
+  )
   try {
     await ENTER[who](page)
     await go(page)

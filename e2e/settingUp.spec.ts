@@ -7,9 +7,37 @@ import { codesInPdf, scratch } from './materials.ts'
 import { expect, test } from './test.ts'
 
 const NAMES = [
-  'Wren', 'Tomasz', 'Ifeoma', 'Bilal', 'Aoife', 'Yuki', 'Mateus', 'Freya', 'Kofi', 'Lena', 'Omar', 'Priya', 'Jonas', 'Maya', 'Dylan',
-  'Sofia', 'Hamza', 'Elin', 'Noah', 'Zuri', 'Ivan', 'Carys', 'Ravi', 'Tess', 'Emre', 'Nia', 'Luca', 'Ada', 'Sami', 'Wren',
-] // prettier-ignore
+  'Wren',
+  'Tomasz',
+  'Ifeoma',
+  'Bilal',
+  'Aoife',
+  'Yuki',
+  'Mateus',
+  'Freya',
+  'Kofi',
+  'Lena',
+  'Omar',
+  'Priya',
+  'Jonas',
+  'Maya',
+  'Dylan',
+  'Sofia',
+  'Hamza',
+  'Elin',
+  'Noah',
+  'Zuri',
+  'Ivan',
+  'Carys',
+  'Ravi',
+  'Tess',
+  'Emre',
+  'Nia',
+  'Luca',
+  'Ada',
+  'Sami',
+  'Wren',
+]
 
 test('on a phone, a teacher readies an empty school: year, thirty pupils, folders, a unit of tasks, parents', async ({
   browser,
@@ -24,7 +52,11 @@ test('on a phone, a teacher readies an empty school: year, thirty pupils, folder
   }
 })
 
-async function readyTheSchool(browser: Browser, viewport: { width: number; height: number }, at: string): Promise<void> {
+async function readyTheSchool(
+  browser: Browser,
+  viewport: { width: number; height: number },
+  at: string,
+): Promise<void> {
   const page = await (await browser.newContext({ viewport, baseURL: at })).newPage()
   await openSchool(page, at)
   await setTheYear(page)
@@ -57,7 +89,9 @@ async function setTheYear(page: Page): Promise<void> {
   await closed.getByLabel('First day').fill(`${year}-10-26`)
   await closed.getByLabel('Last day').fill(`${year}-10-30`)
   await page.getByRole('button', { name: 'Keep the year' }).click()
-  await expect(page.getByRole('region', { name: `${year}/${String(year + 1).slice(2)}` })).toContainText('Half-term')
+  await expect(
+    page.getByRole('region', { name: `${year}/${String(year + 1).slice(2)}` }),
+  ).toContainText('Half-term')
 }
 
 async function makeTheClass(page: Page): Promise<void> {
@@ -71,7 +105,9 @@ async function makeTheClass(page: Page): Promise<void> {
 /** Thirty names, two of them the same, one row bad; the same list again changes nothing. */
 async function fillTheClass(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Add pupils' }).click()
-  const list = ['First name\tLast name', ...NAMES.map((name) => `${name}\tShore`), '\tNobody'].join('\n')
+  const list = ['First name\tLast name', ...NAMES.map((name) => `${name}\tShore`), '\tNobody'].join(
+    '\n',
+  )
   await page.getByLabel('Names').fill(list)
   await page.getByRole('button', { name: 'See what it does' }).click()
   await expect(page.getByText('30 pupils are new')).toBeVisible()
@@ -92,7 +128,10 @@ async function fillTheClass(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Peg of Bilal Shore' }).click()
   await expect(page.getByText('Ada Shore and Bilal Shore have exchanged pegs.')).toBeVisible()
   // Or by dragging one onto the other.
-  const [from, to] = [await centreOf(page, 'Peg of Carys Shore'), await centreOf(page, 'Peg of Ada Shore')]
+  const [from, to] = [
+    await centreOf(page, 'Peg of Carys Shore'),
+    await centreOf(page, 'Peg of Ada Shore'),
+  ]
   await page.mouse.move(from.x, from.y)
   await page.mouse.down()
   await page.mouse.move((from.x + to.x) / 2, (from.y + to.y) / 2, { steps: 5 })
@@ -109,7 +148,9 @@ async function fillTheClass(page: Page): Promise<void> {
   await (await download).saveAs(file)
   expect(readFileSync(file, 'utf8').trim().split('\r\n')).toHaveLength(31)
   await page.getByRole('switch', { name: 'Pupils may propose folders of their own' }).click()
-  await expect(page.getByRole('switch', { name: 'Pupils may propose folders of their own' })).toBeChecked()
+  await expect(
+    page.getByRole('switch', { name: 'Pupils may propose folders of their own' }),
+  ).toBeChecked()
 }
 
 /** The ready set, and one of the teacher's own; moved up by keyboard. */
@@ -124,7 +165,9 @@ async function chooseFolders(page: Page): Promise<void> {
   await page.getByLabel('Strand').selectOption({ label: 'Science' })
   await page.getByRole('switch', { name: 'Parents see what is in it' }).click()
   await page.getByRole('button', { name: 'Keep the folder' }).click()
-  await expect(page.getByRole('button', { name: /^Rock pools/ })).toContainText('parents do not see it')
+  await expect(page.getByRole('button', { name: /^Rock pools/ })).toContainText(
+    'parents do not see it',
+  )
   await page.getByRole('button', { name: 'Change the order' }).click()
   const line = page.getByRole('button', { name: 'Move Rock pools' })
   await line.focus()
@@ -180,7 +223,10 @@ async function setAUnit(page: Page): Promise<void> {
   await expect(page.getByRole('region', { name: 'Life on the shore' })).toHaveCount(2)
 }
 
-/** One parent by mail, who is asked before a second child is shown to them; one by letter; consent written down. */
+/**
+ * One parent by mail, who is asked before a second child is shown to them; one by letter; consent
+ * written down.
+ */
 async function inviteParents(page: Page): Promise<void> {
   await page.getByRole('link', { name: 'Class' }).click()
   for (const child of ['Aoife Shore', 'Bilal Shore']) {
@@ -221,18 +267,26 @@ async function inviteParents(page: Page): Promise<void> {
 /** Opens an invitation as its parent does, in a browser of their own. */
 async function parentAt(page: Page, address: string): Promise<Page> {
   const baseURL = new URL(page.url()).origin
-  const context = await page.context().browser()!.newContext({ viewport: page.viewportSize()!, baseURL })
+  const context = await page
+    .context()
+    .browser()!
+    .newContext({ viewport: page.viewportSize()!, baseURL })
   const parent = await context.newPage()
   await parent.goto(new URL(address).pathname)
   await parent.getByRole('button', { name: 'Open' }).click()
   return parent
 }
 
-/** Without a mail server the letter is opened in the post box; its parent says themselves whose parent they are. */
+/**
+ * Without a mail server the letter is opened in the post box; its parent says themselves whose
+ * parent they are.
+ */
 async function theQuestionIsAnswered(page: Page): Promise<void> {
   await page.goto('/post-box')
   await expect(page.getByRole('heading', { name: /’s work at school/ })).toHaveCount(1)
-  await expect(page.getByRole('heading', { name: 'A question from Saltmarsh Primary School' })).toHaveCount(1)
+  await expect(
+    page.getByRole('heading', { name: 'A question from Saltmarsh Primary School' }),
+  ).toHaveCount(1)
   await expect(page.getByText(/\/invitation\//)).toHaveCount(0)
   await page.getByRole('button', { name: 'Open the letter' }).last().click()
   await expect(page.getByRole('dialog')).toContainText('the teachers it concerns are told')
@@ -241,7 +295,11 @@ async function theQuestionIsAnswered(page: Page): Promise<void> {
   const parent = await parentAt(page, /https?:\S+/.exec(words)![0])
   await expect(parent.getByRole('heading', { name: 'Aoife' }).first()).toBeVisible()
   await expect(parent.getByText('Bilal', { exact: true })).toHaveCount(0)
-  await expect(parent.getByRole('heading', { name: 'Ms Ray asks: is Bilal of Heron class your child as well?' })).toBeVisible()
+  await expect(
+    parent.getByRole('heading', {
+      name: 'Ms Ray asks: is Bilal of Heron class your child as well?',
+    }),
+  ).toBeVisible()
   await parent.getByRole('button', { name: 'Yes, Bilal is mine' }).click()
   await parent.getByRole('tab', { name: 'Bilal' }).click()
   await expect(parent.getByRole('heading', { name: 'Bilal' }).first()).toBeVisible()
@@ -296,7 +354,9 @@ async function seenByAPupil(
   await pupil.getByRole('button', { name: 'Type the letters' }).click()
   await pupil.getByLabel('Letters on my card').fill(code)
   await pupil.getByRole('button', { name: 'Go to my desk' }).click()
-  await expect(pupil.getByRole('region', { name: 'From my teacher' })).toContainText('Bring boots on Friday.')
+  await expect(pupil.getByRole('region', { name: 'From my teacher' })).toContainText(
+    'Bring boots on Friday.',
+  )
   await pupil.getByRole('button', { name: 'I have seen it' }).click()
   await expect(pupil.getByRole('region', { name: 'From my teacher' })).toHaveCount(0)
   await expect(pupil.getByRole('button', { name: /Our walk to the shore/ })).toBeVisible()
@@ -323,5 +383,7 @@ async function seenByAPupil(
   await page.goto('/class')
   await page.getByRole('button', { name: 'Notices' }).click()
   await page.getByRole('button', { name: 'seen by 1 of 30' }).click()
-  await expect(page.getByRole('list', { name: 'Who has seen it' }).getByRole('listitem')).toHaveCount(30)
+  await expect(
+    page.getByRole('list', { name: 'Who has seen it' }).getByRole('listitem'),
+  ).toHaveCount(30)
 }

@@ -4,7 +4,8 @@ import { startDemo } from './apart.ts'
 export { expect } from '@playwright/test'
 
 /**
- * Playwright's test, on a school that the files of one worker share, and after which nothing stays open: a page left behind goes on
+ * Playwright's test, on a school that the files of one worker share, and after which nothing stays
+ * open: a page left behind goes on
  * looking through its camera and asking the server.
  */
 export const test = base.extend<{ nothingLeftOpen: void }, { schoolAt: string }>({

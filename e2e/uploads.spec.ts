@@ -7,7 +7,9 @@ import { expect, test } from './test.ts'
 
 test.use({ viewport: { width: 390, height: 844 } })
 
-test('closing the page half-way loses nothing: opened again, the photo goes on by itself where it stopped', async ({ page }) => {
+test('closing the page half-way loses nothing: opened again, the photo goes on by itself where it stopped', async ({
+  page,
+}) => {
   const folder = scratch()
   const photo = await phonePhoto(folder)
   const size = readFileSync(photo).length
@@ -17,17 +19,25 @@ test('closing the page half-way loses nothing: opened again, the photo goes on b
   const session = await page.context().newCDPSession(page)
   await session.send('Network.enable')
   const network = (uploadThroughput: number) =>
-    session.send('Network.emulateNetworkConditions', { offline: false, latency: 0, downloadThroughput: -1, uploadThroughput })
+    session.send('Network.emulateNetworkConditions', {
+      offline: false,
+      latency: 0,
+      downloadThroughput: -1,
+      uploadThroughput,
+    })
   await network(size / 12)
   await pick(page, [photo])
   await expect(page.getByRole('progressbar', { name: 'IMG_0042.jpg' })).toBeVisible()
-  await expect.poll(async () => Number(await page.getByRole('progressbar').getAttribute('aria-valuenow'))).toBeGreaterThan(15)
+  await expect
+    .poll(async () => Number(await page.getByRole('progressbar').getAttribute('aria-valuenow')))
+    .toBeGreaterThan(15)
   const piece = new URL(page.url()).searchParams.get('id')
   // How far the server had read is its own affair; the tablet asks, and begins there.
   const stoodAt: number[] = []
   const wentOnAt: number[] = []
   page.on('response', (response) => {
-    if (response.request().method() === 'HEAD') stoodAt.push(Number(response.headers()['upload-offset']))
+    if (response.request().method() === 'HEAD')
+      stoodAt.push(Number(response.headers()['upload-offset']))
   })
   page.on('request', (request) => {
     if (request.method() === 'PATCH' && request.url().includes('/uploads/'))
@@ -36,10 +46,14 @@ test('closing the page half-way loses nothing: opened again, the photo goes on b
   await page.reload()
   await network(-1)
   await page.goto('/desk')
-  await expect(page.getByRole('button', { name: 'No name yet not handed in yet' }).first()).toBeVisible()
+  await expect(
+    page.getByRole('button', { name: 'No name yet not handed in yet' }).first(),
+  ).toBeVisible()
   await expect.poll(() => wentOnAt.length, { timeout: 30_000 }).toBeGreaterThan(0)
   await page.goto(`/my-pieces/${piece}`)
-  await expect(page.getByRole('button', { name: 'Take out Photo 1' })).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByRole('button', { name: 'Take out Photo 1' })).toBeVisible({
+    timeout: 30_000,
+  })
   for (const offset of wentOnAt) expect(stoodAt).toContain(offset)
   expect(Math.min(...wentOnAt)).toBeGreaterThan(0)
 })
@@ -49,7 +63,9 @@ test('on a shared tablet unsent work waits for its own pupil, unseen by the next
 }) => {
   test.setTimeout(180_000)
   const folder = scratch()
-  const photos = await Promise.all(['one.jpg', 'two.jpg', 'three.jpg'].map((name, i) => heavyPhoto(folder, name, i + 1)))
+  const photos = await Promise.all(
+    ['one.jpg', 'two.jpg', 'three.jpg'].map((name, i) => heavyPhoto(folder, name, i + 1)),
+  )
   const teacher = await (await browser.newContext()).newPage()
   await enterAsTeacher(teacher, 'plover', '/class')
   const door = teacher.getByRole('region', { name: 'Door and tablets' })
@@ -75,7 +91,9 @@ test('on a shared tablet unsent work waits for its own pupil, unseen by the next
   const next = async () => {
     await page.getByRole('button', { name: 'Let the next pupil in' }).click()
     await page.getByRole('dialog').getByRole('button', { name: 'Let the next pupil in' }).click()
-    await expect(page.getByRole('heading', { name: 'Which peg is yours?' })).toBeVisible({ timeout: 60_000 })
+    await expect(page.getByRole('heading', { name: 'Which peg is yours?' })).toBeVisible({
+      timeout: 60_000,
+    })
   }
   await next()
 
@@ -91,15 +109,21 @@ test('on a shared tablet unsent work waits for its own pupil, unseen by the next
   const later = await context.newPage()
   await later.goto('/')
   await later.getByRole('button', { name: 'Saoirse' }).click()
-  await expect(later.getByRole('region', { name: 'On its way' })).toHaveCount(0, { timeout: 60_000 })
+  await expect(later.getByRole('region', { name: 'On its way' })).toHaveCount(0, {
+    timeout: 60_000,
+  })
   await later.getByRole('button', { name: 'No name yet not handed in yet' }).click()
   await expect(later.getByRole('tab', { name: 'Photo 3 of 3' })).toBeVisible({ timeout: 30_000 })
   const pieceId = later.url().split('/').at(-1)!
   const arrived = await later.evaluate(async (id) => {
-    const { parts } = (await (await fetch(`/api/pieces/${id}`)).json()) as { parts: { mediaId: string }[] }
+    const { parts } = (await (await fetch(`/api/pieces/${id}`)).json()) as {
+      parts: { mediaId: string }[]
+    }
     return Promise.all(
       parts.map(
-        async ({ mediaId }) => ((await (await fetch(`/api/media/${mediaId}`)).json()) as { sentSha256: string }).sentSha256,
+        async ({ mediaId }) =>
+          ((await (await fetch(`/api/media/${mediaId}`)).json()) as { sentSha256: string })
+            .sentSha256,
       ),
     )
   }, pieceId)
@@ -124,7 +148,9 @@ test('several files at once: good ones arrive, bad ones each get a sentence, and
   writeFileSync(empty, '')
   await enterAsPupil(page, 'Aoife', '/make')
   await pick(page, [good, text, empty])
-  await expect(page.getByRole('button', { name: 'Take out Photo 1' })).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByRole('button', { name: 'Take out Photo 1' })).toBeVisible({
+    timeout: 30_000,
+  })
   await expect(page.getByText(/letter\.jpg: This is not a picture we can open/)).toBeVisible()
   await expect(page.getByText(/empty\.jpg: This file is empty/)).toBeVisible()
   for (const leave of await page.getByRole('button', { name: 'Leave it out' }).all())
@@ -149,13 +175,16 @@ test('several files at once: good ones arrive, bad ones each get a sentence, and
   const again = page.getByRole('button', { name: 'Try again' })
   if (await again.isVisible()) await again.click()
   else await pick(page, [second])
-  await expect(page.getByRole('button', { name: 'Take out Photo 2' })).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByRole('button', { name: 'Take out Photo 2' })).toBeVisible({
+    timeout: 30_000,
+  })
 })
 
 test('a camera that may not be used says in plain words what to tap', async ({ browser }) => {
   const context = await browser.newContext({ viewport: { width: 390, height: 844 } })
   await context.addInitScript(() => {
-    navigator.mediaDevices.getUserMedia = () => Promise.reject(new DOMException('no', 'NotAllowedError'))
+    navigator.mediaDevices.getUserMedia = () =>
+      Promise.reject(new DOMException('no', 'NotAllowedError'))
   })
   const page = await context.newPage()
   await enterAsPupil(page, 'Aoife', '/make')

@@ -9,12 +9,23 @@ import { mkdir } from 'node:fs/promises'
 import path from 'node:path'
 import pg from 'pg'
 import { findPostgres, startCluster } from './cluster.mjs'
-import { copyChecked, DATABASE, type Entry, FILES, hashOf, KEY, MANIFEST, placeOf, writeManifest } from './copyOfSchool.ts'
+import {
+  copyChecked,
+  DATABASE,
+  type Entry,
+  FILES,
+  hashOf,
+  KEY,
+  MANIFEST,
+  placeOf,
+  writeManifest,
+} from './copyOfSchool.ts'
 import { stop } from './setup.mjs'
 
 const folder = process.argv[2] && path.resolve(process.argv[2])
 if (!folder) stop('Say where the copy shall go: npm run backup -- /media/disk/nibquill-monday')
-if (existsSync(folder!) && readdirSync(folder!).length > 0) stop(`${folder} is not empty. A copy goes into a folder of its own.`)
+if (existsSync(folder!) && readdirSync(folder!).length > 0)
+  stop(`${folder} is not empty. A copy goes into a folder of its own.`)
 const target = folder!
 const dataFolder = dataFolderOf(process.env)
 if (!existsSync(path.join(dataFolder, KEY))) stop(`There is no school in ${dataFolder}.`)
@@ -29,26 +40,36 @@ try {
     `Copied ${entries.length} files to ${target}. ${MANIFEST} lists them; check them any day with: cd ${target} && sha256sum -c ${MANIFEST}`,
   )
 } catch (error) {
-  console.error(`The copy was not finished: ${error instanceof Error ? error.message : String(error)}`)
+  console.error(
+    `The copy was not finished: ${error instanceof Error ? error.message : String(error)}`,
+  )
   process.exitCode = 1
 } finally {
   // A database that runs for somebody else goes on running.
   if (own && !own.adopted) await own.stop()
 }
 
-/** Everything as it was at one moment: the rows by PostgreSQL's own snapshot, and the files those rows name, none of which goes meanwhile. */
+/**
+ * Everything as it was at one moment: the rows by PostgreSQL's own snapshot, and the files those
+ * rows name, none of which goes meanwhile.
+ */
 async function copySchool(): Promise<Entry[]> {
   const client = new pg.Client({ connectionString: url })
   await client.connect()
   try {
     await client.query('select pg_advisory_lock(hashtextextended($1, 0))', [KEEPING])
     await client.query('begin isolation level repeatable read')
-    const { rows: snapshot } = await client.query<{ id: string }>('select pg_export_snapshot() as id')
+    const { rows: snapshot } = await client.query<{ id: string }>(
+      'select pg_export_snapshot() as id',
+    )
     dump(snapshot[0]!.id)
     const entries: Entry[] = [{ hash: await hashOf(path.join(target, DATABASE)), name: DATABASE }]
     for (const name of [KEY, 'demo.json'])
       if (existsSync(path.join(dataFolder, name)))
-        entries.push({ hash: await copyChecked(path.join(dataFolder, name), path.join(target, name)), name })
+        entries.push({
+          hash: await copyChecked(path.join(dataFolder, name), path.join(target, name)),
+          name,
+        })
     for (const key of await keysNamed(client)) entries.push(await copyFileOf(key))
     await client.query('rollback')
     return entries
@@ -67,16 +88,24 @@ function dump(snapshot: string): void {
     url,
   ]
   const made = spawnSync(path.join(findPostgres()!, 'pg_dump'), words, { encoding: 'utf8' })
-  if (made.status !== 0) throw new Error(`the database could not be copied: ${made.stderr || String(made.error)}`)
+  if (made.status !== 0)
+    throw new Error(`the database could not be copied: ${made.stderr || String(made.error)}`)
 }
 
 /** The stored files that the rows of this snapshot name. */
 async function keysNamed(client: pg.Client): Promise<string[]> {
-  const { rows: media } = await client.query<{ keptSha256: string; type: never; state: string; width: number }>(
-    'select distinct kept_sha256 as "keptSha256", type, state, width from media',
+  const { rows: media } = await client.query<{
+    keptSha256: string
+    type: never
+    state: string
+    width: number
+  }>('select distinct kept_sha256 as "keptSha256", type, state, width from media')
+  const { rows: books } = await client.query<{ id: string }>(
+    "select id from book where state = 'ready'",
   )
-  const { rows: books } = await client.query<{ id: string }>("select id from book where state = 'ready'")
-  const keys = media.flatMap((row) => (row.state === 'ready' && row.width > 0 ? keysOf(row) : keysOf(row).slice(0, 1)))
+  const keys = media.flatMap((row) =>
+    row.state === 'ready' && row.width > 0 ? keysOf(row) : keysOf(row).slice(0, 1),
+  )
   return [...new Set([...keys, ...books.map(({ id }) => bookKey(id))])]
 }
 

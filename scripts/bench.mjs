@@ -11,9 +11,14 @@ ensureDebianPackages(['postgresql', 'poppler-utils'])
 const folder = mkdtempSync(path.join(os.tmpdir(), 'nibquill-bench-cluster-'))
 chmodSync(folder, 0o755)
 const cluster = await startCluster(folder, { throwaway: true })
-const done = spawnSync(process.execPath, ['--import', 'tsx', path.join(ROOT, 'bench/src/main.ts'), ...process.argv.slice(2)], {
-  stdio: 'inherit', env: { ...process.env, NIBQUILL_BENCH_CLUSTER: cluster.url('postgres') },
-}) // prettier-ignore
+const done = spawnSync(
+  process.execPath,
+  ['--import', 'tsx', path.join(ROOT, 'bench/src/main.ts'), ...process.argv.slice(2)],
+  {
+    stdio: 'inherit',
+    env: { ...process.env, NIBQUILL_BENCH_CLUSTER: cluster.url('postgres') },
+  },
+)
 await cluster.stop()
 rmSync(folder, { recursive: true, force: true })
 process.exit(done.status ?? 1)

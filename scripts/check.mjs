@@ -1,4 +1,5 @@
-// npm run check: types, lint, format, directions of imports, as many at a time as there are cores. Each is run whatever the others say.
+// npm run check: types, lint, format, directions of imports, as many at a time as there are cores.
+// Each is run whatever the others say.
 import { spawn } from 'node:child_process'
 import { once } from 'node:events'
 import os from 'node:os'
@@ -6,7 +7,10 @@ import path from 'node:path'
 import { pathToFileURL } from 'node:url'
 import { ROOT } from './setup.mjs'
 
-/** What runs in Node shares settings and sources, and brings core and contract along: one look serves all of them. */
+/**
+ * What runs in Node shares settings and sources, and brings core and contract along: one look
+ * serves all of them.
+ */
 const TYPED = ['client', 'tsconfig.node.json', 'core']
 const bin = (name) => path.join(ROOT, 'node_modules/.bin', name)
 const CHECKS = [
@@ -53,15 +57,22 @@ export async function runChecks() {
 }
 
 async function run(command, words) {
-  const child = spawn(command, words, { cwd: ROOT, env: { ...process.env, NO_COLOR: '1' }, stdio: ['ignore', 'pipe', 'pipe'] })
+  const child = spawn(command, words, {
+    cwd: ROOT,
+    env: { ...process.env, NO_COLOR: '1' },
+    stdio: ['ignore', 'pipe', 'pipe'],
+  })
   let said = ''
-  for (const stream of [child.stdout, child.stderr]) stream.setEncoding('utf8').on('data', (text) => (said += text))
+  for (const stream of [child.stdout, child.stderr])
+    stream.setEncoding('utf8').on('data', (text) => (said += text))
   const [code] = await once(child, 'close')
   return { code, said }
 }
 
 if (import.meta.url === pathToFileURL(process.argv[1] ?? '').href) {
   const { passed, failed } = await runChecks()
-  console.log(failed.length === 0 ? `all ${passed.length} checks passed` : `failed: ${failed.join(', ')}`)
+  console.log(
+    failed.length === 0 ? `all ${passed.length} checks passed` : `failed: ${failed.join(', ')}`,
+  )
   process.exit(failed.length === 0 ? 0 : 1)
 }

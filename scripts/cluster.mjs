@@ -1,7 +1,17 @@
-// A private PostgreSQL cluster on loopback, started by us and stopped by us. Never as root inside PostgreSQL.
+// A private PostgreSQL cluster on loopback, started by us and stopped by us. Never as root inside
+// PostgreSQL.
 import { execFileSync, spawn, spawnSync } from 'node:child_process'
 import { createHash, randomBytes } from 'node:crypto'
-import { chmodSync, chownSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import {
+  chmodSync,
+  chownSync,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs'
 import { createServer } from 'node:net'
 import path from 'node:path'
 import { setTimeout as sleep } from 'node:timers/promises'
@@ -20,10 +30,12 @@ export function findPostgres() {
 }
 
 /**
- * Starts the cluster of a data folder, making it on the first time. A cluster found running there (its parent was killed) is adopted.
+ * Starts the cluster of a data folder, making it on the first time. A cluster found running there
+ * (its parent was killed) is adopted.
  * @param {string} dataFolder
  * @param {{ throwaway?: boolean }} [options] throwaway: for tests, never flushed to disk
- * @returns {Promise<{ url: (database: string) => string, stop: () => Promise<void>, folder: string, crash: () => void, adopted: boolean }>} adopted: somebody else
+ * @returns {Promise<{ url: (database: string) => string, stop: () => Promise<void>, folder: string,
+ *   crash: () => void, adopted: boolean }>} adopted: somebody else
  * started it, and may be using it
  */
 export async function startCluster(dataFolder, options = {}) {
@@ -59,11 +71,16 @@ export function ensureDatabase(pg, url, name) {
 /** Root hands over to the account Debian made for PostgreSQL; everybody else runs it themselves. */
 function accountFor() {
   if (process.getuid?.() !== 0) return {}
-  const [, , uid, gid] = execFileSync('getent', ['passwd', 'postgres'], { encoding: 'utf8' }).split(':')
+  const [, , uid, gid] = execFileSync('getent', ['passwd', 'postgres'], { encoding: 'utf8' }).split(
+    ':',
+  )
   return { uid: Number(uid), gid: Number(gid) }
 }
 
-/** Inside the data folder; where PostgreSQL's account cannot reach that (a clone under /root), in Debian's place for such things. */
+/**
+ * Inside the data folder; where PostgreSQL's account cannot reach that (a clone under /root), in
+ * Debian's place for such things.
+ */
 function clusterFolder(dataFolder, as) {
   const inside = path.join(dataFolder, 'postgres')
   mkdirSync(inside, { recursive: true })
@@ -106,7 +123,8 @@ function makeCluster(bin, folder, as, { throwaway }) {
     ],
     { ...as, cwd: '/', env: { PATH: process.env.PATH, LC_ALL: 'C.UTF-8' }, encoding: 'utf8' },
   )
-  if (made.status !== 0) throw new Error(`The database could not be made: ${made.stderr || made.error}`)
+  if (made.status !== 0)
+    throw new Error(`The database could not be made: ${made.stderr || made.error}`)
   chmodSync(path.join(folder, 'db'), 0o700)
 }
 
@@ -120,13 +138,25 @@ function spawnPostgres(bin, folder, as, port, { throwaway }) {
     log_min_messages: 'fatal',
   }
   const flags = Object.entries(settings).flatMap(([name, value]) => ['-c', `${name}=${value}`])
-  // In a group of its own: Ctrl-C reaches the server first, which closes its connections before the cluster goes.
-  return spawn(path.join(bin, 'postgres'), ['-D', path.join(folder, 'db'), ...flags, ...(throwaway ? ['-F'] : [])], {
-    ...as, cwd: '/', env: { PATH: process.env.PATH, LC_ALL: 'C.UTF-8' }, stdio: 'ignore', detached: true,
-  }) // prettier-ignore
+  // In a group of its own: Ctrl-C reaches the server first, which closes its connections before the
+  // cluster goes.
+  return spawn(
+    path.join(bin, 'postgres'),
+    ['-D', path.join(folder, 'db'), ...flags, ...(throwaway ? ['-F'] : [])],
+    {
+      ...as,
+      cwd: '/',
+      env: { PATH: process.env.PATH, LC_ALL: 'C.UTF-8' },
+      stdio: 'ignore',
+      detached: true,
+    },
+  )
 }
 
-/** The lines of postmaster.pid: pid, data folder, start time, port, socket folder, address, key, status. */
+/**
+ * The lines of postmaster.pid: pid, data folder, start time, port, socket folder, address, key,
+ * status.
+ */
 function readPidFile(folder) {
   try {
     const lines = readFileSync(path.join(folder, 'db/postmaster.pid'), 'utf8').split('\n')
@@ -139,7 +169,8 @@ function readPidFile(folder) {
 async function untilReady(folder, child) {
   const deadline = Date.now() + STARTING_TAKES_AT_MOST_MS
   while (Date.now() < deadline) {
-    if (child.exitCode !== null) throw new Error(`The database did not start (exit code ${child.exitCode}) in ${folder}`)
+    if (child.exitCode !== null)
+      throw new Error(`The database did not start (exit code ${child.exitCode}) in ${folder}`)
     // A file left from an earlier run says "ready" too: only the child's own counts.
     const file = readPidFile(folder)
     if (file?.pid === child.pid && file.status === 'ready') return child.unref()
@@ -169,9 +200,16 @@ function isPostgres(pid) {
 
 async function stopCluster(bin, folder, as, mode) {
   if (!readPidFile(folder)) return
-  spawnSync(path.join(bin, 'pg_ctl'), ['-D', path.join(folder, 'db'), '-m', mode, '-w', '-t', '30', 'stop'], {
-    ...as, cwd: '/', env: { PATH: process.env.PATH, LC_ALL: 'C.UTF-8' }, stdio: 'ignore',
-  }) // prettier-ignore
+  spawnSync(
+    path.join(bin, 'pg_ctl'),
+    ['-D', path.join(folder, 'db'), '-m', mode, '-w', '-t', '30', 'stop'],
+    {
+      ...as,
+      cwd: '/',
+      env: { PATH: process.env.PATH, LC_ALL: 'C.UTF-8' },
+      stdio: 'ignore',
+    },
+  )
 }
 
 /** A port nobody listens on at this moment. */

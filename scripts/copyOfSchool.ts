@@ -1,4 +1,5 @@
-// What a copy of a school is: a folder with its database, its files, its key, and a list of hashes over all of it.
+// What a copy of a school is: a folder with its database, its files, its key, and a list of hashes
+// over all of it.
 import { createHash } from 'node:crypto'
 import { createReadStream, existsSync } from 'node:fs'
 import { copyFile, mkdir, readFile, rename, rm, stat, writeFile } from 'node:fs/promises'
@@ -18,7 +19,8 @@ export async function hashOf(file: string): Promise<string> {
 }
 
 /** Where a file lies in the store of a data folder, and in a copy of it. */
-export const placeOf = (folder: string, key: string): string => path.join(folder, FILES, key.slice(0, 2), key)
+export const placeOf = (folder: string, key: string): string =>
+  path.join(folder, FILES, key.slice(0, 2), key)
 
 /** Copies one file so that it is never half there. @returns the hash of what now lies at `to` */
 export async function copyChecked(from: string, to: string): Promise<string> {
@@ -36,12 +38,16 @@ export async function copyChecked(from: string, to: string): Promise<string> {
 export type Entry = { hash: string; name: string }
 
 export const writeManifest = (folder: string, entries: readonly Entry[]): Promise<void> =>
-  writeFile(path.join(folder, MANIFEST), entries.map(({ hash, name }) => `${hash}  ${name}\n`).join(''))
+  writeFile(
+    path.join(folder, MANIFEST),
+    entries.map(({ hash, name }) => `${hash}  ${name}\n`).join(''),
+  )
 
 /** @throws Error when the folder is no copy of a school, or not the whole of one */
 export async function readManifest(folder: string): Promise<Entry[]> {
   const file = path.join(folder, MANIFEST)
-  if (!existsSync(file)) throw new Error(`${folder} holds no whole copy of a school: ${MANIFEST} is missing`)
+  if (!existsSync(file))
+    throw new Error(`${folder} holds no whole copy of a school: ${MANIFEST} is missing`)
   return (await readFile(file, 'utf8'))
     .split('\n')
     .filter(Boolean)

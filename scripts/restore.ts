@@ -9,7 +9,10 @@ import { ensureDatabase, findPostgres, startCluster } from './cluster.mjs'
 import { copyChecked, DATABASE, findDamaged, readManifest } from './copyOfSchool.ts'
 import { ensureFolder, stop } from './setup.mjs'
 
-const { values, positionals } = parseArgs({ options: { overwrite: { type: 'boolean' } }, allowPositionals: true })
+const { values, positionals } = parseArgs({
+  options: { overwrite: { type: 'boolean' } },
+  allowPositionals: true,
+})
 const folder = positionals[0] && path.resolve(positionals[0])
 if (!folder) stop('Say where the copy lies: npm run restore -- /media/disk/nibquill-monday')
 const source = folder!
@@ -17,7 +20,10 @@ const dataFolder = dataFolderOf(process.env)
 
 const entries = await readManifest(source).catch((error: Error) => stop(error.message))
 const damaged = await findDamaged(source, entries ?? [])
-if (damaged.length > 0) stop(`Nothing was changed: the copy is damaged. Not as they were: ${damaged.slice(0, 10).join(', ')}`)
+if (damaged.length > 0)
+  stop(
+    `Nothing was changed: the copy is damaged. Not as they were: ${damaged.slice(0, 10).join(', ')}`,
+  )
 
 ensureFolder(dataFolder)
 const own = process.env.DATABASE_URL ? null : await startCluster(dataFolder)
@@ -27,12 +33,15 @@ try {
   const url = process.env.DATABASE_URL ?? own!.url('nibquill')
   refusal = await refusalOf(url)
   if (!refusal) {
-    // Files first: rows that name files which are not there yet would be shown as damaged; files without rows harm nobody.
+    // Files first: rows that name files which are not there yet would be shown as damaged; files
+    // without rows harm nobody.
     for (const { name } of entries!)
       if (name !== DATABASE) await copyChecked(path.join(source, name), path.join(dataFolder, name))
     restoreRows(url)
     await rm(path.join(dataFolder, 'arriving'), { recursive: true, force: true })
-    console.log(`The school is back as it was copied, ${entries!.length} files checked. Start it with: npm start`)
+    console.log(
+      `The school is back as it was copied, ${entries!.length} files checked. Start it with: npm start`,
+    )
   }
 } catch (error) {
   refusal = `The school could not be brought back: ${error instanceof Error ? error.message : String(error)}`
@@ -50,7 +59,9 @@ async function refusalOf(url: string): Promise<string | null> {
       'select 1 from pg_stat_activity where datname = current_database() and pid <> pg_backend_pid()',
     )
     if (others.length > 0) return 'Nothing was changed: Nibquill is running. Stop it first.'
-    const { rows: tables } = await client.query<{ there: boolean }>(`select to_regclass('public.school') is not null as there`)
+    const { rows: tables } = await client.query<{ there: boolean }>(
+      `select to_regclass('public.school') is not null as there`,
+    )
     if (!tables[0]!.there) return null
     const { rows: schools } = await client.query<{ name: string }>('select name from school')
     if (schools.length === 0 || values.overwrite) return null
@@ -60,7 +71,10 @@ async function refusalOf(url: string): Promise<string | null> {
   }
 }
 
-/** In one transaction: either the school that was there stays, or the copy has taken its place whole. */
+/**
+ * In one transaction: either the school that was there stays, or the copy has taken its place
+ * whole.
+ */
 function restoreRows(url: string): void {
   const bin = findPostgres()!
   const script = spawnSync(
@@ -71,7 +85,8 @@ function restoreRows(url: string): void {
     },
   )
   if (script.status !== 0) throw new Error(String(script.stderr))
-  const clear = 'drop schema if exists graphile_worker cascade; drop schema public cascade; create schema public;\n'
+  const clear =
+    'drop schema if exists graphile_worker cascade; drop schema public cascade; create schema public;\n'
   const done = spawnSync(
     path.join(bin, 'psql'),
     ['--quiet', '--no-psqlrc', '--single-transaction', '-v', 'ON_ERROR_STOP=1', url],

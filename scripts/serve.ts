@@ -10,7 +10,11 @@ import { ensureDatabase, startCluster } from './cluster.mjs'
 import { ensureFolder, stop } from './setup.mjs'
 
 const { values } = parseArgs({
-  options: { fresh: { type: 'boolean' }, empty: { type: 'boolean' }, 'small-demo': { type: 'boolean' } },
+  options: {
+    fresh: { type: 'boolean' },
+    empty: { type: 'boolean' },
+    'small-demo': { type: 'boolean' },
+  },
 })
 const dataFolder = dataFolderOf(process.env)
 const settings = readConfig(process.env, '')
@@ -19,7 +23,9 @@ const demoFile = path.join(dataFolder, 'demo.json')
 if (!Number.isInteger(settings.port) || settings.port < 0 || settings.port > 65_535)
   stop(`PORT must be a number from 0 to 65535, not "${process.env.PORT}".`)
 if (await isPortTaken(settings.port))
-  stop(`Port ${settings.port} is in use. Stop what runs there, or choose another: PORT=4400 npm start`)
+  stop(
+    `Port ${settings.port} is in use. Stop what runs there, or choose another: PORT=4400 npm start`,
+  )
 if (values.fresh) await startOver()
 ensureFolder(dataFolder)
 
@@ -34,7 +40,8 @@ const leave = async (code: number) => {
   await own?.stop()
   process.exit(code)
 }
-for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, () => void leave(0))
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const)
+  process.on(signal, () => void leave(0))
 
 try {
   const databaseUrl = process.env.DATABASE_URL ?? (await databaseOf(own!))
@@ -44,7 +51,9 @@ try {
   close = server.close
   greet(server.url)
 } catch (error) {
-  console.error(`Nibquill could not start: ${error instanceof Error ? error.message : String(error)}`)
+  console.error(
+    `Nibquill could not start: ${error instanceof Error ? error.message : String(error)}`,
+  )
   await leave(1)
 }
 
@@ -60,18 +69,33 @@ async function startOver(): Promise<void> {
     rmSync(path.join(dataFolder, name), { recursive: true, force: true })
 }
 
-/** Loads the demo through a server of its own whose clock can be set; skipped when a school is there already. */
+/**
+ * Loads the demo through a server of its own whose clock can be set; skipped when a school is there
+ * already.
+ */
 async function makeDemo(databaseUrl: string): Promise<void> {
   const clock = new SetClock(new Date())
   const server = await startServer(
-    { ...readConfig(process.env, databaseUrl), port: 0, host: '127.0.0.1', clientFolder: null, logLevel: 'error' },
+    {
+      ...readConfig(process.env, databaseUrl),
+      port: 0,
+      host: '127.0.0.1',
+      clientFolder: null,
+      logLevel: 'error',
+    },
     clock,
   )
   close = server.close
   const [school] = await server.platform.db.query<{ id: string }[]>('select id from school limit 1')
   if (!school) {
     console.log('Making the demo school, Saltmarsh Primary (once, about a minute) ...')
-    const signIns = await loadDemo(server, clock, new Date(), (line) => console.log(`  ${line}`), values['small-demo'])
+    const signIns = await loadDemo(
+      server,
+      clock,
+      new Date(),
+      (line) => console.log(`  ${line}`),
+      values['small-demo'],
+    )
     writeFileSync(demoFile, JSON.stringify(signIns))
   }
   await server.close()
@@ -82,8 +106,10 @@ function greet(url: string): void {
   console.log(`\nNibquill is ready: ${url}\n`)
   if (!existsSync(demoFile)) return
   const { parentAddress } = JSON.parse(readFileSync(demoFile, 'utf8')) as { parentAddress: string }
-  for (const [name, code] of Object.entries(DEMO_CARDS)) console.log(`  pupil    ${name.padEnd(7)} ${writeCardCode(code)}`)
-  for (const email of Object.values(DEMO_STAFF)) console.log(`  teacher  ${email}, password: ${DEMO_PASSWORD}`)
+  for (const [name, code] of Object.entries(DEMO_CARDS))
+    console.log(`  pupil    ${name.padEnd(7)} ${writeCardCode(code)}`)
+  for (const email of Object.values(DEMO_STAFF))
+    console.log(`  teacher  ${email}, password: ${DEMO_PASSWORD}`)
   // The address may be another than when the demo was made.
   console.log(`  parent   ${settings.publicUrl}${new URL(parentAddress).pathname}\n`)
 }

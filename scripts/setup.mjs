@@ -1,4 +1,5 @@
-// What must be on a machine before anything else can run: npm packages and Debian's. Plain Node, nothing installed needed.
+// What must be on a machine before anything else can run: npm packages and Debian's. Plain Node,
+// nothing installed needed.
 import { spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
@@ -28,15 +29,25 @@ export function ensureNpmPackages() {
     cwd: ROOT,
     stdio: ['ignore', 'inherit', 'inherit'],
   })
-  if (done.status !== 0) stop('npm could not install the packages. Look at the lines above, then run the same command again.')
+  if (done.status !== 0)
+    stop(
+      'npm could not install the packages. Look at the lines above, then run the same command again.',
+    )
   writeFileSync(MARK, lock)
 }
 
-/** Installs Debian packages as root or through sudo; otherwise prints the one line to run and stops. */
+/**
+ * Installs Debian packages as root or through sudo; otherwise prints the one line to run and stops.
+ */
 export function ensureDebianPackages(names) {
   const missing = names.filter((name) => !DEBIAN[name]())
   if (missing.length === 0) return
-  const prefix = process.getuid?.() === 0 ? [] : spawnSync('sudo', ['-n', 'true']).status === 0 ? ['sudo', '-n'] : null
+  const prefix =
+    process.getuid?.() === 0
+      ? []
+      : spawnSync('sudo', ['-n', 'true']).status === 0
+        ? ['sudo', '-n']
+        : null
   if (!prefix)
     stop(
       `Nibquill needs ${missing.join(', ')}. Please run this once, then start again:\n\n  sudo apt-get install -y ${missing.join(' ')}\n`,
@@ -50,13 +61,16 @@ export function ensureDebianPackages(names) {
     })
   apt('update', '-qq')
   if (apt('install', '-y', '-qq', '--no-install-recommends', ...missing).status !== 0) {
-    stop(`Debian's packages could not be installed. Please run: apt-get update && apt-get install -y ${missing.join(' ')}`)
+    stop(
+      `Debian's packages could not be installed. Please run: apt-get update && apt-get install -y ${missing.join(' ')}`,
+    )
   }
 }
 
 export function ensureNode() {
   const [major, minor] = process.versions.node.split('.').map(Number)
-  if (major < 20 || (major === 20 && minor < 19)) stop(`Nibquill needs Node 20.19 or newer; this is ${process.versions.node}.`)
+  if (major < 20 || (major === 20 && minor < 19))
+    stop(`Nibquill needs Node 20.19 or newer; this is ${process.versions.node}.`)
 }
 
 export function ensureFolder(folder) {

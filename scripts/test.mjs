@@ -1,4 +1,5 @@
-// npm test: everything from a fresh clone to one last line `tests: N passed, N failed`. Beside a running demo: own clusters, folders and ports.
+// npm test: everything from a fresh clone to one last line `tests: N passed, N failed`. Beside a
+// running demo: own clusters, folders and ports.
 import { spawn } from 'node:child_process'
 import { once } from 'node:events'
 import { existsSync, mkdtempSync, readFileSync, rmSync, chmodSync } from 'node:fs'
@@ -37,7 +38,9 @@ await part('core, contract and server', 'Core, contract and server tests ...', (
 await part('client', 'Client tests ...', () => jest('client', ['client'], CORES))
 await part('interface', 'Interface tests ...', async () => {
   const report = path.join(folder, 'playwright.json')
-  await run(path.join(ROOT, 'node_modules/.bin/playwright'), ['test'], path.join(ROOT, 'e2e'), { NIBQUILL_E2E_REPORT: report })
+  await run(path.join(ROOT, 'node_modules/.bin/playwright'), ['test'], path.join(ROOT, 'e2e'), {
+    NIBQUILL_E2E_REPORT: report,
+  })
   count(report, ({ stats }) => ({ passed: stats.expected, failed: stats.unexpected + stats.flaky }))
 })
 
@@ -59,7 +62,10 @@ function minutes(seconds) {
   return `${Math.floor(seconds / 60)} min ${Math.round(seconds % 60)} s`
 }
 
-/** In a process of its own: it holds its own up while it works. @returns whether it could be built */
+/**
+ * In a process of its own: it holds its own up while it works.
+ * @returns whether it could be built
+ */
 async function buildClient() {
   return (await run(process.execPath, [path.join(ROOT, 'scripts/buildClient.mjs')], ROOT)) === 0
 }
@@ -79,7 +85,10 @@ async function jest(name, projects, workers) {
     ],
     ROOT,
   )
-  count(report, (found) => ({ passed: found.numPassedTests, failed: found.numFailedTests + found.numRuntimeErrorTestSuites }))
+  count(report, (found) => ({
+    passed: found.numPassedTests,
+    failed: found.numFailedTests + found.numRuntimeErrorTestSuites,
+  }))
 }
 
 /** @returns its exit code */

@@ -1,5 +1,7 @@
-// Runs Jest's test files in plain Node, several to a process. Jest's own runner gives each file a world of its own and loads the whole
-// server into it anew, which takes two seconds a file; here each process loads it once. What files of one process share is modules:
+// Runs Jest's test files in plain Node, several to a process. Jest's own runner gives each file a
+// world of its own and loads the whole
+// server into it anew, which takes two seconds a file; here each process loads it once. What files
+// of one process share is modules:
 // a test leaves none of them changed, and each has a server, a database and a folder of its own.
 import { fileURLToPath } from 'node:url'
 import { Worker } from 'jest-worker'
@@ -31,7 +33,14 @@ export default class TestRunner {
       for (let test = waiting.shift(); test && !watcher.isInterrupted(); test = waiting.shift()) {
         await onStart(test)
         try {
-          await onResult(test, await pool.run(test.path, { testTimeout, testNamePattern, config: test.context.config }))
+          await onResult(
+            test,
+            await pool.run(test.path, {
+              testTimeout,
+              testNamePattern,
+              config: test.context.config,
+            }),
+          )
         } catch (error) {
           await onFailure(test, { message: error.message, stack: error.stack ?? '' })
         }

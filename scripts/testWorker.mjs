@@ -1,4 +1,5 @@
-// A process that runs test files one after the other, by Jest's own circus: its hooks, time limits and expectations.
+// A process that runs test files one after the other, by Jest's own circus: its hooks, time limits
+// and expectations.
 import { jestExpect } from '@jest/expect'
 import circus, { getState, resetState, run as runCircus } from 'jest-circus'
 import { formatResultsErrors } from 'jest-message-util'
@@ -7,7 +8,9 @@ import { pathToFileURL } from 'node:url'
 Object.assign(globalThis, circus, { expect: jestExpect })
 
 // What is thrown beside a test fails the one that runs.
-process.on('uncaughtException', (error) => (getState().currentlyRunningTest?.errors ?? getState().unhandledErrors).push(error))
+process.on('uncaughtException', (error) =>
+  (getState().currentlyRunningTest?.errors ?? getState().unhandledErrors).push(error),
+)
 
 const ROOT = 'ROOT_DESCRIBE_BLOCK'
 const STATUS = { done: 'passed', skip: 'pending', todo: 'todo' }
@@ -17,7 +20,10 @@ let seen = 0
 export async function run(file, { testTimeout, testNamePattern, config }) {
   const start = Date.now()
   resetState()
-  Object.assign(getState(), { testTimeout, testNamePattern: testNamePattern ? new RegExp(testNamePattern, 'i') : null })
+  Object.assign(getState(), {
+    testTimeout,
+    testNamePattern: testNamePattern ? new RegExp(testNamePattern, 'i') : null,
+  })
   jestExpect.setState({ testPath: file })
   // Named anew, so that a file asked for twice is run twice.
   await import(`${pathToFileURL(file).href}?run=${seen++}`)
@@ -29,14 +35,43 @@ export async function run(file, { testTimeout, testNamePattern, config }) {
   return {
     testResults: tests,
     failureMessage: formatResultsErrors(tests, config, { noStackTrace: false }, file),
-    numFailingTests: count('failed'), numPassingTests: count('passed'), numPendingTests: count('pending'), numTodoTests: count('todo'),
-    perfStats: { start, end, runtime: end - start, slow: (end - start) / 1000 > config.slowTestThreshold },
-    snapshot: { added: 0, fileDeleted: false, matched: 0, unchecked: 0, uncheckedKeys: [], unmatched: 0, updated: 0 },
-    testFilePath: file, displayName: config.displayName, leaks: false, openHandles: [], skipped: false, console: null,
-  } // prettier-ignore
+    numFailingTests: count('failed'),
+    numPassingTests: count('passed'),
+    numPendingTests: count('pending'),
+    numTodoTests: count('todo'),
+    perfStats: {
+      start,
+      end,
+      runtime: end - start,
+      slow: (end - start) / 1000 > config.slowTestThreshold,
+    },
+    snapshot: {
+      added: 0,
+      fileDeleted: false,
+      matched: 0,
+      unchecked: 0,
+      uncheckedKeys: [],
+      unmatched: 0,
+      updated: 0,
+    },
+    testFilePath: file,
+    displayName: config.displayName,
+    leaks: false,
+    openHandles: [],
+    skipped: false,
+    console: null,
+  }
 }
 
-function asAssertion({ testPath, errors, errorsDetailed, status, duration, invocations, numPassingAsserts }) {
+function asAssertion({
+  testPath,
+  errors,
+  errorsDetailed,
+  status,
+  duration,
+  invocations,
+  numPassingAsserts,
+}) {
   const names = testPath.filter((name) => name !== ROOT)
   return {
     ancestorTitles: names.slice(0, -1),

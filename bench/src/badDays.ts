@@ -8,20 +8,34 @@ const SECONDS = 4
 const ROUNDS = 3
 const AT_ONCE = 24
 
-/** The database away for twenty seconds under twenty requests a second; and two processes against one. */
+/**
+ * The database away for twenty seconds under twenty requests a second; and two processes against
+ * one.
+ */
 export async function benchBadDays(): Promise<Line[]> {
   process.env.NIBQUILL_TEST_CLUSTER = process.env.NIBQUILL_BENCH_CLUSTER
   const { secondsToHealthy, descriptors, asked, there } = await takeDatabaseAway(AWAY_MS)
   const [two, one] = await countRequests()
   return [
     line('database away 20 s: until healthy (s)', secondsToHealthy, 5, 's', '<=', 1),
-    line('database away 20 s: descriptors after against before', descriptors.after, descriptors.before, 'open files', '<=', 1.2),
+    line(
+      'database away 20 s: descriptors after against before',
+      descriptors.after,
+      descriptors.before,
+      'open files',
+      '<=',
+      1.2,
+    ),
     line('database away 20 s: pieces there of those asked for', there, asked, 'pieces', '>=', 1),
     line('two processes against one (requests a second)', two, one, 'requests/s', '>=', 1),
   ]
 }
 
-/** Lists of a teacher's and a pupil's, asked for by many at once: of two processes in turn, and of one. @returns requests a second, medians */
+/**
+ * Lists of a teacher's and a pupil's, asked for by many at once: of two processes in turn, and of
+ * one.
+ * @returns requests a second, medians
+ */
 async function countRequests(): Promise<[two: number, one: number]> {
   const test = await TestServer.start()
   const school = await SmallSchool.open(test)
@@ -29,7 +43,12 @@ async function countRequests(): Promise<[two: number, one: number]> {
   const servers = [await AloneServer.start(test.config), await AloneServer.start(test.config)]
   const counts = { two: [] as number[], one: [] as number[] }
   for (let round = 0; round < ROUNDS; round++) {
-    counts.two.push(await countAt(school, servers.map(({ at }) => at))) // prettier-ignore
+    counts.two.push(
+      await countAt(
+        school,
+        servers.map(({ at }) => at),
+      ),
+    )
     counts.one.push(await countAt(school, [servers[0]!.at]))
   }
   for (const server of servers) await server.end()
@@ -42,15 +61,21 @@ async function countAt(school: SmallSchool, places: readonly string[]): Promise<
   let count = 0
   const ask = async (i: number) => {
     const at = places[i % places.length]!
-    const [teacher, wren] = [school.teacher, school.wren].map((person) => person.copiedInto(person.browser, at))
+    const [teacher, wren] = [school.teacher, school.wren].map((person) =>
+      person.copiedInto(person.browser, at),
+    )
     while (performance.now() < until) {
-      for (const [person, address] of [[teacher!, '/review/tray'], [wren!, '/pieces'], [wren!, '/tasks']] as const) {
+      for (const [person, address] of [
+        [teacher!, '/review/tray'],
+        [wren!, '/pieces'],
+        [wren!, '/tasks'],
+      ] as const) {
         const { status } = await person.ask('GET', address)
         if (status !== 200) throw new Error(`${address} was answered with ${status}`)
         count += 1
       }
     }
-  } // prettier-ignore
+  }
   await Promise.all(Array.from({ length: AT_ONCE }, (_, i) => ask(i)))
   return count / SECONDS
 }

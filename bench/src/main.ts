@@ -25,7 +25,8 @@ if (values.only && !BENCHES[values.only])
   throw new Error(`no bench called ${values.only}; there are ${Object.keys(BENCHES).join(', ')}`)
 
 const lines: Line[] = []
-for (const [name, bench] of Object.entries(BENCHES)) if (!values.only || values.only === name) lines.push(...(await bench()))
+for (const [name, bench] of Object.entries(BENCHES))
+  if (!values.only || values.only === name) lines.push(...(await bench()))
 console.table(Object.fromEntries(lines.map(({ name, ...rest }) => [name, rest])))
 if (values.json) writeFileSync(values.json, JSON.stringify(lines, null, 2))
 process.exit(0)

@@ -1,4 +1,5 @@
-// One book in one process: prints how long it took and the most memory the process held. Arguments: book|alone, pages.
+// One book in one process: prints how long it took and the most memory the process held. Arguments:
+// book|alone, pages.
 import { Chance, photograph } from '@nibquill/demo'
 import { drawBook } from '@nibquill/server/book/drawBook'
 import { createWriteStream, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
@@ -25,16 +26,26 @@ const readPhoto = (i: number) => readFileSync(path.join(folder, `${i % 10}.jpg`)
 const start = performance.now()
 if (what === 'book') {
   await drawBook({
-    title: 'Bench', pupilName: 'Wren', termName: 'Autumn term', schoolName: 'Saltmarsh Primary School', timeZone: 'Europe/London',
+    title: 'Bench',
+    pupilName: 'Wren',
+    termName: 'Autumn term',
+    schoolName: 'Saltmarsh Primary School',
+    timeZone: 'Europe/London',
     pages: Array.from({ length: count }, (_, i) => ({
-      title: `Rock pool crab ${i}`, folderName: 'Rock pools', termName: 'Autumn term', approvedAt: '2026-11-20T10:00:00Z',
-      reflection: 'I learned that it walks sideways. Next I would draw the eyes on stalks.', reason: 'I picked this because it took two goes.',
-      goes: 2, photos: [{ key: String(i), width: 2048, height: 1536, name: '' }], link: `http://nibquill.example/p/${'x'.repeat(22)}`,
+      title: `Rock pool crab ${i}`,
+      folderName: 'Rock pools',
+      termName: 'Autumn term',
+      approvedAt: '2026-11-20T10:00:00Z',
+      reflection: 'I learned that it walks sideways. Next I would draw the eyes on stalks.',
+      reason: 'I picked this because it took two goes.',
+      goes: 2,
+      photos: [{ key: String(i), width: 2048, height: 1536, name: '' }],
+      link: `http://nibquill.example/p/${'x'.repeat(22)}`,
     })),
     readPhoto: (key) => Promise.resolve(readPhoto(Number(key))),
     onPage: () => Promise.resolve(),
     out: createWriteStream(path.join(folder, 'out.pdf')),
-  }) // prettier-ignore
+  })
 } else {
   const doc = new PDFDocument({ size: 'A4', margin: 0, autoFirstPage: false })
   const written = pipeline(doc, createWriteStream(path.join(folder, 'out.pdf')))

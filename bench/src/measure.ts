@@ -1,9 +1,24 @@
-/** One line of the table. `ratio` is value against floor in the unit's better direction as the goal is stated. */
-export type Line = { name: string; value: number; floor: number; unit: string; ratio: number; goal: string; met: boolean }
+/**
+ * One line of the table. `ratio` is value against floor in the unit's better direction as the goal
+ * is stated.
+ */
+export type Line = {
+  name: string
+  value: number
+  floor: number
+  unit: string
+  ratio: number
+  goal: string
+  met: boolean
+}
 
-export const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!
+export const median = (values: readonly number[]): number =>
+  [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!
 
-/** Takes value and floor in turn, so that whatever else the machine does falls on both. @returns the medians, in ms */
+/**
+ * Takes value and floor in turn, so that whatever else the machine does falls on both.
+ * @returns the medians, in ms
+ */
 export async function inTurn(
   rounds: number,
   value: () => Promise<unknown>,
@@ -23,7 +38,14 @@ export async function timeMs(work: () => Promise<unknown>): Promise<number> {
   return performance.now() - start
 }
 
-export const line = (name: string, value: number, floor: number, unit: string, compare: '<=' | '>=', goal: number): Line => {
+export const line = (
+  name: string,
+  value: number,
+  floor: number,
+  unit: string,
+  compare: '<=' | '>=',
+  goal: number,
+): Line => {
   const ratio = value / floor
   return {
     name,

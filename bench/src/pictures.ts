@@ -12,7 +12,10 @@ import { inTurn, line, type Line } from './measure.ts'
 const PICTURES = 8
 const ROUNDS = 5
 
-/** 12-megapixel photos through arrival and the job, two at a time as the queue runs them, against sharp alone making the same sizes. */
+/**
+ * 12-megapixel photos through arrival and the job, two at a time as the queue runs them, against
+ * sharp alone making the same sizes.
+ */
 export async function benchPictures(): Promise<Line[]> {
   const { config, stop } = await benchConfig('pictures')
   const server = await startServer(config)
@@ -27,7 +30,8 @@ export async function benchPictures(): Promise<Line[]> {
     .toBuffer()
   for (let i = 0; i < PICTURES; i++) photos.push(base)
   let serial = 0
-  const fresh = (photo: Buffer) => Buffer.concat([photo.subarray(0, 2), comment(serial++), photo.subarray(2)])
+  const fresh = (photo: Buffer) =>
+    Buffer.concat([photo.subarray(0, 2), comment(serial++), photo.subarray(2)])
   const folder = await mkdtemp(path.join(os.tmpdir(), 'nibquill-bench-'))
   const pipeline = async (photo: Buffer) => {
     const mediaId = newId()
@@ -49,14 +53,30 @@ export async function benchPictures(): Promise<Line[]> {
   }
   await pipeline(fresh(base))
   await alone(base)
-  const times = await inTurn(ROUNDS, () => twoAtATime(photos.map(fresh), pipeline), () => twoAtATime(photos.map(fresh), alone)) // prettier-ignore
+  const times = await inTurn(
+    ROUNDS,
+    () => twoAtATime(photos.map(fresh), pipeline),
+    () => twoAtATime(photos.map(fresh), alone),
+  )
   await server.close()
   await stop()
   await rm(folder, { recursive: true, force: true })
-  return [line('pictures', PICTURES / (times.value / 1000), PICTURES / (times.floor / 1000), 'pictures/s', '>=', 0.85)]
+  return [
+    line(
+      'pictures',
+      PICTURES / (times.value / 1000),
+      PICTURES / (times.floor / 1000),
+      'pictures/s',
+      '>=',
+      0.85,
+    ),
+  ]
 }
 
-/** A quantisation table nobody uses, with a number in it: survives cleaning, so that each file is another file. */
+/**
+ * A quantisation table nobody uses, with a number in it: survives cleaning, so that each file is
+ * another file.
+ */
 export function comment(serial: number): Buffer {
   const table = Buffer.alloc(69)
   table.writeUInt16BE(0xffdb, 0)

@@ -9,7 +9,9 @@ import pg from 'pg'
 export const clock = new SetClock(new Date('2026-11-23T10:00:00Z'))
 
 /** A fresh database in the bench's cluster and a fresh data folder. */
-export async function benchConfig(name: string): Promise<{ config: Config; stop: () => Promise<void> }> {
+export async function benchConfig(
+  name: string,
+): Promise<{ config: Config; stop: () => Promise<void> }> {
   const database = `bench_${name}_${randomUUID().slice(0, 8)}`
   const main = new pg.Client({ connectionString: process.env.NIBQUILL_BENCH_CLUSTER })
   await main.connect()
@@ -17,9 +19,17 @@ export async function benchConfig(name: string): Promise<{ config: Config; stop:
   await main.end()
   const dataFolder = await mkdtemp(path.join(os.tmpdir(), 'nibquill-bench-'))
   const config: Config = {
-    port: 0, host: '127.0.0.1', dataFolder, databaseUrl: process.env.NIBQUILL_BENCH_CLUSTER!.replace(/\/postgres$/, `/${database}`),
-    publicUrl: 'http://nibquill.example', clientFolder: null, trustProxy: false, smtpUrl: null, mailFrom: 'bench', logLevel: 'error',
-  } // prettier-ignore
+    port: 0,
+    host: '127.0.0.1',
+    dataFolder,
+    databaseUrl: process.env.NIBQUILL_BENCH_CLUSTER!.replace(/\/postgres$/, `/${database}`),
+    publicUrl: 'http://nibquill.example',
+    clientFolder: null,
+    trustProxy: false,
+    smtpUrl: null,
+    mailFrom: 'bench',
+    logLevel: 'error',
+  }
   return { config, stop: () => rm(dataFolder, { recursive: true, force: true }) }
 }
 
@@ -33,5 +43,7 @@ export async function makeOwner(server: RunningServer): Promise<string> {
     email: 'a@saltmarsh.example',
     password: 'a long enough password',
   })
-  return (await server.platform.db.manager.findOneByOrFail(PersonRow, { email: 'a@saltmarsh.example' })).id
+  return (
+    await server.platform.db.manager.findOneByOrFail(PersonRow, { email: 'a@saltmarsh.example' })
+  ).id
 }

@@ -3,8 +3,21 @@ import { planTidying, type Tidying } from '@nibquill/core/tidy/tidying'
 import { parentPort } from 'node:worker_threads'
 
 /** What the tidying worker of the client does with a photo that is open: plan and sample it. */
-parentPort!.on('message', ({ data, width, height, tidying }: { data: Uint8ClampedArray; width: number; height: number; tidying: Tidying }) => {
-  const picture = { data, width, height }
-  const made = resample(picture, planTidying(picture, tidying))
-  parentPort!.postMessage({ width: made.width, height: made.height })
-}) // prettier-ignore
+parentPort!.on(
+  'message',
+  ({
+    data,
+    width,
+    height,
+    tidying,
+  }: {
+    data: Uint8ClampedArray
+    width: number
+    height: number
+    tidying: Tidying
+  }) => {
+    const picture = { data, width, height }
+    const made = resample(picture, planTidying(picture, tidying))
+    parentPort!.postMessage({ width: made.width, height: made.height })
+  },
+)

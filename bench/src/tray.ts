@@ -6,7 +6,10 @@ import { inTurn, line, median, timeMs, type Line } from './measure.ts'
 
 const ROUNDS = 61
 
-/** The tray page over HTTP at 90,000 pieces against the bare SQL of the same page, and against itself at 9,000. */
+/**
+ * The tray page over HTTP at 90,000 pieces against the bare SQL of the same page, and against
+ * itself at 9,000.
+ */
 export async function benchTray(): Promise<Line[]> {
   const small = await measure(9_000)
   const large = await measure(90_000)
@@ -33,15 +36,21 @@ async function measure(pieces: number): Promise<{ page: number; sql: number }> {
   const { db } = server.platform
   await fill(db.query.bind(db), teacherId, pieces)
   const signIn = await fetch(`${server.url}/api/accounts/sign-in/password`, {
-    method: 'POST', body: JSON.stringify({ email: 'a@saltmarsh.example', password: 'a long enough password' }),
+    method: 'POST',
+    body: JSON.stringify({ email: 'a@saltmarsh.example', password: 'a long enough password' }),
     headers: { 'Content-Type': 'application/json', Origin: server.url },
-  }) // prettier-ignore
+  })
   const headers = { Cookie: signIn.headers.getSetCookie()[0]!.split(';')[0]! }
   const page = async () => {
     const response = await fetch(`${server.url}/api/review/tray`, { headers })
-    if (((await response.json()) as { pieces: unknown[] }).pieces.length !== TRAY_PAGE) throw new Error('not a full page')
+    if (((await response.json()) as { pieces: unknown[] }).pieces.length !== TRAY_PAGE)
+      throw new Error('not a full page')
   }
-  const sql = () => Promise.all([db.query(BARE, [teacherId, null, null, TRAY_PAGE + 1]), db.query(BARE_COUNTS, [teacherId])])
+  const sql = () =>
+    Promise.all([
+      db.query(BARE, [teacherId, null, null, TRAY_PAGE + 1]),
+      db.query(BARE_COUNTS, [teacherId]),
+    ])
   for (let i = 0; i < 20; i++) await Promise.all([timeMs(page), timeMs(sql)])
   const times = await inTurn(ROUNDS, page, sql)
   await server.close()
@@ -51,10 +60,16 @@ async function measure(pieces: number): Promise<{ page: number; sql: number }> {
 
 type Query = (sql: string, parameters?: unknown[]) => Promise<unknown>
 
-/** A school with 60 classes; 300 pieces wait in the teacher's tray whatever the size, as they would after a full week. */
+/**
+ * A school with 60 classes; 300 pieces wait in the teacher's tray whatever the size, as they would
+ * after a full week.
+ */
 async function fill(query: Query, teacherId: string, pieces: number): Promise<void> {
   const [year, folder, media] = [newId(), newId(), newId()]
-  await query(`insert into school_year select $1, id, '2026/27', '2026-09-01', '2027-08-31' from school`, [year])
+  await query(
+    `insert into school_year select $1, id, '2026/27', '2026-09-01', '2027-08-31' from school`,
+    [year],
+  )
   await query(
     `insert into class select gen_random_uuid(), $1, 'class ' || n, 'Year 3', 10, 1, false, null from generate_series(1, 60) n`,
     [year],
@@ -69,10 +84,10 @@ async function fill(query: Query, teacherId: string, pieces: number): Promise<vo
     select $1, id, true, 'Rock pools', 'waves', 'sea', true, true, 0, 1 from school`,
     [folder],
   )
-  await query(`insert into media values ($1, $2, 'photo', 'image/jpeg', 1000, 4000, 3000, 'a', 'a', 'ready', now())`, [
-    media,
-    teacherId,
-  ])
+  await query(
+    `insert into media values ($1, $2, 'photo', 'image/jpeg', 1000, 4000, 3000, 'a', 'a', 'ready', now())`,
+    [media, teacherId],
+  )
   await query(
     `insert into piece (id, pupil_id, class_id, folder_id, title, reflection, step, state, version, goes, created_at, changed_at, submitted_at)
      select gen_random_uuid(), e.person_id, e.class_id, $1, 'Rock pool crab ' || n, 'It walks sideways.', 'finished',
@@ -83,6 +98,9 @@ async function fill(query: Query, teacherId: string, pieces: number): Promise<vo
     [folder, pieces],
   )
   await query(`insert into piece_maker select id, pupil_id from piece`)
-  await query(`insert into part select gen_random_uuid(), id, 'photo', 'photo', 0, $1, null from piece`, [media])
+  await query(
+    `insert into part select gen_random_uuid(), id, 'photo', 'photo', 0, $1, null from piece`,
+    [media],
+  )
   await query('analyze')
 }

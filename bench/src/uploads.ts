@@ -21,7 +21,8 @@ const ROUNDS = 3
 const BROWSER = 'bench'
 
 /**
- * Thirty tablets send three photos of four megabytes each at once: resumable, cleaned, hashed and stored, with the queue making
+ * Thirty tablets send three photos of four megabytes each at once: resumable, cleaned, hashed and
+ * stored, with the queue making
  * sizes meanwhile, against an Express route that only writes the bytes to a file.
  */
 export async function benchUploads(): Promise<Line[]> {
@@ -55,7 +56,14 @@ export async function benchUploads(): Promise<Line[]> {
   const megabytes = (TABLETS * PHOTOS * base.length) / 1e6
   const perSecond = (ms: number) => megabytes / (ms / 1000)
   return [
-    line(`${TABLETS} tablets x ${PHOTOS} photos (MB/s)`, perSecond(median(times.ours)), perSecond(median(times.sink)), 'MB/s', '>=', 0.7), // prettier-ignore
+    line(
+      `${TABLETS} tablets x ${PHOTOS} photos (MB/s)`,
+      perSecond(median(times.ours)),
+      perSecond(median(times.sink)),
+      'MB/s',
+      '>=',
+      0.7,
+    ),
     line('photos lost on the way', lost, TABLETS * PHOTOS * ROUNDS, 'photos', '<=', 0),
   ]
 }
@@ -76,11 +84,17 @@ async function signIn(at: string): Promise<string> {
     body: JSON.stringify({ email: 'a@saltmarsh.example', password: 'a long enough password' }),
   })
   if (!response.ok) throw new Error(`the bench could not sign in: ${response.status}`)
-  return response.headers.getSetCookie().map((set) => set.split(';')[0]).join('; ') // prettier-ignore
+  return response.headers
+    .getSetCookie()
+    .map((set) => set.split(';')[0])
+    .join('; ')
 }
 
 /** One photo after the other from each tablet, all tablets side by side. */
-const atOnce = (tablets: Buffer<ArrayBuffer>[][], send: (photo: Buffer<ArrayBuffer>) => Promise<void>): Promise<unknown> =>
+const atOnce = (
+  tablets: Buffer<ArrayBuffer>[][],
+  send: (photo: Buffer<ArrayBuffer>) => Promise<void>,
+): Promise<unknown> =>
   Promise.all(
     tablets.map(async (photos) => {
       for (const photo of photos) await send(photo)
@@ -98,12 +112,16 @@ const upload = (at: string, cookie: string, photo: Buffer, hash: string): Promis
       headers: { Cookie: cookie, Origin: at, 'User-Agent': BROWSER },
       retryDelays: [100, 500, 1000],
       httpStack,
-      onSuccess: ({ lastResponse }) => resolve((JSON.parse(lastResponse.getBody()) as { sentSha256: string }).sentSha256),
+      onSuccess: ({ lastResponse }) =>
+        resolve((JSON.parse(lastResponse.getBody()) as { sentSha256: string }).sentSha256),
       onError: reject,
     }).start()
   })
 
-async function startSink(): Promise<{ put: (photo: Buffer) => Promise<void>; close: () => Promise<void> }> {
+async function startSink(): Promise<{
+  put: (photo: Buffer) => Promise<void>
+  close: () => Promise<void>
+}> {
   const folder = await mkdtemp(path.join(os.tmpdir(), 'nibquill-sink-'))
   const app = express()
   app.put('/:name', async (request, response) => {
@@ -115,7 +133,10 @@ async function startSink(): Promise<{ put: (photo: Buffer) => Promise<void>; clo
   const { port } = listening.address() as AddressInfo
   return {
     put: async (photo) =>
-      void (await fetch(`http://127.0.0.1:${port}/${newId()}`, { method: 'PUT', body: new Uint8Array(photo) })),
+      void (await fetch(`http://127.0.0.1:${port}/${newId()}`, {
+        method: 'PUT',
+        body: new Uint8Array(photo),
+      })),
     close: async () => {
       listening.closeAllConnections()
       listening.close()

@@ -7,7 +7,11 @@ import { theme } from './kit/theme'
 type Answer = { status?: number; body: unknown }
 export type Asked = { method: string; path: string; body: unknown }
 
-/** Shows a screen over a server that is not there: `answers` by `METHOD path`, the longest fitting path first. @returns what was asked */
+/**
+ * Shows a screen over a server that is not there: `answers` by `METHOD path`, the longest fitting
+ * path first.
+ * @returns what was asked
+ */
 export function show(screen: ReactNode, answers: Record<string, unknown>): Asked[] {
   const asked: Asked[] = []
   globalThis.fetch = ((address: string, init: RequestInit = {}) => {
@@ -16,19 +20,32 @@ export function show(screen: ReactNode, answers: Record<string, unknown>): Asked
     asked.push({
       method,
       path,
-      body: typeof init.body === 'string' && init.body.startsWith('{') ? JSON.parse(init.body) : init.body,
+      body:
+        typeof init.body === 'string' && init.body.startsWith('{')
+          ? JSON.parse(init.body)
+          : init.body,
     })
     const key = Object.keys(answers)
       .filter((one) => `${method} ${path}`.startsWith(one))
       .sort((a, b) => b.length - a.length)[0]
     const found =
       key === undefined
-        ? { status: 404, body: { type: '/problems/request/not-found', title: 'Nothing here.', status: 404 } }
+        ? {
+            status: 404,
+            body: { type: '/problems/request/not-found', title: 'Nothing here.', status: 404 },
+          }
         : asAnswer(answers[key])
     const { status = 200, body } = found
-    return Promise.resolve({ ok: status < 400, status, headers: new Headers(), json: () => Promise.resolve(body) } as Response)
+    return Promise.resolve({
+      ok: status < 400,
+      status,
+      headers: new Headers(),
+      json: () => Promise.resolve(body),
+    } as Response)
   }) as typeof fetch
-  const queries = new QueryClient({ defaultOptions: { queries: { retry: false }, mutations: { retry: false } } })
+  const queries = new QueryClient({
+    defaultOptions: { queries: { retry: false }, mutations: { retry: false } },
+  })
   render(
     <QueryClientProvider client={queries}>
       <PaperProvider theme={theme}>{screen}</PaperProvider>
@@ -38,6 +55,8 @@ export function show(screen: ReactNode, answers: Record<string, unknown>): Asked
 }
 
 const asAnswer = (answer: unknown): Answer =>
-  answer !== null && typeof answer === 'object' && 'status' in answer && 'body' in answer ? (answer as Answer) : { body: answer }
+  answer !== null && typeof answer === 'object' && 'status' in answer && 'body' in answer
+    ? (answer as Answer)
+    : { body: answer }
 
 export const ID = (n: number): string => `01890000-0000-7000-8000-${String(n).padStart(12, '0')}`

@@ -10,20 +10,34 @@ const NewPassword = v.pipe(
   v.maxLength(200),
 )
 
-/** POST /api/accounts/sign-in/card: a name card opens a desk; a door card hangs the pegs of its class on this tablet. Answered with `Session`. */
-export const CardSignIn = v.strictObject({ code: v.pipe(v.string(), v.maxLength(CARD_CODE_LENGTH * 4)) })
+/**
+ * POST /api/accounts/sign-in/card: a name card opens a desk; a door card hangs the pegs of its
+ * class on this tablet. Answered with `Session`.
+ */
+export const CardSignIn = v.strictObject({
+  code: v.pipe(v.string(), v.maxLength(CARD_CODE_LENGTH * 4)),
+})
 export type CardSignIn = v.InferOutput<typeof CardSignIn>
 
 const GivenPassword = v.pipe(v.string(), v.minLength(1, 'is empty'), v.maxLength(200))
 /** Six digits of an authenticator, or a spare code. */
 const OneTimeCode = v.pipe(v.string(), v.trim(), v.minLength(1, 'is empty'), v.maxLength(40))
 
-/** POST /api/accounts/sign-in/password: refused with `accounts/code-needed` where one-time codes are on and none was sent. */
-export const PasswordSignIn = v.strictObject({ email: Email, password: GivenPassword, oneTimeCode: v.optional(OneTimeCode) })
+/**
+ * POST /api/accounts/sign-in/password: refused with `accounts/code-needed` where one-time codes are
+ * on and none was sent.
+ */
+export const PasswordSignIn = v.strictObject({
+  email: Email,
+  password: GivenPassword,
+  oneTimeCode: v.optional(OneTimeCode),
+})
 export type PasswordSignIn = v.InferOutput<typeof PasswordSignIn>
 
 /** POST /api/accounts/sign-in/invitation */
-export const InvitationSignIn = v.strictObject({ token: v.pipe(v.string(), v.minLength(10), v.maxLength(100)) })
+export const InvitationSignIn = v.strictObject({
+  token: v.pipe(v.string(), v.minLength(10), v.maxLength(100)),
+})
 export type InvitationSignIn = v.InferOutput<typeof InvitationSignIn>
 
 /** How a class's door stands, and why; `until` is when it shuts by itself. */
@@ -54,7 +68,10 @@ export const Session = v.object({
       className: v.nullable(v.string()),
       /** A pupil may wish for folders of their own. */
       mayPropose: v.boolean(),
-      /** After this many minutes without a touch a shared tablet signs the pupil out; null: it does not. */
+      /**
+       * After this many minutes without a touch a shared tablet signs the pupil out; null: it does
+       * not.
+       */
       idleMinutes: v.nullable(v.number()),
     }),
   ),
@@ -62,7 +79,10 @@ export const Session = v.object({
 export type Session = v.InferOutput<typeof Session>
 export type SignedInPerson = NonNullable<Session['person']>
 
-/** POST /api/accounts/first-run: makes the school and its first teacher; refused once a school is there. */
+/**
+ * POST /api/accounts/first-run: makes the school and its first teacher; refused once a school is
+ * there.
+ */
 export const FirstRun = v.strictObject({
   schoolName: words(120),
   timeZone: words(60),
@@ -73,7 +93,10 @@ export const FirstRun = v.strictObject({
 })
 export type FirstRun = v.InferOutput<typeof FirstRun>
 
-/** GET /api/accounts/pegs: the pegs of the class this tablet belongs to, by name; none while the door is shut. */
+/**
+ * GET /api/accounts/pegs: the pegs of the class this tablet belongs to, by name; none while the
+ * door is shut.
+ */
 export const PegWall = v.object({
   ...DoorAtTablet.entries,
   /** When the door opens on a school day, `HH:mm`. */
@@ -101,13 +124,20 @@ export const OpenSession = v.object({
   seenAt: v.string(),
 })
 export type OpenSession = v.InferOutput<typeof OpenSession>
-export const SharedTablet = v.object({ id: Id, number: v.number(), openedAt: v.string(), seenAt: v.string() })
+export const SharedTablet = v.object({
+  id: Id,
+  number: v.number(),
+  openedAt: v.string(),
+  seenAt: v.string(),
+})
 export type SharedTablet = v.InferOutput<typeof SharedTablet>
 
 /**
- * GET /api/accounts/classes/:id/door: the class's door as its teacher sees it. PATCH changes it (what is left out stays).
+ * GET /api/accounts/classes/:id/door: the class's door as its teacher sees it. PATCH changes it
+ * (what is left out stays).
  * POST …/door/card answers a new door card as a PDF; tablets opened by the old one stop.
- * DELETE …/sessions ends every open desk, …/sessions/:part one; DELETE …/tablets/:part takes a tablet away.
+ * DELETE …/sessions ends every open desk, …/sessions/:part one; DELETE …/tablets/:part takes a
+ * tablet away.
  */
 export const ClassDoor = v.object({
   /** As switched today; `hours` again from tomorrow on. */
@@ -130,7 +160,12 @@ export const ChangeDoor = v.strictObject({
   opensAt: v.optional(Time),
   closesAt: v.optional(Time),
   tabletLimit: v.optional(
-    v.pipe(v.number(), v.integer(), v.minValue(1, 'is less than one'), v.maxValue(MAX_TABLETS, `is more than ${MAX_TABLETS}`)),
+    v.pipe(
+      v.number(),
+      v.integer(),
+      v.minValue(1, 'is less than one'),
+      v.maxValue(MAX_TABLETS, `is more than ${MAX_TABLETS}`),
+    ),
   ),
   asksSecret: v.optional(v.boolean()),
   /** `true` takes the network this request comes from. */
@@ -139,15 +174,24 @@ export const ChangeDoor = v.strictObject({
 export type ChangeDoor = v.InferOutput<typeof ChangeDoor>
 export const PartOfClassParams = v.object({ id: Id, part: Id })
 
-/** GET /api/accounts/classes/:id/secrets: every pupil's three pictures, for the teacher. POST …/secrets/:part gives one pupil new ones. */
-export const PupilSecret = v.object({ pupil: PupilName, symbols: v.array(v.picklist(SECRET_SYMBOLS)) })
+/**
+ * GET /api/accounts/classes/:id/secrets: every pupil's three pictures, for the teacher. POST
+ * …/secrets/:part gives one pupil new ones.
+ */
+export const PupilSecret = v.object({
+  pupil: PupilName,
+  symbols: v.array(v.picklist(SECRET_SYMBOLS)),
+})
 export type PupilSecret = v.InferOutput<typeof PupilSecret>
 export const PupilSecrets = v.array(PupilSecret)
 
 /** POST /api/accounts/password: changes one's own; all other browsers are signed out. */
 export const ChangePassword = v.strictObject({ password: GivenPassword, newPassword: NewPassword })
 export type ChangePassword = v.InferOutput<typeof ChangePassword>
-/** POST /api/accounts/password-forgotten mails a link, POST /api/accounts/mail-codes mails a parent a code. Always answered alike. */
+/**
+ * POST /api/accounts/password-forgotten mails a link, POST /api/accounts/mail-codes mails a parent
+ * a code. Always answered alike.
+ */
 export const MailMe = v.strictObject({ email: Email })
 /** POST /api/accounts/sign-in/mail-code */
 export const MailCodeSignIn = v.strictObject({
@@ -156,7 +200,11 @@ export const MailCodeSignIn = v.strictObject({
 })
 export type MailCodeSignIn = v.InferOutput<typeof MailCodeSignIn>
 
-/** GET /api/accounts/one-time-codes. POST …/begin answers a secret, POST …/confirm switches on, POST …/off switches off. @see RFC 6238 */
+/**
+ * GET /api/accounts/one-time-codes. POST …/begin answers a secret, POST …/confirm switches on, POST
+ * …/off switches off.
+ * @see RFC 6238
+ */
 export const OneTimeCodeState = v.object({ on: v.boolean(), spareCodesLeft: v.number() })
 export type OneTimeCodeState = v.InferOutput<typeof OneTimeCodeState>
 /** `secret` in base 32 (RFC 4648), for typing; `address` for the QR code. */
@@ -167,23 +215,40 @@ export const ConfirmOneTimeCode = v.strictObject({ code: OneTimeCode })
 export const SpareCodes = v.object({ codes: v.array(v.string()) })
 export const GivePassword = v.strictObject({ password: GivenPassword })
 
-/** GET /api/accounts/password-links/:token: who may choose a password here. POST chooses it and signs in. */
-export const PasswordLink = v.object({ firstName: v.string(), email: v.string(), schoolName: v.string() })
+/**
+ * GET /api/accounts/password-links/:token: who may choose a password here. POST chooses it and
+ * signs in.
+ */
+export const PasswordLink = v.object({
+  firstName: v.string(),
+  email: v.string(),
+  schoolName: v.string(),
+})
 export type PasswordLink = v.InferOutput<typeof PasswordLink>
 export const ChoosePassword = v.strictObject({ password: NewPassword })
 export type ChoosePassword = v.InferOutput<typeof ChoosePassword>
 
-/** POST /api/accounts/pupils/:id/card: a new name card; the old one stops. The code is answered this once and kept nowhere. */
+/**
+ * POST /api/accounts/pupils/:id/card: a new name card; the old one stops. The code is answered this
+ * once and kept nowhere.
+ */
 export const CardCode = v.object({ code: v.string() })
 
 /**
- * POST /api/accounts/cards: asks for new name cards of a class or of one pupil. A job draws them; answered 202 with `CardSheet`.
+ * POST /api/accounts/cards: asks for new name cards of a class or of one pupil. A job draws them;
+ * answered 202 with `CardSheet`.
  * The old cards, and what they opened, stop when the sheet is ready, not before.
  */
-export const PrintCards = v.union([v.strictObject({ classId: Id }), v.strictObject({ pupilId: Id })])
+export const PrintCards = v.union([
+  v.strictObject({ classId: Id }),
+  v.strictObject({ pupilId: Id }),
+])
 export type PrintCards = v.InferOutput<typeof PrintCards>
 
-/** GET /api/accounts/cards/:id; its PDF is at …/:id/file. Only who asked for it can see it, and only for a short while. */
+/**
+ * GET /api/accounts/cards/:id; its PDF is at …/:id/file. Only who asked for it can see it, and only
+ * for a short while.
+ */
 export const CardSheet = v.object({
   id: Id,
   /** One of the two says what was asked for. */

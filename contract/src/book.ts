@@ -2,14 +2,23 @@ import { BOOK_FOR } from '@nibquill/core'
 import * as v from 'valibot'
 import { Id, Term } from './common.ts'
 
-/** A term book: asked for, being made, ready or failed. `pagesDone` of `pageCount` says how far it is. */
+/**
+ * A term book: asked for, being made, ready or failed. `pagesDone` of `pageCount` says how far it
+ * is.
+ */
 export const Book = v.object({
   id: Id,
   pupilId: Id,
   term: Term,
-  /** For home: what the family may see, with page codes that open for them. For school: everything approved, codes for staff alone. */
+  /**
+   * For home: what the family may see, with page codes that open for them. For school: everything
+   * approved, codes for staff alone.
+   */
   madeFor: v.picklist(BOOK_FOR),
-  /** Made for home, and something in it may not be shown there any more: it is not handed out, and has to be made again. */
+  /**
+   * Made for home, and something in it may not be shown there any more: it is not handed out, and
+   * has to be made again.
+   */
   stopped: v.boolean(),
   state: v.picklist(['waiting', 'making', 'ready', 'failed']),
   pageCount: v.number(),
@@ -28,14 +37,25 @@ export type Book = v.InferOutput<typeof Book>
 export const MakeBook = v.strictObject({ pupilId: Id, termId: Id, madeFor: v.picklist(BOOK_FOR) })
 export type MakeBook = v.InferOutput<typeof MakeBook>
 
-/** GET /api/book/plan?pupilId=&termId=&madeFor=: how long the book will be, before it is made, and what it will not hold. */
+/**
+ * GET /api/book/plan?pupilId=&termId=&madeFor=: how long the book will be, before it is made, and
+ * what it will not hold.
+ */
 export const BookPlanQuery = v.object({ pupilId: Id, termId: Id, madeFor: v.picklist(BOOK_FOR) })
 export const BookForecast = v.object({
   pieces: v.number(),
   pages: v.number(),
-  /** `folder`: it lies in a folder that families do not see. `consent`: `withoutConsent` are the first names of makers whose parents have not said yes. */
+  /**
+   * `folder`: it lies in a folder that families do not see. `consent`: `withoutConsent` are the
+   * first names of makers whose parents have not said yes.
+   */
   leftOut: v.array(
-    v.object({ pieceId: Id, title: v.string(), reason: v.picklist(['folder', 'consent']), withoutConsent: v.array(v.string()) }),
+    v.object({
+      pieceId: Id,
+      title: v.string(),
+      reason: v.picklist(['folder', 'consent']),
+      withoutConsent: v.array(v.string()),
+    }),
   ),
 })
 export type BookForecast = v.InferOutput<typeof BookForecast>

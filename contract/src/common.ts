@@ -8,11 +8,17 @@ export const Moment = v.pipe(v.string(), v.isoTimestamp())
 /** A calendar day of the school, `YYYY-MM-DD`. */
 export const Day = v.pipe(v.string(), v.isoDate())
 /** A time on the school's own clock, `HH:mm`. */
-export const Time = v.pipe(v.string(), v.regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'is not a time like 15:00'))
+export const Time = v.pipe(
+  v.string(),
+  v.regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'is not a time like 15:00'),
+)
 /** The `version` of a changeable thing as the person saw it; a stale one is answered with 409. */
 export const SeenVersion = v.pipe(v.number(), v.integer(), v.minValue(1))
 
-/** Text of people: no control characters but line ends and tabs, no unpaired surrogates, trimmed, at most `max` UTF-16 units. */
+/**
+ * Text of people: no control characters but line ends and tabs, no unpaired surrogates, trimmed, at
+ * most `max` UTF-16 units.
+ */
 export const text = (max: number) =>
   v.pipe(
     v.string(),
@@ -27,7 +33,13 @@ export const text = (max: number) =>
 /** As `text`, and something must stand there. */
 export const words = (max: number) => v.pipe(text(max), v.minLength(1, 'is empty'))
 
-export const Email = v.pipe(v.string(), v.trim(), v.toLowerCase(), v.maxLength(254), v.email('is not an e-mail address'))
+export const Email = v.pipe(
+  v.string(),
+  v.trim(),
+  v.toLowerCase(),
+  v.maxLength(254),
+  v.email('is not an e-mail address'),
+)
 
 export const Peg = v.object({ symbol: v.picklist(PEG_SYMBOLS), colour: v.picklist(COLOURS) })
 export type Peg = v.InferOutput<typeof Peg>

@@ -3,7 +3,10 @@ import * as v from 'valibot'
 import { FolderLook, Id, SeenVersion, words } from './common.ts'
 import { PieceLine } from './pieces.ts'
 
-/** GET /api/folders?away=1: for a pupil the folders of their class and school with their own approved pieces counted; for a teacher with the class's. */
+/**
+ * GET /api/folders?away=1: for a pupil the folders of their class and school with their own
+ * approved pieces counted; for a teacher with the class's.
+ */
 export const Folder = v.object({
   ...FolderLook.entries,
   strand: v.nullable(v.string()),
@@ -29,7 +32,11 @@ export type Folder = v.InferOutput<typeof Folder>
 export const FoldersQuery = v.object({ away: v.optional(v.string()) })
 
 /** GET /api/folders/:id: newest first; `next` continues the list (?after=next). */
-export const FolderDetail = v.object({ ...Folder.entries, pieces: v.array(PieceLine), next: v.nullable(v.string()) })
+export const FolderDetail = v.object({
+  ...Folder.entries,
+  pieces: v.array(PieceLine),
+  next: v.nullable(v.string()),
+})
 export type FolderDetail = v.InferOutput<typeof FolderDetail>
 
 const LOOK = { name: words(60), symbol: v.picklist(FOLDER_SYMBOLS), colour: v.picklist(COLOURS) }
@@ -71,7 +78,10 @@ export const ReadySet = v.strictObject({ classId: Id })
 export const ProposeFolder = v.strictObject(LOOK)
 export type ProposeFolder = v.InferOutput<typeof ProposeFolder>
 
-/** GET /api/folders/strands; PUT replaces the list: those left out go, and their folders and tasks stand without one. */
+/**
+ * GET /api/folders/strands; PUT replaces the list: those left out go, and their folders and tasks
+ * stand without one.
+ */
 export const Strand = v.object({ id: Id, name: words(60) })
 export const Strands = v.pipe(v.array(Strand), v.maxLength(40, 'has more than forty strands'))
 export type Strand = v.InferOutput<typeof Strand>

@@ -18,8 +18,10 @@ export const News = v.array(NewsItem)
 export type NewsItem = v.InferOutput<typeof NewsItem>
 
 /**
- * GET /api/notices/staff-news: what other staff did that one should know of, newest first, until it is put away by POST /api/notices/news/seen.
- * `name-card`: a new name card was made for a pupil (`about`) or a whole class. `letter-opened`: a letter with a way in for `about` was opened in the post box.
+ * GET /api/notices/staff-news: what other staff did that one should know of, newest first, until it
+ * is put away by POST /api/notices/news/seen.
+ * `name-card`: a new name card was made for a pupil (`about`) or a whole class. `letter-opened`: a
+ * letter with a way in for `about` was opened in the post box.
  */
 export const StaffNewsItem = v.object({
   id: Id,
@@ -32,7 +34,10 @@ export const StaffNewsItem = v.object({
 export const StaffNews = v.array(StaffNewsItem)
 export type StaffNewsItem = v.InferOutput<typeof StaffNewsItem>
 
-/** GET /api/notices: what a class or its parents were told, newest first; `seen` is the asking person's own. */
+/**
+ * GET /api/notices: what a class or its parents were told, newest first; `seen` is the asking
+ * person's own.
+ */
 export const Notice = v.object({
   id: Id,
   classId: Id,
@@ -49,7 +54,10 @@ export const Notice = v.object({
 export const Notices = v.array(Notice)
 export type Notice = v.InferOutput<typeof Notice>
 
-/** PUT /api/notices/:id: tells it; the same id again changes nothing. Words or something to see or hear must be there. */
+/**
+ * PUT /api/notices/:id: tells it; the same id again changes nothing. Words or something to see or
+ * hear must be there.
+ */
 export const MakeNotice = v.pipe(
   v.strictObject({
     classId: Id,
@@ -64,5 +72,7 @@ export const MakeNotice = v.pipe(
 )
 export type MakeNotice = v.InferOutput<typeof MakeNotice>
 /** GET /api/notices/:id/readers: who has seen it and who has not. */
-export const Readers = v.array(v.object({ id: Id, name: v.string(), seenAt: v.nullable(v.string()) }))
+export const Readers = v.array(
+  v.object({ id: Id, name: v.string(), seenAt: v.nullable(v.string()) }),
+)
 export type Readers = v.InferOutput<typeof Readers>

@@ -13,7 +13,8 @@ import {
 import * as v from 'valibot'
 import { FolderLook, Id, PupilName, SeenVersion, Term, text, words } from './common.ts'
 
-const between = (low: number, high: number) => v.pipe(v.number(), v.finite(), v.minValue(low), v.maxValue(high))
+const between = (low: number, high: number) =>
+  v.pipe(v.number(), v.finite(), v.minValue(low), v.maxValue(high))
 /** A corner may lie a little outside the photo. */
 const Corner = v.strictObject({ x: between(-0.5, 1.5), y: between(-0.5, 1.5) })
 
@@ -23,7 +24,12 @@ export const Tidying = v.strictObject({
   quarters: v.picklist([0, 1, 2, 3]),
   degrees: between(-MOST_DEGREES, MOST_DEGREES),
   trim: v.pipe(
-    v.strictObject({ left: between(0, 1), top: between(0, 1), right: between(0, 1), bottom: between(0, 1) }),
+    v.strictObject({
+      left: between(0, 1),
+      top: between(0, 1),
+      right: between(0, 1),
+      bottom: between(0, 1),
+    }),
     v.check(
       ({ left, right, top, bottom }) => Math.min(right - left, bottom - top) >= LEAST_TRIM / 2,
       'leaves nothing of the photo',
@@ -33,7 +39,8 @@ export const Tidying = v.strictObject({
 })
 
 /**
- * One part of a piece: so far a photo. Reads at `/api/media/<mediaId>/<size>`: 320, 960, 2048 or `full`.
+ * One part of a piece: so far a photo. Reads at `/api/media/<mediaId>/<size>`: 320, 960, 2048 or
+ * `full`.
  * `ready` says that the sizes are made; until then `full` is what there is.
  */
 export const Part = v.object({
@@ -48,7 +55,10 @@ export const Part = v.object({
   /** SHA-256 (hex) of the file as its tablet sent it: the same photo twice is known by it. */
   sentSha256: v.string(),
   state: v.picklist(['arrived', 'ready', 'damaged']),
-  /** Where the photo was tidied: the file as it was taken, and the recipe that leads from there to here. */
+  /**
+   * Where the photo was tidied: the file as it was taken, and the recipe that leads from there to
+   * here.
+   */
   tidied: v.nullable(v.object({ originalMediaId: Id, tidying: Tidying })),
 })
 export type Part = v.InferOutput<typeof Part>
@@ -84,12 +94,20 @@ export const Version = v.object({
   parts: v.array(Part),
   makers: v.array(PupilName),
   decision: v.nullable(
-    v.object({ move: v.picklist(['approve', 'send-back']), message: v.string(), decidedAt: v.string(), decidedBy: v.string() }),
+    v.object({
+      move: v.picklist(['approve', 'send-back']),
+      message: v.string(),
+      decidedAt: v.string(),
+      decidedBy: v.string(),
+    }),
   ),
 })
 export type Version = v.InferOutput<typeof Version>
 
-/** GET /api/pieces/:id: everything its makers and their teacher see. Words and parts are those being worked on; versions newest first. */
+/**
+ * GET /api/pieces/:id: everything its makers and their teacher see. Words and parts are those being
+ * worked on; versions newest first.
+ */
 export const Piece = v.object({
   ...PieceLine.entries,
   version: SeenVersion,
@@ -97,9 +115,14 @@ export const Piece = v.object({
   step: v.picklist(PIECE_STEPS),
   task: v.nullable(v.object({ id: Id, title: v.string(), folderChangeable: v.boolean() })),
   /** Started by the teacher for everyone; closed ones cannot be changed. */
-  classPiece: v.nullable(v.object({ id: Id, title: v.string(), instructions: v.string(), closed: v.boolean() })),
+  classPiece: v.nullable(
+    v.object({ id: Id, title: v.string(), instructions: v.string(), closed: v.boolean() }),
+  ),
   makers: v.array(PupilName),
-  /** False for a pupil who made the approved version and was left out of the next go: they see that version, and nothing can be done with it. */
+  /**
+   * False for a pupil who made the approved version and was left out of the next go: they see that
+   * version, and nothing can be done with it.
+   */
   mayChange: v.boolean(),
   suggestedTitle: v.string(),
   parts: v.array(Part),
@@ -111,8 +134,15 @@ export const Piece = v.object({
 })
 export type Piece = v.InferOutput<typeof Piece>
 
-/** GET /api/pieces: a pupil's own pieces that are on the go, in the tray or back for another go, last changed first. */
-export const MyPieces = v.object({ pieces: v.array(PieceLine), trayCount: v.number(), approvedCount: v.number() })
+/**
+ * GET /api/pieces: a pupil's own pieces that are on the go, in the tray or back for another go,
+ * last changed first.
+ */
+export const MyPieces = v.object({
+  pieces: v.array(PieceLine),
+  trayCount: v.number(),
+  approvedCount: v.number(),
+})
 export type MyPieces = v.InferOutput<typeof MyPieces>
 
 /** PUT /api/pieces/:id: starts a piece; the same id again answers with the piece as it is. */
@@ -130,8 +160,10 @@ export const ChangePiece = v.strictObject({
 export type ChangePiece = v.InferOutput<typeof ChangePiece>
 
 /**
- * PUT /api/pieces/:id/parts/:partId: hangs an arrived file into the piece, last; the same part again changes nothing.
- * `instead` takes the place of another part of it: a photo tidied from that one. Without a recipe it is as it was again.
+ * PUT /api/pieces/:id/parts/:partId: hangs an arrived file into the piece, last; the same part
+ * again changes nothing.
+ * `instead` takes the place of another part of it: a photo tidied from that one. Without a recipe
+ * it is as it was again.
  */
 export const AddPart = v.variant('kind', [
   v.strictObject({
@@ -142,11 +174,15 @@ export const AddPart = v.variant('kind', [
   }),
 ])
 export type AddPart = v.InferOutput<typeof AddPart>
-/** PATCH /api/pieces/:id/parts/:partId: a part's own name; handed-in versions keep the one they had. */
+/**
+ * PATCH /api/pieces/:id/parts/:partId: a part's own name; handed-in versions keep the one they had.
+ */
 export const NamePart = v.strictObject({ name: text(MAX_PART_NAME_LENGTH) })
 export const PartParams = v.object({ id: Id, partId: Id })
 /** PUT /api/pieces/:id/order: parts that are not named here keep their order and follow. */
-export const OrderParts = v.strictObject({ partIds: v.pipe(v.array(Id), v.maxLength(2 * MAX_PARTS)) })
+export const OrderParts = v.strictObject({
+  partIds: v.pipe(v.array(Id), v.maxLength(2 * MAX_PARTS)),
+})
 
 /** GET /api/pieces/classmates: whom a pupil can make something together with; first names only. */
 export const Classmates = v.array(PupilName)
@@ -157,7 +193,10 @@ export const MakePieceTogether = v.strictObject({ makerIds: v.pipe(v.array(Id), 
 export const MoveRequest = v.strictObject({ seenVersion: SeenVersion })
 export type MoveRequest = v.InferOutput<typeof MoveRequest>
 
-/** PUT /api/pieces/for-everyone/:id: starts the same piece for every pupil of a class; the same id again changes nothing. */
+/**
+ * PUT /api/pieces/for-everyone/:id: starts the same piece for every pupil of a class; the same id
+ * again changes nothing.
+ */
 export const StartForEveryone = v.strictObject({
   classId: Id,
   folderId: Id,
@@ -165,7 +204,10 @@ export const StartForEveryone = v.strictObject({
   instructions: text(2000),
 })
 export type StartForEveryone = v.InferOutput<typeof StartForEveryone>
-/** GET /api/pieces/for-everyone: of a teacher's classes, newest first. POST …/:id/{close,open}: closing hands in what has something in it. */
+/**
+ * GET /api/pieces/for-everyone: of a teacher's classes, newest first. POST …/:id/{close,open}:
+ * closing hands in what has something in it.
+ */
 export const ClassPiece = v.object({
   id: Id,
   title: v.string(),

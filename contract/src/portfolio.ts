@@ -8,12 +8,24 @@ export const MAX_REASON_LENGTH = 500
 export const Pick = v.object({ pieceId: Id, reason: v.string(), piece: PieceLine })
 export type Pick = v.InferOutput<typeof Pick>
 
-/** One term of a portfolio: picks in the pupil's order, then the term's other approved pieces, newest first. */
-export const Chapter = v.object({ term: Term, running: v.boolean(), picks: v.array(Pick), others: v.array(PieceLine) })
+/**
+ * One term of a portfolio: picks in the pupil's order, then the term's other approved pieces,
+ * newest first.
+ */
+export const Chapter = v.object({
+  term: Term,
+  running: v.boolean(),
+  picks: v.array(Pick),
+  others: v.array(PieceLine),
+})
 export type Chapter = v.InferOutput<typeof Chapter>
 
 /** GET /api/portfolio/:id (a pupil's): chapters newest first. */
-export const Portfolio = v.object({ pupil: PupilName, className: v.nullable(v.string()), chapters: v.array(Chapter) })
+export const Portfolio = v.object({
+  pupil: PupilName,
+  className: v.nullable(v.string()),
+  chapters: v.array(Chapter),
+})
 export type Portfolio = v.InferOutput<typeof Portfolio>
 
 /** PUT /api/portfolio/:id/picks/:pieceId: `place` from 0; left out: stays, or last when new. */

@@ -2,7 +2,8 @@ import * as v from 'valibot'
 
 /**
  * Every refusal, as `application/problem+json`.
- * `type` is `/problems/<code>` and stable; `title` is a sentence a person can act on; `fields` lists each bad input by its path.
+ * `type` is `/problems/<code>` and stable; `title` is a sentence a person can act on; `fields`
+ * lists each bad input by its path.
  * @see RFC 9457
  */
 export const Problem = v.looseObject({

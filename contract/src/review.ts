@@ -3,7 +3,10 @@ import * as v from 'valibot'
 import { Id, SeenVersion, text } from './common.ts'
 import { PieceLine } from './pieces.ts'
 
-/** GET /api/review/tray?after=: what waits for this teacher, first handed in first; `waiting` counts all of it, `drafts` what is not handed in. */
+/**
+ * GET /api/review/tray?after=: what waits for this teacher, first handed in first; `waiting` counts
+ * all of it, `drafts` what is not handed in.
+ */
 export const Tray = v.object({
   waiting: v.number(),
   drafts: v.number(),
@@ -25,11 +28,17 @@ export const Decide = v.pipe(
     seenVersion: SeenVersion,
   }),
   v.forward(
-    v.check((decision) => decision.move === 'approve' || decision.message !== '', 'says what to do next'),
+    v.check(
+      (decision) => decision.move === 'approve' || decision.message !== '',
+      'says what to do next',
+    ),
     ['message'],
   ),
 )
 export type Decide = v.InferOutput<typeof Decide>
 
-/** GET /api/review/pieces/:id/earlier: approved pieces of the same pupil in the same folder, newest first, at most six. */
+/**
+ * GET /api/review/pieces/:id/earlier: approved pieces of the same pupil in the same folder, newest
+ * first, at most six.
+ */
 export const Earlier = v.array(PieceLine)

@@ -6,14 +6,22 @@ import { Day, Email, Id, Peg, PupilName, SeenVersion, Term, text, words } from '
 export const PupilLine = v.object({
   ...PupilName.entries,
   /** Pieces by where they stand. */
-  counts: v.object({ draft: v.number(), submitted: v.number(), returned: v.number(), approved: v.number() }),
+  counts: v.object({
+    draft: v.number(),
+    submitted: v.number(),
+    returned: v.number(),
+    approved: v.number(),
+  }),
   /** Open tasks this pupil has not begun and not ticked. */
   toDo: v.number(),
   lastSeenAt: v.nullable(v.string()),
 })
 export type PupilLine = v.InferOutput<typeof PupilLine>
 
-/** GET /api/school/classes: of years that have not ended, `yearStartsOn` tells those of the next year apart. */
+/**
+ * GET /api/school/classes: of years that have not ended, `yearStartsOn` tells those of the next
+ * year apart.
+ */
 export const SchoolClass = v.object({
   id: Id,
   name: v.string(),
@@ -78,12 +86,21 @@ export type SchoolYear = v.InferOutput<typeof SchoolYear>
 export const SchoolYears = v.object({ runningTermId: v.nullable(Id), years: v.array(SchoolYear) })
 export type SchoolYears = v.InferOutput<typeof SchoolYears>
 
-/** PUT /api/school/years/:id: makes or replaces a year with its terms and closed days. A term with work in it cannot go. */
+/**
+ * PUT /api/school/years/:id: makes or replaces a year with its terms and closed days. A term with
+ * work in it cannot go.
+ */
 export const PutYear = v.pipe(
   v.strictObject({
     ...NamedSpan,
-    terms: v.pipe(v.array(v.strictObject({ id: Id, ...NamedSpan })), v.maxLength(12, 'has more than twelve terms')),
-    closedDays: v.pipe(v.array(v.strictObject({ id: Id, ...NamedSpan })), v.maxLength(60, 'has more than sixty closed days')),
+    terms: v.pipe(
+      v.array(v.strictObject({ id: Id, ...NamedSpan })),
+      v.maxLength(12, 'has more than twelve terms'),
+    ),
+    closedDays: v.pipe(
+      v.array(v.strictObject({ id: Id, ...NamedSpan })),
+      v.maxLength(60, 'has more than sixty closed days'),
+    ),
   }),
   v.rawCheck(({ dataset, addIssue }) => {
     if (!dataset.typed) return
@@ -97,17 +114,31 @@ export type PutYear = v.InferOutput<typeof PutYear>
 function pathOf(path: string, root: unknown): [v.IssuePathItem, ...v.IssuePathItem[]] {
   let input = root as Record<string, unknown>
   return path.split('.').map((key) => {
-    const item = { type: 'unknown', origin: 'value', input, key, value: input?.[key] } as v.IssuePathItem
+    const item = {
+      type: 'unknown',
+      origin: 'value',
+      input,
+      key,
+      value: input?.[key],
+    } as v.IssuePathItem
     input = input?.[key] as Record<string, unknown>
     return item
   }) as [v.IssuePathItem, ...v.IssuePathItem[]]
 }
 
 /** GET /api/school/pupils/:id: a pupil's page for the teacher. */
-export const PupilDetail = v.object({ ...PupilLine.entries, classId: Id, className: v.string(), leftAt: v.nullable(v.string()) })
+export const PupilDetail = v.object({
+  ...PupilLine.entries,
+  classId: Id,
+  className: v.string(),
+  leftAt: v.nullable(v.string()),
+})
 export type PupilDetail = v.InferOutput<typeof PupilDetail>
 
-/** PATCH /api/school/pupils/:id: a new name, another class, gone from the school (`left: true`) or back. */
+/**
+ * PATCH /api/school/pupils/:id: a new name, another class, gone from the school (`left: true`) or
+ * back.
+ */
 export const ChangePupil = v.strictObject({
   firstName: v.optional(words(MAX_NAME_LENGTH)),
   lastName: v.optional(text(MAX_NAME_LENGTH)),
@@ -116,11 +147,17 @@ export const ChangePupil = v.strictObject({
 })
 export type ChangePupil = v.InferOutput<typeof ChangePupil>
 
-/** PUT /api/school/classes/:id/pegs: pegs to hang anew; a peg somebody else has is exchanged for the mover's old one. */
+/**
+ * PUT /api/school/classes/:id/pegs: pegs to hang anew; a peg somebody else has is exchanged for the
+ * mover's old one.
+ */
 export const PutPeg = v.strictObject({ pupilId: Id, peg: Peg })
 export type PutPeg = v.InferOutput<typeof PutPeg>
 
-/** POST /api/school/class-lists?classId=: a list as text or zip in the body; answered with what it would do. Nothing has happened yet. */
+/**
+ * POST /api/school/class-lists?classId=: a list as text or zip in the body; answered with what it
+ * would do. Nothing has happened yet.
+ */
 export const ClassListQuery = v.object({ classId: v.optional(Id) })
 export const ListStep = v.object({
   line: v.number(),
@@ -130,12 +167,25 @@ export const ListStep = v.object({
   className: v.string(),
   changes: v.array(v.picklist(['name', 'class', 'number'])),
 })
-export const ListFault = v.object({ line: v.number(), cells: v.array(v.string()), reason: v.string() })
-/** `steps` and `faults` hold the first 500 of each; the counts are whole. POST …/:id/confirm starts it; GET …/:id says how far it is. */
+export const ListFault = v.object({
+  line: v.number(),
+  cells: v.array(v.string()),
+  reason: v.string(),
+})
+/**
+ * `steps` and `faults` hold the first 500 of each; the counts are whole. POST …/:id/confirm starts
+ * it; GET …/:id says how far it is.
+ */
 export const ClassList = v.object({
   id: Id,
   state: v.picklist(['shown', 'running', 'done', 'failed']),
-  counts: v.object({ add: v.number(), change: v.number(), nothing: v.number(), faults: v.number(), newClasses: v.number() }),
+  counts: v.object({
+    add: v.number(),
+    change: v.number(),
+    nothing: v.number(),
+    faults: v.number(),
+    newClasses: v.number(),
+  }),
   rowsDone: v.number(),
   newClasses: v.array(v.string()),
   steps: v.array(ListStep),
@@ -150,7 +200,10 @@ export const ExportQuery = v.object({
   classId: v.optional(Id),
 })
 
-/** GET /api/school/staff: everybody who works here, who teaches what. `address` lets them choose a password while the link is open. */
+/**
+ * GET /api/school/staff: everybody who works here, who teaches what. `address` lets them choose a
+ * password while the link is open.
+ */
 export const StaffMember = v.object({
   id: Id,
   firstName: v.string(),
@@ -179,7 +232,10 @@ export const AddStaff = v.strictObject({
 })
 export type AddStaff = v.InferOutput<typeof AddStaff>
 
-/** PATCH /api/school/staff/:id: what is left out stays. `left: true` ends the account; somebody has to keep leading the school. */
+/**
+ * PATCH /api/school/staff/:id: what is left out stays. `left: true` ends the account; somebody has
+ * to keep leading the school.
+ */
 export const ChangeStaff = v.strictObject({
   leads: v.optional(v.boolean()),
   left: v.optional(v.boolean()),
@@ -189,7 +245,10 @@ export const ChangeStaff = v.strictObject({
 })
 export type ChangeStaff = v.InferOutput<typeof ChangeStaff>
 
-/** GET /api/school/roll-over?fromYearId=&toYearId=: the first proposal, and the latest turn of the year that can still be undone. */
+/**
+ * GET /api/school/roll-over?fromYearId=&toYearId=: the first proposal, and the latest turn of the
+ * year that can still be undone.
+ */
 export const RollOverQuery = v.object({ fromYearId: Id, toYearId: Id })
 export const RollOverMove = v.strictObject({ pupilId: Id, toClassId: v.nullable(Id) })
 export const RollOverPlan = v.object({
@@ -209,7 +268,11 @@ export const RollOverPlan = v.object({
 export type RollOverPlan = v.InferOutput<typeof RollOverPlan>
 
 /** POST /api/school/roll-over: does it, in one step. */
-export const DoRollOver = v.strictObject({ fromYearId: Id, toYearId: Id, moves: v.array(RollOverMove) })
+export const DoRollOver = v.strictObject({
+  fromYearId: Id,
+  toYearId: Id,
+  moves: v.array(RollOverMove),
+})
 export type DoRollOver = v.InferOutput<typeof DoRollOver>
 
 /** GET /api/school/roll-over/latest */

@@ -2,7 +2,10 @@ import { ASKABLE_PARTS, PIECE_STEPS, TASK_MEDIA_ROLES } from '@nibquill/core'
 import * as v from 'valibot'
 import { Day, FolderLook, Id, PupilName, SeenVersion, text, Time, words } from './common.ts'
 
-/** A picture, a paper or a recording that hangs on a task or a notice; reads at `/api/media/<mediaId>/full` (pictures in sizes as well). */
+/**
+ * A picture, a paper or a recording that hangs on a task or a notice; reads at
+ * `/api/media/<mediaId>/full` (pictures in sizes as well).
+ */
 export const Attachment = v.object({
   mediaId: Id,
   kind: v.picklist(['picture', 'voice', 'paper']),
@@ -26,7 +29,10 @@ export const PartAsked = v.object({
   ),
 })
 
-/** GET /api/tasks: a pupil's open tasks by due moment, or a teacher's with counts; a teacher's `?closed=1` adds those that are closed. */
+/**
+ * GET /api/tasks: a pupil's open tasks by due moment, or a teacher's with counts; a teacher's
+ * `?closed=1` adds those that are closed.
+ */
 export const Task = v.object({
   id: Id,
   title: v.string(),
@@ -48,7 +54,9 @@ export const Task = v.object({
   /** Pupils it is for; null: all of the class. Teachers only. */
   pupilIds: v.nullable(v.array(Id)),
   /** A pupil's own pieces for this task, newest first. Empty for teachers. */
-  myPieces: v.array(v.object({ id: Id, state: v.picklist(['draft', 'submitted', 'approved', 'returned']) })),
+  myPieces: v.array(
+    v.object({ id: Id, state: v.picklist(['draft', 'submitted', 'approved', 'returned']) }),
+  ),
   /** A pupil ticked it as done elsewhere. */
   ticked: v.boolean(),
   /** The teacher asked this pupil for it again, when. */
@@ -56,8 +64,13 @@ export const Task = v.object({
   /** How many pupils stand where; null for pupils. */
   counts: v.nullable(
     v.object({
-      pupils: v.number(), ticked: v.number(), draft: v.number(), submitted: v.number(), returned: v.number(), approved: v.number(),
-    }), // prettier-ignore
+      pupils: v.number(),
+      ticked: v.number(),
+      draft: v.number(),
+      submitted: v.number(),
+      returned: v.number(),
+      approved: v.number(),
+    }),
   ),
   version: SeenVersion,
 })
@@ -107,13 +120,21 @@ export type ChangeTask = v.InferOutput<typeof ChangeTask>
 export const DueQuery = v.object({ classId: Id, day: Day, time: Time })
 export const DueAdvice = v.object({
   at: v.string(),
-  /** A sentence to look at: the school is closed then, or the clocks change that night. Null: nothing to mind. */
+  /**
+   * A sentence to look at: the school is closed then, or the clocks change that night. Null:
+   * nothing to mind.
+   */
   warning: v.nullable(v.string()),
 })
 export type DueAdvice = v.InferOutput<typeof DueAdvice>
 
-/** POST /api/tasks/:id/{close,open,duplicate}; duplicate answers with the copy. POST and DELETE /api/tasks/:id/tick for pupils. */
-export const Nudge = v.strictObject({ pupilIds: v.pipe(v.array(Id), v.minLength(1), v.maxLength(200)) })
+/**
+ * POST /api/tasks/:id/{close,open,duplicate}; duplicate answers with the copy. POST and DELETE
+ * /api/tasks/:id/tick for pupils.
+ */
+export const Nudge = v.strictObject({
+  pupilIds: v.pipe(v.array(Id), v.minLength(1), v.maxLength(200)),
+})
 
 /** GET /api/tasks/units: of classes one teaches or leads, this year's and earlier. */
 export const Unit = v.object({
@@ -130,6 +151,9 @@ export type Unit = v.InferOutput<typeof Unit>
 /** PUT /api/tasks/units/:id */
 export const PutUnit = v.strictObject({ classId: Id, title: words(120) })
 export type PutUnit = v.InferOutput<typeof PutUnit>
-/** POST /api/tasks/units/:id/reuse: the unit's tasks again for a class, dates shifted by school weeks; opens later unless told. */
+/**
+ * POST /api/tasks/units/:id/reuse: the unit's tasks again for a class, dates shifted by school
+ * weeks; opens later unless told.
+ */
 export const ReuseUnit = v.strictObject({ unitId: Id, classId: Id })
 export type ReuseUnit = v.InferOutput<typeof ReuseUnit>

@@ -7,16 +7,20 @@ export const DOMAIN_ERRORS = {
   'accounts/card-unknown': 'We do not know that card. Look at each letter again.',
   'accounts/password-wrong': 'That e-mail address and password do not go together.',
   'accounts/too-many-tries': 'That was a lot of tries. Wait a little, then try again.',
-  'accounts/invitation-over': 'This invitation no longer opens anything. Ask the school for a new one.',
-  'accounts/password-link-over': 'This link no longer opens anything. Ask the school for a new one.',
+  'accounts/invitation-over':
+    'This invitation no longer opens anything. Ask the school for a new one.',
+  'accounts/password-link-over':
+    'This link no longer opens anything. Ask the school for a new one.',
   'accounts/no-cards': 'There is nobody in this class to make a card for.',
   'accounts/cards-not-ready': 'These cards are not drawn yet.',
   'accounts/email-taken': 'Somebody here has that e-mail address already.',
   'accounts/door-shut': 'The class’s door is shut just now. Your own name card always works.',
-  'accounts/door-elsewhere': 'The pegs only work in the school’s own network. Your own name card always works.',
+  'accounts/door-elsewhere':
+    'The pegs only work in the school’s own network. Your own name card always works.',
   'accounts/too-many-tablets':
     'This class has as many tablets as its teacher allows. The teacher can take one away or allow more.',
-  'accounts/no-tablet': 'This tablet does not show the pegs any more. Hold the door card to the camera.',
+  'accounts/no-tablet':
+    'This tablet does not show the pegs any more. Hold the door card to the camera.',
   'accounts/no-secret-yet': 'Your teacher has to give you your pictures first.',
   'accounts/secret-wrong': 'Those are not your three pictures.',
   'accounts/code-needed': 'Type the code that your authenticator shows.',
@@ -24,14 +28,16 @@ export const DOMAIN_ERRORS = {
   'accounts/codes-already-on': 'One-time codes are switched on already, or have to be begun anew.',
   'accounts/mail-code-wrong': 'That code is not right, or too old. Ask for a new one.',
   'accounts/already-set-up': 'This school has been set up already. Please sign in.',
-  'accounts/origin-refused': 'This request did not come from Nibquill itself, so nothing was changed.',
+  'accounts/origin-refused':
+    'This request did not come from Nibquill itself, so nothing was changed.',
   'request/invalid': 'Something in this request is not as it should be.',
   'request/too-large': 'That is more than Nibquill takes at once.',
   'request/not-found': 'There is nothing here for you to see.',
   'school/year-in-use': 'A term with work in it cannot go, and a year with classes stays.',
   'school/years-overlap': 'Two school years cannot run at the same time.',
   'school/stale': 'Someone else changed this first. Here it is as it stands now.',
-  'school/list-unreadable': 'This is not a class list we can read. Plain lists, CSV and OneRoster work.',
+  'school/list-unreadable':
+    'This is not a class list we can read. Plain lists, CSV and OneRoster work.',
   'school/list-used': 'This list has been taken over already.',
   'school/no-lead': 'Somebody has to lead the school.',
   'school/pegs-full': 'There are not enough different pegs for so many pupils in one class.',
@@ -58,7 +64,8 @@ export const DOMAIN_ERRORS = {
   'task/not-found': 'That task is not there for you.',
   'media/not-found': 'There is nothing here for you to see.',
   'media/empty': 'This file is empty. Nothing was kept of it.',
-  'media/not-a-picture': 'This is not a picture we can open. Photos and drawings work: JPEG, PNG, WebP, GIF or HEIC.',
+  'media/not-a-picture':
+    'This is not a picture we can open. Photos and drawings work: JPEG, PNG, WebP, GIF or HEIC.',
   'media/not-for-pieces': 'Only pictures can go into a piece so far.',
   'media/unreadable': 'This picture is damaged and cannot be opened. Take the photo again.',
   'media/too-large': 'This file is too big. The most is 60 MB.',
@@ -67,21 +74,26 @@ export const DOMAIN_ERRORS = {
   'media/differs': 'What arrived is not what was sent. It will be sent again.',
   'media/id-taken': 'Another file has this place already.',
   'media/arrived-already': 'That file is at school already.',
-  'media/too-many-uploads': 'A lot is on its way already. This follows when some of it has arrived.',
+  'media/too-many-uploads':
+    'A lot is on its way already. This follows when some of it has arrived.',
   'media/no-room': 'The school has no room left. Your work stays on this tablet.',
   'tidy/corners-cross': 'These four corners do not go round a page. Drag them apart.',
   'portfolio/not-approved': 'Only work that is in a folder can be picked.',
   'portfolio/no-term': 'There is no term yet to keep this in.',
   'book/nothing-to-print': 'There is nothing in this term yet, so there is no book to make.',
   'book/not-ready': 'This book is not ready yet.',
-  'book/not-for-home': 'Something in this book may not be shown at home any more. Make the book again.',
-  'live/too-many': 'Nibquill is open in a lot of places already. This page still works; it does not renew itself.',
-  'service/unavailable': 'Nibquill cannot reach its records just now. Your work is safe; try again in a moment.',
+  'book/not-for-home':
+    'Something in this book may not be shown at home any more. Make the book again.',
+  'live/too-many':
+    'Nibquill is open in a lot of places already. This page still works; it does not renew itself.',
+  'service/unavailable':
+    'Nibquill cannot reach its records just now. Your work is safe; try again in a moment.',
   'service/unexpected': 'Something went wrong on our side. Nothing you made is lost; try again.',
   'sharing/no-letters': 'There is nobody to write to: nobody is invited who has not come yet.',
   'sharing/no-address':
     'This parent has other children here and no e-mail address. Nobody can be shown their link, and nothing can be sent.',
-  'sharing/link-for-school': 'This page is in a book for school. Sign in as a member of staff to open it.',
+  'sharing/link-for-school':
+    'This page is in a book for school. Sign in as a member of staff to open it.',
   'sharing/link-over': 'This link has ended. Ask the school for a new book or a new link.',
 } as const
 

@@ -24,8 +24,18 @@ export type CardView = {
   lean: number
 }
 export const PLAIN_VIEW: CardView = {
-  turn: 0, near: 0.6, mirrored: false, dim: 0, shadow: 0, glare: 0, blurPx: 0, noise: 0, busy: false, covered: 0, lean: 0,
-} // prettier-ignore
+  turn: 0,
+  near: 0.6,
+  mirrored: false,
+  dim: 0,
+  shadow: 0,
+  glare: 0,
+  blurPx: 0,
+  noise: 0,
+  busy: false,
+  covered: 0,
+  lean: 0,
+}
 
 /** Steps in between are thrown away: packing them would cost more than anything else here. */
 const QUICK = { compressionLevel: 0 } as const
@@ -33,7 +43,9 @@ const QUICK = { compressionLevel: 0 } as const
 type Frame = { width: number; height: number }
 export const CAMERA_FRAME: Frame = { width: 1280, height: 720 }
 
-/** A view as hard as asked: easy at 0, hardly to be read at 1. Each seed spoils it in its own way. */
+/**
+ * A view as hard as asked: easy at 0, hardly to be read at 1. Each seed spoils it in its own way.
+ */
 export function viewOfDifficulty(difficulty: number, seed: number): CardView {
   const chance = new Chance(seed)
   const upTo = (most: number) => chance.next() * most * difficulty
@@ -57,9 +69,18 @@ export function viewOfDifficulty(difficulty: number, seed: number): CardView {
  * @param card - The printed card as a PNG, upright.
  * @returns a JPEG of the frame's size
  */
-export async function photographCard(card: Buffer, view: CardView, seed = 1, frame = CAMERA_FRAME): Promise<Buffer> {
+export async function photographCard(
+  card: Buffer,
+  view: CardView,
+  seed = 1,
+  frame = CAMERA_FRAME,
+): Promise<Buffer> {
   const width = Math.round(frame.width * view.near)
-  const flat = await sharp(card).resize({ width }).flatten({ background: '#fff' }).png(QUICK).toBuffer()
+  const flat = await sharp(card)
+    .resize({ width })
+    .flatten({ background: '#fff' })
+    .png(QUICK)
+    .toBuffer()
   const { height = 1 } = await sharp(flat).metadata()
   const spoiled = await sharp(flat)
     .composite([{ input: Buffer.from(coverSvg(width, height, view)) }])

@@ -1,4 +1,7 @@
-/** Chance that can be repeated: the demo school is the same on every machine. @see Mulberry32, public domain */
+/**
+ * Chance that can be repeated: the demo school is the same on every machine.
+ * @see Mulberry32, public domain
+ */
 export class Chance {
   #state: number
   constructor(seed: number) {

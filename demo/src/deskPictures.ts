@@ -1,4 +1,10 @@
-import { fromUnitSquare, invert, project, type Point, type Quad } from '@nibquill/core/tidy/projective'
+import {
+  fromUnitSquare,
+  invert,
+  project,
+  type Point,
+  type Quad,
+} from '@nibquill/core/tidy/projective'
 import sharp from 'sharp'
 import { Chance } from './chance.ts'
 import { DRAWINGS, type DrawingName } from './drawings.ts'
@@ -31,10 +37,24 @@ export type SheetView = {
 
 /** As a grown-up would take it: from above, on dark wood, in daylight. */
 export const PLAIN_SHEET: SheetView = {
-  lean: 0, turn: 0, near: 0.75, aside: { x: 0, y: 0 }, table: 0.35, falloff: 0.1, shadow: 0, clutter: 0, sheetsBelow: 0, thumb: false, blurPx: 0.5, noise: 0.01,
-} // prettier-ignore
+  lean: 0,
+  turn: 0,
+  near: 0.75,
+  aside: { x: 0, y: 0 },
+  table: 0.35,
+  falloff: 0.1,
+  shadow: 0,
+  clutter: 0,
+  sheetsBelow: 0,
+  thumb: false,
+  blurPx: 0.5,
+  noise: 0.01,
+}
 
-/** A view as hard as asked: easy at 0; at 1 a steep look at a white table with other sheets, shadows and pencils everywhere. */
+/**
+ * A view as hard as asked: easy at 0; at 1 a steep look at a white table with other sheets, shadows
+ * and pencils everywhere.
+ */
 export function sheetOfDifficulty(difficulty: number, seed: number): SheetView {
   const chance = new Chance(seed)
   const upTo = (most: number) => chance.next() * most * difficulty
@@ -60,14 +80,27 @@ const SHEET = { width: 1400, height: 1008 }
 /** Of a tablet's camera, against the picture's width (common practice, no source). */
 const FOCAL = 0.8
 
-/** A photo of a drawn sheet on a table. `corners`: where its four corners really are, as shares, from the sheet's own top left clockwise. */
+/**
+ * A photo of a drawn sheet on a table. `corners`: where its four corners really are, as shares,
+ * from the sheet's own top left clockwise.
+ */
 export type DeskPicture = { jpeg: Buffer; corners: Quad; aspect: number }
 
-export async function photographSheet(view: SheetView, seed: number, frame = FRAME): Promise<DeskPicture> {
+export async function photographSheet(
+  view: SheetView,
+  seed: number,
+  frame = FRAME,
+): Promise<DeskPicture> {
   const chance = new Chance(seed * 31 + 7)
   const corners = placeSheet(view, frame)
-  const { data: sheet } = await sharp(Buffer.from(sheetSvg(chance))).removeAlpha().raw().toBuffer({ resolveWithObject: true }) // prettier-ignore
-  const table = await sharp(Buffer.from(tableSvg(view, frame, corners, chance))).removeAlpha().raw().toBuffer() // prettier-ignore
+  const { data: sheet } = await sharp(Buffer.from(sheetSvg(chance)))
+    .removeAlpha()
+    .raw()
+    .toBuffer({ resolveWithObject: true })
+  const table = await sharp(Buffer.from(tableSvg(view, frame, corners, chance)))
+    .removeAlpha()
+    .raw()
+    .toBuffer()
   layOn(table, frame, sheet, corners)
   const lit = await sharp(table, { raw: { ...frame, channels: 3 } })
     .composite([{ input: Buffer.from(overSvg(view, frame, corners, chance)) }])
@@ -81,25 +114,38 @@ export async function photographSheet(view: SheetView, seed: number, frame = FRA
   const jpeg = await sharp(soft, { raw: { ...frame, channels: 3 } })
     .jpeg({ quality: 85 })
     .toBuffer()
-  const shares = corners.map(({ x, y }) => ({ x: x / frame.width, y: y / frame.height })) as unknown as Quad
+  const shares = corners.map(({ x, y }) => ({
+    x: x / frame.width,
+    y: y / frame.height,
+  })) as unknown as Quad
   return { jpeg, corners: shares, aspect: SHEET.width / SHEET.height }
 }
 
-/** A pinhole camera over a table: where the sheet's corners come to lie in the picture, in pixels. */
+/**
+ * A pinhole camera over a table: where the sheet's corners come to lie in the picture, in pixels.
+ */
 function placeSheet(view: SheetView, { width, height }: typeof FRAME): Quad {
   const focal = FOCAL * width
   const half = { x: 0.5, y: 0.5 * (SHEET.height / SHEET.width) }
   const away = focal / (view.near * width)
   const [turn, lean] = [(view.turn * Math.PI) / 180, (view.lean * Math.PI) / 180]
   const see = ({ x, y }: Point): Point => {
-    const [tx, ty] = [x * Math.cos(turn) - y * Math.sin(turn), x * Math.sin(turn) + y * Math.cos(turn)]
+    const [tx, ty] = [
+      x * Math.cos(turn) - y * Math.sin(turn),
+      x * Math.sin(turn) + y * Math.cos(turn),
+    ]
     const depth = away - ty * Math.sin(lean)
     return {
       x: width * (0.5 + view.aside.x) + (focal * tx) / depth,
       y: height * (0.5 + view.aside.y) + (focal * ty * Math.cos(lean)) / depth,
     }
   }
-  return [see({ x: -half.x, y: -half.y }), see({ x: half.x, y: -half.y }), see(half), see({ x: -half.x, y: half.y })]
+  return [
+    see({ x: -half.x, y: -half.y }),
+    see({ x: half.x, y: -half.y }),
+    see(half),
+    see({ x: -half.x, y: half.y }),
+  ]
 }
 
 /** Four looks at every pixel, so that edges are as soft as a lens makes them. */
@@ -120,7 +166,8 @@ function layOn(table: Buffer, { width, height }: typeof FRAME, sheet: Buffer, co
         }
       const at = (y * width + x) * 3
       if (on > 0)
-        for (let channel = 0; channel < 3; channel++) table[at + channel] = (sum[channel]! + table[at + channel]! * (4 - on)) / 4
+        for (let channel = 0; channel < 3; channel++)
+          table[at + channel] = (sum[channel]! + table[at + channel]! * (4 - on)) / 4
     }
 }
 
@@ -128,7 +175,9 @@ function sheetSvg(chance: Chance): string {
   const { content } = DRAWINGS[chance.pick(Object.keys(DRAWINGS) as DrawingName[])](chance)
   // Some children draw a frame first.
   const frame =
-    chance.next() < 0.3 ? '<rect x="45" y="40" width="910" height="640" fill="none" stroke="#3a2a22" stroke-width="9"/>' : ''
+    chance.next() < 0.3
+      ? '<rect x="45" y="40" width="910" height="640" fill="none" stroke="#3a2a22" stroke-width="9"/>'
+      : ''
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${SHEET.width}" height="${SHEET.height}" viewBox="0 0 1000 720"><rect width="1000" height="720" fill="${chance.pick(['#f6f1e6', '#f3efe6', '#f8f4ea', '#efeade', '#e9efe4'])}"/>${content}${frame}</svg>`
 }
 
@@ -149,7 +198,10 @@ function tableSvg(view: SheetView, frame: typeof FRAME, corners: Quad, chance: C
   const middle = middleOf(corners)
   const below = Array.from({ length: view.sheetsBelow }, () => {
     const turn = chance.between(-35, 35)
-    const [dx, dy] = [chance.between(-0.3, 0.3) * frame.width, chance.between(-0.3, 0.3) * frame.height]
+    const [dx, dy] = [
+      chance.between(-0.3, 0.3) * frame.width,
+      chance.between(-0.3, 0.3) * frame.height,
+    ]
     const points = corners.map(({ x, y }) => `${x + dx},${y + dy}`).join(' ')
     return `<polygon points="${points}" fill="${chance.pick(['#ffffff', '#f2ead8', '#dfe9f2', '#f4dfe0'])}" stroke="#000" stroke-opacity="0.25" stroke-width="2" transform="rotate(${turn} ${middle.x + dx} ${middle.y + dy})"/>`
   }).join('')

@@ -1,7 +1,10 @@
 import type { Chance } from './chance.ts'
 import { handwriting } from './handwriting.ts'
 
-/** A child's page, 1000 x 720, as SVG content. Every draw differs a little: sizes, colours, wobble, words. */
+/**
+ * A child's page, 1000 x 720, as SVG content. Every draw differs a little: sizes, colours, wobble,
+ * words.
+ */
 export type Drawing = (chance: Chance) => { paper: 'plain' | 'ruled' | 'squared'; content: string }
 
 const CRAYONS = ['#d9704a', '#c9553f', '#e08b4f', '#b8602e', '#a9452f'] as const
@@ -94,15 +97,43 @@ const beaker: Drawing = (chance) => {
 }
 
 const LINES = [
-  ['The wind is a loud boy', 'who runs down our street', 'and he kicks over bins', 'with his big windy feet.'],
+  [
+    'The wind is a loud boy',
+    'who runs down our street',
+    'and he kicks over bins',
+    'with his big windy feet.',
+  ],
   ['The wind is a cat', 'that sleeps on the sea', 'and when it wakes up', 'it runs after me.'],
-  ['Wind, you are cheeky.', 'You stole Grandma’s hat', 'and gave it to the river.', 'What do you say to that?'],
-  ['Soft wind, sea wind,', 'wind that smells of rain,', 'blow the boats to bed now', 'and blow them back again.'],
+  [
+    'Wind, you are cheeky.',
+    'You stole Grandma’s hat',
+    'and gave it to the river.',
+    'What do you say to that?',
+  ],
+  [
+    'Soft wind, sea wind,',
+    'wind that smells of rain,',
+    'blow the boats to bed now',
+    'and blow them back again.',
+  ],
 ]
 const poem: Drawing = (chance) => ({
   paper: 'ruled',
-  content: [...chance.pick(LINES), '', chance.pick(['He hums in the gate', 'whoosh whoosh whoosh', 'by me'])]
-    .map((line, i) => handwriting(chance, line, 165, 152 + i * 90, 52, chance.pick(['#2b3350', '#2b3350', '#3a3348'])))
+  content: [
+    ...chance.pick(LINES),
+    '',
+    chance.pick(['He hums in the gate', 'whoosh whoosh whoosh', 'by me']),
+  ]
+    .map((line, i) =>
+      handwriting(
+        chance,
+        line,
+        165,
+        152 + i * 90,
+        52,
+        chance.pick(['#2b3350', '#2b3350', '#3a3348']),
+      ),
+    )
     .join(''),
 })
 
@@ -139,7 +170,9 @@ const leaves: Drawing = (chance) => ({
       const x = chance.between(140, 860)
       const y = chance.between(140, 560)
       const colour = chance.pick([...GREENS, '#c58a2e', '#a9552f'])
-      const veins = [-60, -20, 20, 60].map((d) => `<path d="M0 ${d} l45 -28 M0 ${d} l-45 -28" ${stroke('#fbf7ee', 4)}/>`).join('')
+      const veins = [-60, -20, 20, 60]
+        .map((d) => `<path d="M0 ${d} l45 -28 M0 ${d} l-45 -28" ${stroke('#fbf7ee', 4)}/>`)
+        .join('')
       return `<g transform="translate(${x} ${y}) rotate(${chance.between(-90, 90)}) scale(${chance.between(0.7, 1.15)})"><path d="M0 -120 Q90 -30 0 120 Q-90 -30 0 -120 z" fill="${colour}" opacity="0.88"/><path d="M0 -110 V150" ${stroke('#6b5030', 7)}/>${veins}</g>`
     }).join('') + handwriting(chance, 'autumn leaf print', 300, 680, 46, LINE),
 })
@@ -163,5 +196,16 @@ const boat: Drawing = (chance) => ({
     <circle cx="850" cy="140" r="64" fill="#e6b24a"/>${handwriting(chance, 'it floats!', 120, 130, 54, LINE)}`,
 })
 
-export const DRAWINGS = { crab, anemone, bridge, beaker, poem, map, bread, leaves, sums, boat } as const
+export const DRAWINGS = {
+  crab,
+  anemone,
+  bridge,
+  beaker,
+  poem,
+  map,
+  bread,
+  leaves,
+  sums,
+  boat,
+} as const
 export type DrawingName = keyof typeof DRAWINGS

@@ -3,13 +3,25 @@ import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import type { Chance } from './chance.ts'
 
-const file = createRequire(import.meta.url).resolve('@fontsource/andika/files/andika-latin-400-normal.woff')
+const file = createRequire(import.meta.url).resolve(
+  '@fontsource/andika/files/andika-latin-400-normal.woff',
+)
 const opened = fontkit.create(readFileSync(file))
 if (!('layout' in opened)) throw new Error('one font expected, not a collection')
 const font = opened
 
-/** A line of a child's writing as SVG: letters that wobble and do not quite keep the line. No font needs to be installed. */
-export function handwriting(chance: Chance, text: string, x: number, y: number, size: number, colour: string): string {
+/**
+ * A line of a child's writing as SVG: letters that wobble and do not quite keep the line. No font
+ * needs to be installed.
+ */
+export function handwriting(
+  chance: Chance,
+  text: string,
+  x: number,
+  y: number,
+  size: number,
+  colour: string,
+): string {
   const { glyphs, positions } = font.layout(text)
   const scale = size / font.unitsPerEm
   let at = x

@@ -28,7 +28,8 @@ function makeGrain(): Promise<Buffer> {
 }
 
 /**
- * A child's work as a tablet's camera sees it on a school table: tilted, unevenly lit, a little soft, on wood.
+ * A child's work as a tablet's camera sees it on a school table: tilted, unevenly lit, a little
+ * soft, on wood.
  * @returns A JPEG of 1200 x 900, as made by no particular camera.
  */
 export async function photograph(name: DrawingName, chance: Chance): Promise<Buffer> {

@@ -10,7 +10,14 @@ export type DemoFolder = {
   wholeSchool: boolean
 }
 export const FOLDERS: DemoFolder[] = [
-  { name: 'Rock pools', symbol: 'waves', colour: 'sea', strand: 'Living things', parentsSee: true, wholeSchool: false },
+  {
+    name: 'Rock pools',
+    symbol: 'waves',
+    colour: 'sea',
+    strand: 'Living things',
+    parentsSee: true,
+    wholeSchool: false,
+  },
   {
     name: 'Bridges and beams',
     symbol: 'bridge',
@@ -19,10 +26,38 @@ export const FOLDERS: DemoFolder[] = [
     parentsSee: true,
     wholeSchool: false,
   },
-  { name: 'Bread and clay', symbol: 'pot', colour: 'clay', strand: 'Making and building', parentsSee: true, wholeSchool: true },
-  { name: 'Wind poems', symbol: 'wind', colour: 'verdigris', strand: 'Words', parentsSee: true, wholeSchool: true },
-  { name: 'Our village map', symbol: 'map', colour: 'moss', strand: 'Places and people', parentsSee: true, wholeSchool: true },
-  { name: 'Number talks', symbol: 'abacus', colour: 'indigo', strand: 'Number', parentsSee: false, wholeSchool: false },
+  {
+    name: 'Bread and clay',
+    symbol: 'pot',
+    colour: 'clay',
+    strand: 'Making and building',
+    parentsSee: true,
+    wholeSchool: true,
+  },
+  {
+    name: 'Wind poems',
+    symbol: 'wind',
+    colour: 'verdigris',
+    strand: 'Words',
+    parentsSee: true,
+    wholeSchool: true,
+  },
+  {
+    name: 'Our village map',
+    symbol: 'map',
+    colour: 'moss',
+    strand: 'Places and people',
+    parentsSee: true,
+    wholeSchool: true,
+  },
+  {
+    name: 'Number talks',
+    symbol: 'abacus',
+    colour: 'indigo',
+    strand: 'Number',
+    parentsSee: false,
+    wholeSchool: false,
+  },
   {
     name: 'Out of class',
     symbol: 'home-heart',
@@ -34,7 +69,10 @@ export const FOLDERS: DemoFolder[] = [
 ]
 
 /** What pupils make for a folder: which picture, and what they call it and think of it. */
-export const WORKS: Record<string, { drawing: DrawingName; titles: string[]; thoughts: string[] }[]> = {
+export const WORKS: Record<
+  string,
+  { drawing: DrawingName; titles: string[]; thoughts: string[] }[]
+> = {
   'Rock pools': [
     {
       drawing: 'crab',
@@ -124,7 +162,10 @@ export const WORKS: Record<string, { drawing: DrawingName; titles: string[]; tho
     {
       drawing: 'boat',
       titles: ['Boat that really floats', 'Harbour day boat'],
-      thoughts: ['I made it on Saturday and it floats in the bath.', 'The sail fell off twice. I used more tape.'],
+      thoughts: [
+        'I made it on Saturday and it floats in the bath.',
+        'The sail fell off twice. I used more tape.',
+      ],
     },
   ],
 }
@@ -142,7 +183,8 @@ export const TASKS: Record<'Heron' | 'Plover', DemoTask[]> = {
     {
       title: 'Rock pool survey',
       folder: 'Rock pools',
-      instructions: 'Choose one animal from our rock pool. Draw it large and label at least three parts.',
+      instructions:
+        'Choose one animal from our rock pool. Draw it large and label at least three parts.',
       dueInDays: 1,
       dueHour: 15,
       folderChangeable: false,
@@ -158,7 +200,8 @@ export const TASKS: Record<'Heron' | 'Plover', DemoTask[]> = {
     {
       title: 'Write your wind poem',
       folder: 'Wind poems',
-      instructions: 'Write four lines about the wind as if it were somebody. Take a photo of the page.',
+      instructions:
+        'Write four lines about the wind as if it were somebody. Take a photo of the page.',
       dueInDays: 5,
       dueHour: 15,
       folderChangeable: false,

@@ -93,14 +93,23 @@ function securityHeaders(): express.RequestHandler {
     contentSecurityPolicy: {
       useDefaults: false,
       directives: {
-        defaultSrc: ["'self'"], scriptSrc: ["'self'", "'wasm-unsafe-eval'"], workerSrc: ["'self'"],
+        defaultSrc: ["'self'"],
+        scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
+        workerSrc: ["'self'"],
         // React Native for the web writes its styles into the page.
-        styleSrc: ["'self'", "'unsafe-inline'"], imgSrc: ["'self'", 'data:', 'blob:'], mediaSrc: ["'self'", 'blob:'],
-        connectSrc: ["'self'", 'blob:', 'data:'], fontSrc: ["'self'", 'data:'], objectSrc: ["'none'"], baseUri: ["'none'"],
-        formAction: ["'self'"], frameAncestors: ["'none'"],
-      }, // prettier-ignore
+        styleSrc: ["'self'", "'unsafe-inline'"],
+        imgSrc: ["'self'", 'data:', 'blob:'],
+        mediaSrc: ["'self'", 'blob:'],
+        connectSrc: ["'self'", 'blob:', 'data:'],
+        fontSrc: ["'self'", 'data:'],
+        objectSrc: ["'none'"],
+        baseUri: ["'none'"],
+        formAction: ["'self'"],
+        frameAncestors: ["'none'"],
+      },
     },
-    // Set by whoever ends TLS in front of us; on plain HTTP in a school's network it would lock people out.
+    // Set by whoever ends TLS in front of us; on plain HTTP in a school's network it would lock
+    // people out.
     strictTransportSecurity: false,
     crossOriginEmbedderPolicy: false,
     referrerPolicy: { policy: 'no-referrer' },
@@ -126,17 +135,30 @@ function logRequests(platform: Platform): express.RequestHandler {
   }
 }
 
-/** Files as the build wrote them, in the smallest form that it left beside them and the browser reads. */
+/**
+ * Files as the build wrote them, in the smallest form that it left beside them and the browser
+ * reads.
+ */
 const filesOf = (
   folder: string,
   serveStatic: expressStaticGzip.ExpressStaticGzipOptions['serveStatic'],
 ): express.RequestHandler =>
-  expressStaticGzip(folder, { enableBrotli: true, orderPreference: ['br', 'gz'], index: false, serveStatic })
+  expressStaticGzip(folder, {
+    enableBrotli: true,
+    orderPreference: ['br', 'gz'],
+    index: false,
+    serveStatic,
+  })
 
 function serveClient(app: Express, folder: string): void {
-  app.use('/_expo', filesOf(path.join(folder, '_expo'), { immutable: true, maxAge: '1y', fallthrough: false }))
+  app.use(
+    '/_expo',
+    filesOf(path.join(folder, '_expo'), { immutable: true, maxAge: '1y', fallthrough: false }),
+  )
   // Asked for anew each time: a new version must not wait for an old copy of it.
-  app.get('/sw.js', (_request, response) => response.set('Cache-Control', 'no-cache').sendFile(path.join(folder, 'sw.js')))
+  app.get('/sw.js', (_request, response) =>
+    response.set('Cache-Control', 'no-cache').sendFile(path.join(folder, 'sw.js')),
+  )
   app.use(filesOf(folder, { maxAge: '1h' }))
   app.get('/{*path}', (request, response, next) => {
     // A missing file is missing; every other address is a page of the client's.

@@ -20,7 +20,10 @@ import { Retention } from './retention/retention.ts'
 /** Requests that are being answered when it is time to stop may finish, for so long. */
 const DRAIN_MS = 10_000
 
-/** `platform` and `capabilities` answer people; `jobs` are the same with more patience, for what nobody waits for. */
+/**
+ * `platform` and `capabilities` answer people; `jobs` are the same with more patience, for what
+ * nobody waits for.
+ */
 export type OpenNibquill = {
   platform: Platform
   capabilities: Capabilities
@@ -46,9 +49,15 @@ async function open(config: Config, clock: Clock): Promise<OpenNibquill> {
   }
   const [limitsPool, queuePool] = [openPool('page', 4), openPool('job', 4)]
   const platform: Platform = {
-    config, clock, log, db, storage: new FileStorage(path.join(config.dataFolder, 'files')), secrets: await Secrets.open(config.dataFolder),
-    queue: new Queue(queuePool, config.databaseUrl, log), live: new Live(config.databaseUrl, log),
-  } // prettier-ignore
+    config,
+    clock,
+    log,
+    db,
+    storage: new FileStorage(path.join(config.dataFolder, 'files')),
+    secrets: await Secrets.open(config.dataFolder),
+    queue: new Queue(queuePool, config.databaseUrl, log),
+    live: new Live(config.databaseUrl, log),
+  }
   await platform.storage.check()
   const capabilities = openCapabilities(platform, limitsPool)
   const jobs = openCapabilities({ ...platform, db: jobsDb }, limitsPool)
@@ -63,7 +72,10 @@ async function open(config: Config, clock: Clock): Promise<OpenNibquill> {
 }
 
 /** @throws the listening error as Node gives it (`EADDRINUSE` for a port in use) */
-export async function startServer(config: Config, clock: Clock = systemClock): Promise<RunningServer> {
+export async function startServer(
+  config: Config,
+  clock: Clock = systemClock,
+): Promise<RunningServer> {
   const opened = await open(config, clock)
   const { platform, capabilities, jobs, uploads, retention, close } = opened
   try {
@@ -104,7 +116,10 @@ export async function startServer(config: Config, clock: Clock = systemClock): P
   }
 }
 
-/** Takes no more requests and lets those that are here finish: a photo whose last byte has come is taken in before the process goes. */
+/**
+ * Takes no more requests and lets those that are here finish: a photo whose last byte has come is
+ * taken in before the process goes.
+ */
 async function drain(server: Server, live: Live): Promise<void> {
   let closed = false
   const over = new Promise<void>((resolve) =>

@@ -13,7 +13,13 @@ import { Page } from '../kit/layout'
 import { Loading, ProblemNotice } from '../kit/Notice'
 import { colours, fonts } from '../kit/theme'
 import { toast } from '../kit/Toast'
-import { useBeginCodes, useChangePassword, useCodes, useCodesOff, useConfirmCodes } from './accountsQueries'
+import {
+  useBeginCodes,
+  useChangePassword,
+  useCodes,
+  useCodesOff,
+  useConfirmCodes,
+} from './accountsQueries'
 import { SignInProblem } from './SignInProblem'
 import { strings } from './strings'
 
@@ -44,11 +50,29 @@ function PasswordBox() {
   )
   return (
     <Box title={strings.changePassword}>
-      <FormLine control={control} name="password" label={strings.oldPassword} secureTextEntry autoComplete="current-password" />
-      <FormLine control={control} name="newPassword" label={strings.nextPassword} secureTextEntry autoComplete="new-password" />
+      <FormLine
+        control={control}
+        name="password"
+        label={strings.oldPassword}
+        secureTextEntry
+        autoComplete="current-password"
+      />
+      <FormLine
+        control={control}
+        name="newPassword"
+        label={strings.nextPassword}
+        secureTextEntry
+        autoComplete="new-password"
+      />
       {change.isError ? <SignInProblem error={change.error} /> : null}
       <Row>
-        <BigButton small symbol="check" label={strings.changePassword} busy={change.isPending} onPress={() => void save()} />
+        <BigButton
+          small
+          symbol="check"
+          label={strings.changePassword}
+          busy={change.isPending}
+          onPress={() => void save()}
+        />
       </Row>
     </Box>
   )
@@ -62,14 +86,19 @@ function CodesBox() {
   const [password, setPassword] = useState('')
   const [code, setCode] = useState('')
   if (codes.isPending) return <Loading />
-  if (codes.isError) return <ProblemNotice error={codes.error} onRetry={() => void codes.refetch()} />
+  if (codes.isError)
+    return <ProblemNotice error={codes.error} onRetry={() => void codes.refetch()} />
   if (confirm.data) return <SpareCodes codes={confirm.data.codes} onDone={confirm.reset} />
   const { on, spareCodesLeft } = codes.data
   if (begin.data && !on) {
     return (
       <Box title={strings.codes}>
         <Hint>{strings.codesScan}</Hint>
-        <View role="img" aria-label={strings.codesQr} style={{ alignSelf: 'flex-start', padding: 12, backgroundColor: '#fff' }}>
+        <View
+          role="img"
+          aria-label={strings.codesQr}
+          style={{ alignSelf: 'flex-start', padding: 12, backgroundColor: '#fff' }}
+        >
           <QRCode value={begin.data.address} size={190} fgColor={colours.ink} />
         </View>
         <View role="group" aria-label={strings.codesSecret}>
@@ -137,7 +166,12 @@ function SpareCodes({ codes, onDone }: { codes: string[]; onDone: () => void }) 
       <Hint>{strings.spareHelp}</Hint>
       <View role="list" style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 16 }}>
         {codes.map((code) => (
-          <Text key={code} role="listitem" selectable style={{ fontFamily: fonts.strong, fontSize: 18, lineHeight: 28 }}>
+          <Text
+            key={code}
+            role="listitem"
+            selectable
+            style={{ fontFamily: fonts.strong, fontSize: 18, lineHeight: 28 }}
+          >
             {code}
           </Text>
         ))}

@@ -16,7 +16,11 @@ import { strings } from './strings'
 /** Staff: e-mail, password and, where it was chosen, a one-time code. */
 export function AdultDoor() {
   const [forgotten, setForgotten] = useState(false)
-  return forgotten ? <Forgotten onBack={() => setForgotten(false)} /> : <SignInForm onForgotten={() => setForgotten(true)} />
+  return forgotten ? (
+    <Forgotten onBack={() => setForgotten(false)} />
+  ) : (
+    <SignInForm onForgotten={() => setForgotten(true)} />
+  )
 }
 
 function SignInForm({ onForgotten }: { onForgotten: () => void }) {
@@ -27,7 +31,8 @@ function SignInForm({ onForgotten }: { onForgotten: () => void }) {
   })
   const [code, setCode] = useState('')
   const refused = codeOf(signIn.error)
-  const asksCode = refused === 'accounts/code-needed' || refused === 'accounts/code-wrong' || code !== ''
+  const asksCode =
+    refused === 'accounts/code-needed' || refused === 'accounts/code-wrong' || code !== ''
   const enter = handleSubmit((body) =>
     signIn.mutate({ way: 'password', body: code.trim() ? { ...body, oneTimeCode: code } : body }),
   )
@@ -37,16 +42,39 @@ function SignInForm({ onForgotten }: { onForgotten: () => void }) {
       <Text role="heading" aria-level={2} variant="headlineSmall">
         {strings.adultTitle}
       </Text>
-      <FormLine control={control} name="email" label={strings.email} autoComplete="username" inputMode="email" autoCapitalize="none" autoFocus onSubmitEditing={go} />
-      <FormLine control={control} name="password" label={strings.password} autoComplete="current-password" secureTextEntry onSubmitEditing={go} />
+      <FormLine
+        control={control}
+        name="email"
+        label={strings.email}
+        autoComplete="username"
+        inputMode="email"
+        autoCapitalize="none"
+        autoFocus
+        onSubmitEditing={go}
+      />
+      <FormLine
+        control={control}
+        name="password"
+        label={strings.password}
+        autoComplete="current-password"
+        secureTextEntry
+        onSubmitEditing={go}
+      />
       {asksCode ? (
-        <Field label={strings.oneTimeCode} value={code} onChangeText={setCode} autoComplete="one-time-code" autoFocus onSubmitEditing={go} />
+        <Field
+          label={strings.oneTimeCode}
+          value={code}
+          onChangeText={setCode}
+          autoComplete="one-time-code"
+          autoFocus
+          onSubmitEditing={go}
+        />
       ) : null}
       {signIn.isError ? <SignInProblem error={signIn.error} /> : null}
       <BigButton label={strings.signIn} symbol="forward" onPress={go} busy={signIn.isPending} />
       <BigButton small tone="quiet" label={strings.forgotten} onPress={onForgotten} />
     </>
-  ) // prettier-ignore
+  )
 }
 
 function Forgotten({ onBack }: { onBack: () => void }) {
@@ -75,7 +103,13 @@ function Forgotten({ onBack }: { onBack: () => void }) {
         </Notice>
       ) : null}
       {ask.isError ? <SignInProblem error={ask.error} /> : null}
-      <BigButton label={strings.forgottenSend} symbol="mail" onPress={send} busy={ask.isPending} disabled={ask.isSuccess} />
+      <BigButton
+        label={strings.forgottenSend}
+        symbol="mail"
+        onPress={send}
+        busy={ask.isPending}
+        disabled={ask.isSuccess}
+      />
       <BigButton small tone="quiet" label={strings.backToSignIn} onPress={onBack} />
     </>
   )

@@ -12,7 +12,10 @@ import { useSignIn } from './session'
 import { SignInProblem } from './SignInProblem'
 import { strings } from './strings'
 
-/** The code of a card that a tablet's own camera opened; taken out of the address at once, so that it stays in no history. */
+/**
+ * The code of a card that a tablet's own camera opened; taken out of the address at once, so that
+ * it stays in no history.
+ */
 function codeFromAddress(): string {
   if (typeof window === 'undefined') return ''
   const code = readCardCode(decodeURIComponent(window.location.hash.slice(1)))
@@ -24,7 +27,9 @@ function codeFromAddress(): string {
 /** Whether the camera may be opened without a question, so that it can be there at once. */
 async function cameraAllowed(): Promise<boolean> {
   try {
-    return (await navigator.permissions.query({ name: 'camera' as PermissionName })).state === 'granted'
+    return (
+      (await navigator.permissions.query({ name: 'camera' as PermissionName })).state === 'granted'
+    )
   } catch {
     return false
   }
@@ -36,7 +41,9 @@ export function CardDoor() {
   const [way, setWay] = useState<'ask' | 'scan' | 'type'>(code ? 'type' : 'ask')
   const signIn = useSignIn()
   useEffect(() => {
-    void cameraAllowed().then((allowed) => allowed && setWay((now) => (now === 'ask' ? 'scan' : now)))
+    void cameraAllowed().then(
+      (allowed) => allowed && setWay((now) => (now === 'ask' ? 'scan' : now)),
+    )
   }, [])
   const enter = (letters: string) =>
     signIn.mutate(
@@ -61,11 +68,21 @@ export function CardDoor() {
         <>
           <DrawnCard letters="" />
           <BigButton label={strings.scanStart} symbol="camera" onPress={() => turnTo('scan')} />
-          <BigButton tone="quiet" label={strings.typeInstead} symbol="edit" onPress={() => turnTo('type')} />
+          <BigButton
+            tone="quiet"
+            label={strings.typeInstead}
+            symbol="edit"
+            onPress={() => turnTo('type')}
+          />
         </>
       ) : null}
       {way === 'scan' ? (
-        <Scanner onCard={enter} busy={signIn.isPending} onType={() => turnTo('type')} onRest={() => turnTo('ask')}>
+        <Scanner
+          onCard={enter}
+          busy={signIn.isPending}
+          onType={() => turnTo('type')}
+          onRest={() => turnTo('ask')}
+        >
           {problem}
         </Scanner>
       ) : null}
@@ -73,7 +90,12 @@ export function CardDoor() {
         <>
           <TypedCode code={code} onCode={setCode} onEnter={enter} busy={signIn.isPending} />
           {problem}
-          <BigButton tone="quiet" label={strings.scanInstead} symbol="camera" onPress={() => turnTo('scan')} />
+          <BigButton
+            tone="quiet"
+            label={strings.scanInstead}
+            symbol="camera"
+            onPress={() => turnTo('scan')}
+          />
         </>
       ) : null}
     </>
@@ -86,7 +108,12 @@ const lettersOf = (text: string) =>
     .toUpperCase()
     .slice(0, CARD_CODE_LENGTH)
 
-type TypedProps = { code: string; onCode: (code: string) => void; onEnter: (code: string) => void; busy: boolean }
+type TypedProps = {
+  code: string
+  onCode: (code: string) => void
+  onEnter: (code: string) => void
+  busy: boolean
+}
 function TypedCode({ code, onCode, onEnter, busy }: TypedProps) {
   const letters = lettersOf(code)
   const whole = letters.length === CARD_CODE_LENGTH
@@ -105,7 +132,13 @@ function TypedCode({ code, onCode, onEnter, busy }: TypedProps) {
         large
         autoFocus
       />
-      <BigButton label={strings.go} symbol="forward" onPress={enter} busy={busy} disabled={!whole} />
+      <BigButton
+        label={strings.go}
+        symbol="forward"
+        onPress={enter}
+        busy={busy}
+        disabled={!whole}
+      />
     </>
   )
 }
@@ -115,7 +148,14 @@ function DrawnCard({ letters }: { letters: string }) {
   return (
     <View
       aria-hidden
-      style={{ flexDirection: 'row', justifyContent: 'space-between', backgroundColor: colours.ochreTint, borderRadius: corners.sheet, padding: 10, gap: 8 }} // prettier-ignore
+      style={{
+        flexDirection: 'row',
+        justifyContent: 'space-between',
+        backgroundColor: colours.ochreTint,
+        borderRadius: corners.sheet,
+        padding: 10,
+        gap: 8,
+      }}
     >
       {[0, 4, 8, 12].map((start) => (
         <View key={start} style={{ flexDirection: 'row', gap: 2, flex: 1 }}>
@@ -124,9 +164,17 @@ function DrawnCard({ letters }: { letters: string }) {
             return (
               <View
                 key={i}
-                style={{ flex: 1, maxWidth: 24, alignItems: 'center', borderBottomWidth: 3, borderBottomColor: letter ? colours.aubergine : colours.ochre }} // prettier-ignore
+                style={{
+                  flex: 1,
+                  maxWidth: 24,
+                  alignItems: 'center',
+                  borderBottomWidth: 3,
+                  borderBottomColor: letter ? colours.aubergine : colours.ochre,
+                }}
               >
-                <Text style={{ fontFamily: fonts.strong, fontSize: 17, lineHeight: 28 }}>{letter ?? ' '}</Text>
+                <Text style={{ fontFamily: fonts.strong, fontSize: 17, lineHeight: 28 }}>
+                  {letter ?? ' '}
+                </Text>
               </View>
             )
           })}

@@ -14,7 +14,10 @@ import { toast } from '../kit/Toast'
 import { isBeingDrawn, useCardSheets, useOrderCards } from './accountsQueries'
 import { strings } from './strings'
 
-/** Prints new name cards, after saying what becomes of the old ones. Left and opened again, the sheet is found here for a while. */
+/**
+ * Prints new name cards, after saying what becomes of the old ones. Left and opened again, the
+ * sheet is found here for a while.
+ */
 export function CardsButton({ label, order }: { label: string; order: PrintCards }) {
   const [asking, setAsking] = useState(false)
   /** The sheet somebody waits for here: it is saved as soon as it is ready. */
@@ -22,7 +25,8 @@ export function CardsButton({ label, order }: { label: string; order: PrintCards
   const sheet = useCardSheets().data?.find((one) => isFor(one, order))
   const print = useOrderCards()
   const save = useMutation({
-    mutationFn: (sheetId: string) => saveFile(`/api/accounts/cards/${sheetId}/file`, 'name-cards.pdf'),
+    mutationFn: (sheetId: string) =>
+      saveFile(`/api/accounts/cards/${sheetId}/file`, 'name-cards.pdf'),
     onSuccess: () => toast(strings.cardsPrinted),
     onError: (error) => toast(sentenceOf(error)),
   })
@@ -50,7 +54,10 @@ export function CardsButton({ label, order }: { label: string; order: PrintCards
         onNo={() => setAsking(false)}
         onYes={() => {
           setAsking(false)
-          print.mutate(order, { onSuccess: ({ id }) => setAwaited(id), onError: (error) => toast(sentenceOf(error)) })
+          print.mutate(order, {
+            onSuccess: ({ id }) => setAwaited(id),
+            onError: (error) => toast(sentenceOf(error)),
+          })
         }}
       >
         {strings.cardsHelp}
@@ -68,17 +75,31 @@ function SheetLine({ sheet, onSave }: { sheet: CardSheet; onSave: () => void }) 
   return (
     <View role="status" style={{ flexBasis: '100%', gap: 8 }}>
       {isBeingDrawn(sheet) ? (
-        <Progress share={cardCount ? cardsDone / cardCount : 0} label={strings.cardsDrawing(cardsDone, cardCount)} />
+        <Progress
+          share={cardCount ? cardsDone / cardCount : 0}
+          label={strings.cardsDrawing(cardsDone, cardCount)}
+        />
       ) : null}
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 12 }}>
-        <Text variant="bodyMedium" style={{ color: state === 'failed' ? colours.clay : colours.inkSoft }}>
+        <Text
+          variant="bodyMedium"
+          style={{ color: state === 'failed' ? colours.clay : colours.inkSoft }}
+        >
           {state === 'failed'
             ? strings.cardsFailed
             : state === 'ready' && goneAt
               ? strings.cardsReady(cardCount, timeOf(new Date(goneAt)))
               : strings.cardsDrawing(cardsDone, cardCount)}
         </Text>
-        {state === 'ready' ? <BigButton small tone="quiet" symbol="download" label={strings.cardsSave} onPress={onSave} /> : null}
+        {state === 'ready' ? (
+          <BigButton
+            small
+            tone="quiet"
+            symbol="download"
+            label={strings.cardsSave}
+            onPress={onSave}
+          />
+        ) : null}
       </View>
     </View>
   )

@@ -26,12 +26,24 @@ export function DoorLine({ classId }: { classId: string }) {
       role="region"
       aria-label={strings.door}
       style={{
-        backgroundColor: open ? colours.verdigrisTint : colours.desk, borderRadius: corners.button, padding: 12, paddingLeft: 16, gap: 10,
-        flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center',
-      }} // prettier-ignore
+        backgroundColor: open ? colours.verdigrisTint : colours.desk,
+        borderRadius: corners.button,
+        padding: 12,
+        paddingLeft: 16,
+        gap: 10,
+        flexDirection: 'row',
+        flexWrap: 'wrap',
+        alignItems: 'center',
+      }}
     >
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10, flexGrow: 1, flexShrink: 1 }}>
-        <Symbol name={open ? 'door-open' : 'door-shut'} size={26} colour={open ? colours.verdigris : colours.inkSoft} />
+      <View
+        style={{ flexDirection: 'row', alignItems: 'center', gap: 10, flexGrow: 1, flexShrink: 1 }}
+      >
+        <Symbol
+          name={open ? 'door-open' : 'door-shut'}
+          size={26}
+          colour={open ? colours.verdigris : colours.inkSoft}
+        />
         <Text variant="bodyMedium" style={{ flexShrink: 1 }}>
           {`${doorSentence(door.data)}. ${strings.desksOpen(sessions.length)}`}
         </Text>

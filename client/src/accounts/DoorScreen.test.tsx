@@ -8,17 +8,43 @@ jest.mock('expo-router', () => ({
 }))
 
 const DOOR = {
-  switch: 'hours', open: true, until: '2026-11-23T15:30:00.000Z', reason: 'hours', opensAt: '08:30', closesAt: '15:30', tabletLimit: 16, asksSecret: false, onlyHere: false,
-  cardMadeAt: null, tablets: [], sessions: [],
-} // prettier-ignore
+  switch: 'hours',
+  open: true,
+  until: '2026-11-23T15:30:00.000Z',
+  reason: 'hours',
+  opensAt: '08:30',
+  closesAt: '15:30',
+  tabletLimit: 16,
+  asksSecret: false,
+  onlyHere: false,
+  cardMadeAt: null,
+  tablets: [],
+  sessions: [],
+}
 const CLASS = {
-  id: ID(5), name: 'Heron', yearGroup: 'Year 3', schoolYearId: ID(6), yearName: '2026/27', running: true, pupilCount: 1, teachers: [], idleMinutes: 10,
-  pupilsPropose: false, mine: true, version: 1, pupils: [],
-} // prettier-ignore
+  id: ID(5),
+  name: 'Heron',
+  yearGroup: 'Year 3',
+  schoolYearId: ID(6),
+  yearName: '2026/27',
+  running: true,
+  pupilCount: 1,
+  teachers: [],
+  idleMinutes: 10,
+  pupilsPropose: false,
+  mine: true,
+  version: 1,
+  pupils: [],
+}
 const desk = (n: number, firstName: string, change: object = {}) => ({
-  id: ID(n), way: 'peg', tabletNumber: 3, pupil: { id: ID(n + 10), firstName, lastName: 'A.', peg: { symbol: 'fish', colour: 'sea' } },
-  openedAt: '2026-11-23T09:00:00.000Z', seenAt: '2026-11-23T09:05:00.000Z', ...change,
-}) // prettier-ignore
+  id: ID(n),
+  way: 'peg',
+  tabletNumber: 3,
+  pupil: { id: ID(n + 10), firstName, lastName: 'A.', peg: { symbol: 'fish', colour: 'sea' } },
+  openedAt: '2026-11-23T09:00:00.000Z',
+  seenAt: '2026-11-23T09:05:00.000Z',
+  ...change,
+})
 const at = (door: object = {}, change: Record<string, unknown> = {}) => ({
   [`GET /accounts/classes/${ID(5)}/door`]: { ...DOOR, ...door },
   [`GET /school/classes/${ID(5)}`]: CLASS,
@@ -35,10 +61,13 @@ test('an empty door says what to do first', async () => {
 test.each([
   { onlyHere: true, says: 'From home only their own name card works.' },
   { onlyHere: false, says: /a tablet taken home shows the pegs as well while the door is open/ },
-])('what a tablet at home can do is said as it is: kept to the school’s network $onlyHere', async ({ onlyHere, says }) => {
-  show(<DoorScreen />, at({ onlyHere }))
-  expect(await screen.findByText(says)).toBeTruthy()
-})
+])(
+  'what a tablet at home can do is said as it is: kept to the school’s network $onlyHere',
+  async ({ onlyHere, says }) => {
+    show(<DoorScreen />, at({ onlyHere }))
+    expect(await screen.findByText(says)).toBeTruthy()
+  },
+)
 
 test('the switch is sent with one tap; new times wait until they are kept', async () => {
   const asked = show(<DoorScreen />, at({}, { [`PATCH /accounts/classes/${ID(5)}/door`]: DOOR }))
@@ -58,18 +87,25 @@ test('a refusal stands beside what was refused', async () => {
     status: 400,
     fields: { closesAt: ['is not later than the opening time'] },
   }
-  show(<DoorScreen />, at({}, { [`PATCH /accounts/classes/${ID(5)}/door`]: { status: 400, body } })) // prettier-ignore
+  show(<DoorScreen />, at({}, { [`PATCH /accounts/classes/${ID(5)}/door`]: { status: 400, body } }))
   fireEvent.click(await screen.findByRole('radio', { name: 'Shut until tonight' }))
-  expect((await screen.findByRole('alert')).textContent).toContain('It is not later than the opening time.')
+  expect((await screen.findByRole('alert')).textContent).toContain(
+    'It is not later than the opening time.',
+  )
 })
 
 test('open desks say where they are; one is closed at once, all of them after a question', async () => {
   const sessions = [desk(1, 'Wren'), desk(2, 'Tomasz', { way: 'card', tabletNumber: null })]
-  const asked = show(<DoorScreen />, at({ sessions }, { [`DELETE /accounts/classes/${ID(5)}`]: DOOR }))
+  const asked = show(
+    <DoorScreen />,
+    at({ sessions }, { [`DELETE /accounts/classes/${ID(5)}`]: DOOR }),
+  )
   expect(await screen.findByText(/on tablet 3/)).toBeTruthy()
   expect(screen.getByText(/by name card/)).toBeTruthy()
   const ended = () =>
-    asked.filter(({ method }) => method === 'DELETE').map(({ path }) => path.replace(/.*door|.*classes\/[^/]+/, ''))
+    asked
+      .filter(({ method }) => method === 'DELETE')
+      .map(({ path }) => path.replace(/.*door|.*classes\/[^/]+/, ''))
   fireEvent.click(screen.getByRole('button', { name: 'Close Tomasz’s desk' }))
   await waitFor(() => expect(ended()).toEqual([`/sessions/${ID(2)}`]))
   fireEvent.click(screen.getByRole('button', { name: 'Close all desks' }))

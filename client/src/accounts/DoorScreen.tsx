@@ -1,4 +1,9 @@
-import { MAX_TABLETS, type ClassDoor, type OpenSession, type SharedTablet } from '@nibquill/contract'
+import {
+  MAX_TABLETS,
+  type ClassDoor,
+  type OpenSession,
+  type SharedTablet,
+} from '@nibquill/contract'
 import { DOOR_SWITCHES } from '@nibquill/core'
 import { useMutation } from '@tanstack/react-query'
 import { router, useLocalSearchParams } from 'expo-router'
@@ -71,11 +76,23 @@ function When({ classId, door }: Part) {
           onChange={(closesAt) => setTimes({ ...times, closesAt })}
         />
       </Row>
-      <Toggle label={strings.onlyHere} value={door.onlyHere} onChange={(onlyHere) => change.mutate({ onlyHere })} />
-      <Hint tone={door.onlyHere ? 'soft' : 'attention'}>{strings.fromHome[door.onlyHere ? 'shut' : 'open']}</Hint>
+      <Toggle
+        label={strings.onlyHere}
+        value={door.onlyHere}
+        onChange={(onlyHere) => change.mutate({ onlyHere })}
+      />
+      <Hint tone={door.onlyHere ? 'soft' : 'attention'}>
+        {strings.fromHome[door.onlyHere ? 'shut' : 'open']}
+      </Hint>
       {changed ? (
         <Row>
-          <BigButton small symbol="check" label={strings.keep} busy={change.isPending} onPress={() => change.mutate(times)} />
+          <BigButton
+            small
+            symbol="check"
+            label={strings.keep}
+            busy={change.isPending}
+            onPress={() => change.mutate(times)}
+          />
         </Row>
       ) : null}
       {change.isError ? <ProblemNotice error={change.error} /> : null}
@@ -101,7 +118,11 @@ function Tablets({ classId, door }: Part) {
       ) : null}
       {door.tablets.length === 0 ? <Hint>{strings.noTablets}</Hint> : null}
       {door.tablets.map((tablet) => (
-        <TabletRow key={tablet.id} tablet={tablet} onEnd={() => end.mutate(`tablets/${tablet.id}`)} />
+        <TabletRow
+          key={tablet.id}
+          tablet={tablet}
+          onEnd={() => end.mutate(`tablets/${tablet.id}`)}
+        />
       ))}
       <Row>
         <BigButton
@@ -112,7 +133,10 @@ function Tablets({ classId, door }: Part) {
           busy={print.isPending}
           onPress={() => (door.cardMadeAt === null ? print.mutate() : setAsking(true))}
         />
-        <Limit value={door.tabletLimit} onChange={(tabletLimit) => change.mutate({ tabletLimit })} />
+        <Limit
+          value={door.tabletLimit}
+          onChange={(tabletLimit) => change.mutate({ tabletLimit })}
+        />
       </Row>
       {end.isError ? <ProblemNotice error={end.error} /> : null}
       <Ask
@@ -138,29 +162,54 @@ function TabletRow({ tablet, onEnd }: { tablet: SharedTablet; onEnd: () => void 
       <Text variant="bodyMedium" style={{ flex: 1, color: colours.inkSoft }}>
         {strings.lastSeen(whenWasIt(tablet.seenAt))}
       </Text>
-      <RoundButton size={targets.adult} label={strings.takeAway(tablet.number)} symbol="close" onPress={onEnd} />
+      <RoundButton
+        size={targets.adult}
+        label={strings.takeAway(tablet.number)}
+        symbol="close"
+        onPress={onEnd}
+      />
     </View>
   )
 }
 
 function Limit({ value, onChange }: { value: number; onChange: (value: number) => void }) {
   return (
-    <View role="group" aria-label={strings.tabletLimit} style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}>
+    <View
+      role="group"
+      aria-label={strings.tabletLimit}
+      style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}
+    >
       <Text variant="bodyMedium">{strings.tabletLimit}</Text>
-      <RoundButton size={targets.adult} label={strings.fewer} symbol="minus" disabled={value <= 1} onPress={() => onChange(value - 1)} />
+      <RoundButton
+        size={targets.adult}
+        label={strings.fewer}
+        symbol="minus"
+        disabled={value <= 1}
+        onPress={() => onChange(value - 1)}
+      />
       <Text variant="titleMedium" style={{ minWidth: 28, textAlign: 'center' }}>
         {value}
       </Text>
-      <RoundButton size={targets.adult} label={strings.more} symbol="plus" disabled={value >= MAX_TABLETS} onPress={() => onChange(value + 1)} />
+      <RoundButton
+        size={targets.adult}
+        label={strings.more}
+        symbol="plus"
+        disabled={value >= MAX_TABLETS}
+        onPress={() => onChange(value + 1)}
+      />
     </View>
-  ) // prettier-ignore
+  )
 }
 
 function Secrets({ classId, door }: Part) {
   const change = useChangeDoor(classId)
   return (
     <Box title={strings.secretsTitle}>
-      <Toggle label={strings.asksSecret} value={door.asksSecret} onChange={(asksSecret) => change.mutate({ asksSecret })} />
+      <Toggle
+        label={strings.asksSecret}
+        value={door.asksSecret}
+        onChange={(asksSecret) => change.mutate({ asksSecret })}
+      />
       {door.asksSecret ? (
         <Row>
           <BigButton
@@ -183,10 +232,15 @@ function Desks({ classId, sessions }: { classId: string; sessions: OpenSession[]
     <Box title={strings.openDesks}>
       {sessions.length === 0 ? <Hint>{strings.noDesks}</Hint> : null}
       {sessions.map((session) => (
-        <View key={session.id} style={{ flexDirection: 'row', alignItems: 'center', gap: 12, minHeight: targets.adult }}>
+        <View
+          key={session.id}
+          style={{ flexDirection: 'row', alignItems: 'center', gap: 12, minHeight: targets.adult }}
+        >
           <Peg peg={session.pupil.peg} size={40} />
           <View style={{ flex: 1 }}>
-            <Text variant="titleSmall">{`${session.pupil.firstName} ${session.pupil.lastName}`.trim()}</Text>
+            <Text variant="titleSmall">
+              {`${session.pupil.firstName} ${session.pupil.lastName}`.trim()}
+            </Text>
             <Hint>
               {strings.deskOpen(
                 session.way === 'peg' ? strings.byPeg(session.tabletNumber) : strings.byCard,
@@ -204,7 +258,13 @@ function Desks({ classId, sessions }: { classId: string; sessions: OpenSession[]
       ))}
       {sessions.length > 1 ? (
         <Row>
-          <BigButton small tone="again" label={strings.endAll} busy={end.isPending} onPress={() => setAsking(true)} />
+          <BigButton
+            small
+            tone="again"
+            label={strings.endAll}
+            busy={end.isPending}
+            onPress={() => setAsking(true)}
+          />
         </Row>
       ) : null}
       {end.isError ? <ProblemNotice error={end.error} /> : null}

@@ -42,7 +42,14 @@ export function FirstRunScreen() {
   return (
     <Page
       max={560}
-      foot={<BigButton label={strings.setUp} symbol="forward" onPress={() => void open()} busy={signIn.isPending} />}
+      foot={
+        <BigButton
+          label={strings.setUp}
+          symbol="forward"
+          onPress={() => void open()}
+          busy={signIn.isPending}
+        />
+      }
     >
       <Name />
       <Heading>{strings.firstRunTitle}</Heading>

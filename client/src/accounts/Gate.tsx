@@ -13,7 +13,12 @@ import { strings } from './strings'
 import { noteIdle, useIdle } from './useIdle'
 
 /** Where each role begins. */
-export const START = { pupil: '/desk', teacher: '/tray', office: '/class', parent: '/family' } as const
+export const START = {
+  pupil: '/desk',
+  teacher: '/tray',
+  office: '/class',
+  parent: '/family',
+} as const
 
 /** Lets everyone to their own pages, and nobody else's. */
 export function Gate({ roles }: { roles: readonly (keyof typeof START)[] }) {
@@ -33,10 +38,12 @@ export function Gate({ roles }: { roles: readonly (keyof typeof START)[] }) {
   }, [])
   const asking = useIdle(stage === 'none' ? (person?.idleMinutes ?? null) : null, onIdle)
   if (session.isPending) return <Loading />
-  if (!session.data) return <ProblemNotice error={session.error} onRetry={() => void session.refetch()} />
+  if (!session.data)
+    return <ProblemNotice error={session.error} onRetry={() => void session.refetch()} />
   if (session.data.firstRun) return <Redirect href="/first-run" />
   if (!person) return <Redirect href={doorstep(session.data)} />
-  if (!roles.includes(person.role)) return path === START[person.role] ? null : <Redirect href={START[person.role]} />
+  if (!roles.includes(person.role))
+    return path === START[person.role] ? null : <Redirect href={START[person.role]} />
   const covered = stage !== 'none'
   return (
     <View style={{ flex: 1, backgroundColor: colours.paper }}>
@@ -44,7 +51,9 @@ export function Gate({ roles }: { roles: readonly (keyof typeof START)[] }) {
       <View style={{ flex: 1, display: covered ? 'none' : 'flex' }}>
         <Slot />
       </View>
-      {covered ? <HandOverCover name={person.firstName} stage={stage} onLeaveBehind={leaveBehind} /> : null}
+      {covered ? (
+        <HandOverCover name={person.firstName} stage={stage} onLeaveBehind={leaveBehind} />
+      ) : null}
       <Ask
         visible={asking}
         title={strings.stillThere}
@@ -63,7 +72,12 @@ export function Gate({ roles }: { roles: readonly (keyof typeof START)[] }) {
 export function ToStart() {
   const session = useSession()
   if (session.isPending) return <Loading />
-  if (!session.data) return <ProblemNotice error={session.error} onRetry={() => void session.refetch()} />
+  if (!session.data)
+    return <ProblemNotice error={session.error} onRetry={() => void session.refetch()} />
   if (session.data.firstRun) return <Redirect href="/first-run" />
-  return <Redirect href={session.data.person ? START[session.data.person.role] : doorstep(session.data)} />
+  return (
+    <Redirect
+      href={session.data.person ? START[session.data.person.role] : doorstep(session.data)}
+    />
+  )
 }

@@ -10,7 +10,10 @@ import { colours } from '../kit/theme'
 import type { useHandOverStage } from './handOver'
 import { strings } from './strings'
 
-/** Stands instead of the desk while its work is brought home: nothing of the pupil who left can be seen. */
+/**
+ * Stands instead of the desk while its work is brought home: nothing of the pupil who left can be
+ * seen.
+ */
 export function HandOverCover({
   name,
   stage,
@@ -22,7 +25,16 @@ export function HandOverCover({
 }) {
   const [asking, setAsking] = useState(false)
   return (
-    <View style={{ flex: 1, backgroundColor: colours.paper, alignItems: 'center', justifyContent: 'center', padding: 24, gap: 18 }}>
+    <View
+      style={{
+        flex: 1,
+        backgroundColor: colours.paper,
+        alignItems: 'center',
+        justifyContent: 'center',
+        padding: 24,
+        gap: 18,
+      }}
+    >
       <Spinner size="large" colour={colours.aubergine} />
       <Heading level={1}>{strings.keeping(name)}</Heading>
       <Text variant="bodyLarge" style={{ color: colours.inkSoft, textAlign: 'center' }}>
@@ -38,7 +50,12 @@ export function HandOverCover({
           <Notice tone="attention" symbol="clock">
             {strings.notKept}
           </Notice>
-          <BigButton small tone="again" label={strings.leaveBehind} onPress={() => setAsking(true)} />
+          <BigButton
+            small
+            tone="again"
+            label={strings.leaveBehind}
+            onPress={() => setAsking(true)}
+          />
           <Ask
             visible={asking}
             title={strings.leaveBehind}
@@ -52,5 +69,5 @@ export function HandOverCover({
         </>
       ) : null}
     </View>
-  ) // prettier-ignore
+  )
 }

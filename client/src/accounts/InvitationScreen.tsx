@@ -9,16 +9,31 @@ import { useSession, useSignIn } from './session'
 import { SignInProblem } from './SignInProblem'
 import { strings } from './strings'
 
-/** Where an invitation leads. A tap is asked for, so that a mail program that looks links up does not use it. */
+/**
+ * Where an invitation leads. A tap is asked for, so that a mail program that looks links up does
+ * not use it.
+ */
 export function InvitationScreen() {
   const { token } = useLocalSearchParams<{ token: string }>()
   const session = useSession()
   const signIn = useSignIn()
-  const open = () => signIn.mutate({ way: 'invitation', body: { token } }, { onSuccess: () => router.replace('/family') })
+  const open = () =>
+    signIn.mutate(
+      { way: 'invitation', body: { token } },
+      { onSuccess: () => router.replace('/family') },
+    )
   return (
     <Page
       max={520}
-      foot={<BigButton label={strings.open} symbol="forward" onPress={open} busy={signIn.isPending} disabled={signIn.isError} />}
+      foot={
+        <BigButton
+          label={strings.open}
+          symbol="forward"
+          onPress={open}
+          busy={signIn.isPending}
+          disabled={signIn.isError}
+        />
+      }
     >
       <View style={{ height: 40 }} />
       <Name />

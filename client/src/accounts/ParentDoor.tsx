@@ -38,7 +38,12 @@ export function ParentDoor() {
             onSubmitEditing={enter}
           />
           {signIn.isError ? <SignInProblem error={signIn.error} /> : null}
-          <BigButton label={strings.parentEnter} symbol="forward" onPress={enter} busy={signIn.isPending} />
+          <BigButton
+            label={strings.parentEnter}
+            symbol="forward"
+            onPress={enter}
+            busy={signIn.isPending}
+          />
           <BigButton
             small
             tone="quiet"

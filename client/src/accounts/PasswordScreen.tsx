@@ -18,9 +18,16 @@ import { strings } from './strings'
 /** Where the link for new staff leads: a password is chosen, and one is in. */
 export function PasswordScreen() {
   const { token } = useLocalSearchParams<{ token: string }>()
-  const link = useAsk(['accounts', 'password-link', token], `/accounts/password-links/${token}`, PasswordLink)
+  const link = useAsk(
+    ['accounts', 'password-link', token],
+    `/accounts/password-links/${token}`,
+    PasswordLink,
+  )
   const signIn = useSignIn()
-  const { control, handleSubmit } = useForm({ resolver: valibotResolver(ChoosePassword), defaultValues: { password: '' } })
+  const { control, handleSubmit } = useForm({
+    resolver: valibotResolver(ChoosePassword),
+    defaultValues: { password: '' },
+  })
   const save = handleSubmit((body) =>
     signIn.mutate({ way: 'password-link', token, body }, { onSuccess: () => router.replace('/') }),
   )
@@ -29,7 +36,14 @@ export function PasswordScreen() {
   return (
     <Page
       max={520}
-      foot={<BigButton label={strings.choosePassword} symbol="forward" onPress={() => void save()} busy={signIn.isPending} />}
+      foot={
+        <BigButton
+          label={strings.choosePassword}
+          symbol="forward"
+          onPress={() => void save()}
+          busy={signIn.isPending}
+        />
+      }
     >
       <Name />
       <Heading>{strings.welcome(link.data.firstName)}</Heading>

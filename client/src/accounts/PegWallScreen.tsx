@@ -51,7 +51,10 @@ export function PegWallScreen() {
   }
   const wall = pegs.data
   const enter = (pupilId: string, secret: SecretSymbol[] | null) =>
-    signIn.mutate({ way: 'peg', body: { pupilId, secret } }, { onSuccess: () => router.replace('/desk') })
+    signIn.mutate(
+      { way: 'peg', body: { pupilId, secret } },
+      { onSuccess: () => router.replace('/desk') },
+    )
   const tap = (peg: HangingPeg) => {
     signIn.reset()
     if (wall.asksSecret) setChosen(peg)
@@ -73,12 +76,20 @@ export function PegWallScreen() {
     )
   }
   return (
-    <ScrollView style={{ backgroundColor: colours.paper }} contentContainerStyle={{ flexGrow: 1, padding: 20, gap: 18 }}>
-      <View role="main" style={{ width: '100%', maxWidth: 1120, alignSelf: 'center', gap: 18, flexGrow: 1 }}>
+    <ScrollView
+      style={{ backgroundColor: colours.paper }}
+      contentContainerStyle={{ flexGrow: 1, padding: 20, gap: 18 }}
+    >
+      <View
+        role="main"
+        style={{ width: '100%', maxWidth: 1120, alignSelf: 'center', gap: 18, flexGrow: 1 }}
+      >
         <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>
           <View style={{ flex: 1 }}>
             <Text variant="bodyLarge" style={{ color: colours.inkSoft }}>
-              {[strings.pegsAt(wall.className), tablet ? session.data?.school?.name : null].filter(Boolean).join(', ')}
+              {[strings.pegsAt(wall.className), tablet ? session.data?.school?.name : null]
+                .filter(Boolean)
+                .join(', ')}
             </Text>
             <Heading level={1}>{wall.open ? strings.pegsTitle : strings.doorShutTitle}</Heading>
           </View>
@@ -105,44 +116,94 @@ export function PegWallScreen() {
 
 /** For those who come without a peg. */
 const OtherWays = () => (
-  <View role="navigation" style={{ flexDirection: 'row', flexWrap: 'wrap', justifyContent: 'center' }}>
+  <View
+    role="navigation"
+    style={{ flexDirection: 'row', flexWrap: 'wrap', justifyContent: 'center' }}
+  >
     <Turn label={strings.myCard} symbol="card" onPress={() => router.push('/sign-in')} />
-    <Turn label={strings.grownUp} symbol="class" onPress={() => router.push('/sign-in?who=adult')} />
+    <Turn
+      label={strings.grownUp}
+      symbol="class"
+      onPress={() => router.push('/sign-in?who=adult')}
+    />
   </View>
 )
 
 const shutSentence = (wall: PegWall): string =>
-  [strings.doorShut[wall.reason], wall.reason === 'too-early' ? strings.doorOpensAt(wall.opensAt) : ''].filter(Boolean).join(' ')
+  [
+    strings.doorShut[wall.reason],
+    wall.reason === 'too-early' ? strings.doorOpensAt(wall.opensAt) : '',
+  ]
+    .filter(Boolean)
+    .join(' ')
 
 const PEG_SIZES = [132, 116, 104, 92, 82, 74]
 const BESIDE_PX = 32
 const BELOW_PX = 66
 const HEAD_AND_FOOT_PX = 210
 
-/** The largest pegs that are all in sight at once; the smallest, and scrolling, when there are too many. */
+/**
+ * The largest pegs that are all in sight at once; the smallest, and scrolling, when there are too
+ * many.
+ */
 function fitPegs(count: number, width: number, height: number): { across: number; size: number } {
-  const fits = PEG_SIZES.map((size) => ({ size, across: Math.max(3, Math.floor(width / (size + BESIDE_PX))) }))
-  return fits.find(({ size, across }) => Math.ceil(count / across) * (size + BELOW_PX) <= height) ?? fits.at(-1)!
+  const fits = PEG_SIZES.map((size) => ({
+    size,
+    across: Math.max(3, Math.floor(width / (size + BESIDE_PX))),
+  }))
+  return (
+    fits.find(({ size, across }) => Math.ceil(count / across) * (size + BELOW_PX) <= height) ??
+    fits.at(-1)!
+  )
 }
 
 /** A board along which the pegs hang, with a name below each. */
-function Rack({ pegs, opening, onTap }: { pegs: HangingPeg[]; opening: unknown; onTap: (peg: HangingPeg) => void }) {
+function Rack({
+  pegs,
+  opening,
+  onTap,
+}: {
+  pegs: HangingPeg[]
+  opening: unknown
+  onTap: (peg: HangingPeg) => void
+}) {
   const { width, height, tablet } = useWidth()
   if (pegs.length === 0) return <Empty symbol="anchor" title={strings.noPegs} />
-  const { across, size } = fitPegs(pegs.length, Math.min(width, 1160) - 40, height - HEAD_AND_FOOT_PX)
+  const { across, size } = fitPegs(
+    pegs.length,
+    Math.min(width, 1160) - 40,
+    height - HEAD_AND_FOOT_PX,
+  )
   return (
-    <View role="list" aria-label={strings.pegsTitle} style={{ flexDirection: 'row', flexWrap: 'wrap', rowGap: 20 }}>
+    <View
+      role="list"
+      aria-label={strings.pegsTitle}
+      style={{ flexDirection: 'row', flexWrap: 'wrap', rowGap: 20 }}
+    >
       {pegs.map((hanging, i) => (
         <View key={hanging.pupilId} role="listitem" style={{ width: `${100 / across}%` }}>
-          <Board size={size} first={i % across === 0} last={i % across === across - 1 || i === pegs.length - 1} />
+          <Board
+            size={size}
+            first={i % across === 0}
+            last={i % across === across - 1 || i === pegs.length - 1}
+          />
           <Press
             label={hanging.name}
             onPress={() => onTap(hanging)}
             disabled={opening !== null}
-            style={{ alignItems: 'center', gap: 6, paddingTop: 8, paddingBottom: 6, borderRadius: corners.button }}
+            style={{
+              alignItems: 'center',
+              gap: 6,
+              paddingTop: 8,
+              paddingBottom: 6,
+              borderRadius: corners.button,
+            }}
           >
             <Peg peg={hanging.peg} size={size} />
-            <Text numberOfLines={1} style={{ fontFamily: fonts.strong, fontSize: tablet ? 20 : 17, lineHeight: 27 }}>
+            <Text
+              numberOfLines={1}
+              style={{ fontFamily: fonts.strong, fontSize: tablet ? 20 : 17, lineHeight: 27 }}
+            >
               {hanging.name}
             </Text>
           </Press>
@@ -160,10 +221,18 @@ const Board = ({ first, last, size }: { first: boolean; last: boolean; size: num
   <View
     aria-hidden
     style={{
-        position: 'absolute', left: 0, right: 0, top: 8 + size * 0.2, height: size * 0.34, backgroundColor: colours.rule,
-        borderTopLeftRadius: first ? 8 : 0, borderBottomLeftRadius: first ? 8 : 0,
-        borderTopRightRadius: last ? 8 : 0, borderBottomRightRadius: last ? 8 : 0,
-        borderBottomWidth: 4, borderBottomColor: BOARD_EDGE,
-      }} // prettier-ignore
+      position: 'absolute',
+      left: 0,
+      right: 0,
+      top: 8 + size * 0.2,
+      height: size * 0.34,
+      backgroundColor: colours.rule,
+      borderTopLeftRadius: first ? 8 : 0,
+      borderBottomLeftRadius: first ? 8 : 0,
+      borderTopRightRadius: last ? 8 : 0,
+      borderBottomRightRadius: last ? 8 : 0,
+      borderBottomWidth: 4,
+      borderBottomColor: BOARD_EDGE,
+    }}
   />
 )

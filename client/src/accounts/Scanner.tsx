@@ -24,7 +24,9 @@ const REST_AFTER_MS = 3 * 60_000
 const SAME_CARD_PAUSE_MS = 6000
 
 const FACING_KEY = 'nibquill.card-camera'
-/** Which way the card camera looked last on this tablet; the one beside the screen to begin with. */
+/**
+ * Which way the card camera looked last on this tablet; the one beside the screen to begin with.
+ */
 const facingBefore = (): Facing => {
   try {
     return localStorage.getItem(FACING_KEY) === 'environment' ? 'environment' : 'user'
@@ -49,7 +51,11 @@ export function Scanner({ onCard, busy, onType, onRest, children }: Props) {
   const session = useSession()
   const { height } = useWidth()
   const address = session.data?.school?.address
-  const { video, stream, trouble, facing, turn, tryAgain } = useCamera(true, facingBefore(), WIDTH_PX)
+  const { video, stream, trouble, facing, turn, tryAgain } = useCamera(
+    true,
+    facingBefore(),
+    WIDTH_PX,
+  )
   const [seeing, setSeeing] = useState(false)
   const [slow, setSlow] = useState(false)
   const [wrong, setWrong] = useState<'elsewhere' | 'other' | null>(null)
@@ -77,7 +83,11 @@ export function Scanner({ onCard, busy, onType, onRest, children }: Props) {
       }
       setWrong(null)
       const now = Date.now()
-      if (latest.current.busy || (sent.current?.code === card.code && now - sent.current.at < SAME_CARD_PAUSE_MS)) return
+      if (
+        latest.current.busy ||
+        (sent.current?.code === card.code && now - sent.current.at < SAME_CARD_PAUSE_MS)
+      )
+        return
       sent.current = { code: card.code, at: now }
       latest.current.onCard(card.code)
     })
@@ -111,7 +121,13 @@ export function Scanner({ onCard, busy, onType, onRest, children }: Props) {
   return (
     <>
       <View
-        style={{ height: Math.round(Math.max(300, Math.min(420, height * 0.4))), borderRadius: corners.button, overflow: 'hidden', backgroundColor: colours.ink, justifyContent: 'center' }} // prettier-ignore
+        style={{
+          height: Math.round(Math.max(300, Math.min(420, height * 0.4))),
+          borderRadius: corners.button,
+          overflow: 'hidden',
+          backgroundColor: colours.ink,
+          justifyContent: 'center',
+        }}
       >
         <video
           ref={video}
@@ -121,10 +137,14 @@ export function Scanner({ onCard, busy, onType, onRest, children }: Props) {
           onLoadedData={() => setSeeing(true)}
           aria-label={strings.scanPicture}
           style={{
-            position: 'absolute', inset: 0, width: '100%', height: '100%', objectFit: 'cover',
+            position: 'absolute',
+            inset: 0,
+            width: '100%',
+            height: '100%',
+            objectFit: 'cover',
             // One sees oneself as in a mirror; what is read is the picture as it is.
             transform: facing === 'user' ? 'scaleX(-1)' : 'none',
-          }} // prettier-ignore
+          }}
         />
         {seeing ? (
           <CardOutline busy={busy} />
@@ -166,7 +186,14 @@ function CardOutline({ busy }: { busy: boolean }) {
   return (
     <View
       aria-hidden
-      style={{ alignSelf: 'center', width: '74%', maxWidth: 330, aspectRatio: 1.42, justifyContent: 'space-between', pointerEvents: 'none' }} // prettier-ignore
+      style={{
+        alignSelf: 'center',
+        width: '74%',
+        maxWidth: 330,
+        aspectRatio: 1.42,
+        justifyContent: 'space-between',
+        pointerEvents: 'none',
+      }}
     >
       {[0, 1].map((row) => (
         <View key={row} style={{ flexDirection: 'row', justifyContent: 'space-between' }}>
@@ -174,12 +201,18 @@ function CardOutline({ busy }: { busy: boolean }) {
             <View
               key={column}
               style={{
-                width: 38, height: 38, borderColor: colour,
-                borderTopWidth: row === 0 ? 5 : 0, borderBottomWidth: row === 1 ? 5 : 0,
-                borderLeftWidth: column === 0 ? 5 : 0, borderRightWidth: column === 1 ? 5 : 0,
-                borderTopLeftRadius: row + column === 0 ? corners.button : 0, borderBottomRightRadius: row + column === 2 ? corners.button : 0,
-                borderTopRightRadius: row === 0 && column === 1 ? corners.button : 0, borderBottomLeftRadius: row === 1 && column === 0 ? corners.button : 0,
-              }} // prettier-ignore
+                width: 38,
+                height: 38,
+                borderColor: colour,
+                borderTopWidth: row === 0 ? 5 : 0,
+                borderBottomWidth: row === 1 ? 5 : 0,
+                borderLeftWidth: column === 0 ? 5 : 0,
+                borderRightWidth: column === 1 ? 5 : 0,
+                borderTopLeftRadius: row + column === 0 ? corners.button : 0,
+                borderBottomRightRadius: row + column === 2 ? corners.button : 0,
+                borderTopRightRadius: row === 0 && column === 1 ? corners.button : 0,
+                borderBottomLeftRadius: row === 1 && column === 0 ? corners.button : 0,
+              }}
             />
           ))}
         </View>

@@ -12,7 +12,17 @@ const refusal = (retryAfterSeconds: number) =>
     retryAfterSeconds,
   })
 const pad = (error: Error | null, onSecret = jest.fn()) => {
-  show(<SecretPad peg={PEG} name="Wren" busy={false} error={error} onSecret={onSecret} onLeave={() => undefined} />, {})
+  show(
+    <SecretPad
+      peg={PEG}
+      name="Wren"
+      busy={false}
+      error={error}
+      onSecret={onSecret}
+      onLeave={() => undefined}
+    />,
+    {},
+  )
   return onSecret
 }
 const tap = (name: string) => fireEvent.click(screen.getByRole('button', { name }))

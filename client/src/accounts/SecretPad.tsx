@@ -40,7 +40,13 @@ export function SecretPad({ peg, name, busy, error, onSecret, onLeave }: Props) 
   return (
     <ScrollView
       style={{ backgroundColor: colours.paper }}
-      contentContainerStyle={{ flexGrow: 1, padding: 20, gap: 18, alignItems: 'center', justifyContent: 'center' }}
+      contentContainerStyle={{
+        flexGrow: 1,
+        padding: 20,
+        gap: 18,
+        alignItems: 'center',
+        justifyContent: 'center',
+      }}
     >
       <View role="main" style={{ width: '100%', maxWidth: 560, gap: 18 }}>
         <View style={{ flexDirection: 'row', alignItems: 'center', gap: 14 }}>
@@ -57,10 +63,16 @@ export function SecretPad({ peg, name, busy, error, onSecret, onLeave }: Props) 
         </View>
         {error && tapped.length === 0 ? (
           <Notice tone="again" symbol="alert">
-            {[sentenceOf(error), waitSeconds > 0 ? strings.tooManyTries(waitSeconds) : ''].filter(Boolean).join(' ')}
+            {[sentenceOf(error), waitSeconds > 0 ? strings.tooManyTries(waitSeconds) : '']
+              .filter(Boolean)
+              .join(' ')}
           </Notice>
         ) : null}
-        <View role="group" aria-label={strings.secretHelp} style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12, justifyContent: 'center' }}>
+        <View
+          role="group"
+          aria-label={strings.secretHelp}
+          style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12, justifyContent: 'center' }}
+        >
           {SECRET_SYMBOLS.map((symbol) => (
             <Press
               key={symbol}
@@ -68,9 +80,15 @@ export function SecretPad({ peg, name, busy, error, onSecret, onLeave }: Props) 
               disabled={still}
               onPress={() => tap(symbol)}
               style={{
-                width: tablet ? 116 : 94, height: tablet ? 100 : 84, borderRadius: corners.button, backgroundColor: colours.sheet,
-                borderWidth: 2, borderColor: colours.rule, alignItems: 'center', justifyContent: 'center',
-              }} // prettier-ignore
+                width: tablet ? 116 : 94,
+                height: tablet ? 100 : 84,
+                borderRadius: corners.button,
+                backgroundColor: colours.sheet,
+                borderWidth: 2,
+                borderColor: colours.rule,
+                alignItems: 'center',
+                justifyContent: 'center',
+              }}
             >
               <Symbol name={symbol} size={tablet ? 60 : 50} colour={colours.ink} />
             </Press>
@@ -89,7 +107,7 @@ export function SecretPad({ peg, name, busy, error, onSecret, onLeave }: Props) 
         </View>
       </View>
     </ScrollView>
-  ) // prettier-ignore
+  )
 }
 
 /** What was tapped is not shown to those who look on: only that something was. */
@@ -99,11 +117,22 @@ function Place({ number, full }: { number: number; full: boolean }) {
       role="img"
       aria-label={strings.secretPlace(number)}
       style={{
-        width: 56, height: 56, borderRadius: corners.sheet, borderWidth: 3, borderStyle: full ? 'solid' : 'dashed', alignItems: 'center', justifyContent: 'center',
-        borderColor: full ? colours.aubergine : colours.inkSoft, backgroundColor: full ? colours.aubergine : 'transparent',
-      }} // prettier-ignore
+        width: 56,
+        height: 56,
+        borderRadius: corners.sheet,
+        borderWidth: 3,
+        borderStyle: full ? 'solid' : 'dashed',
+        alignItems: 'center',
+        justifyContent: 'center',
+        borderColor: full ? colours.aubergine : colours.inkSoft,
+        backgroundColor: full ? colours.aubergine : 'transparent',
+      }}
     >
-      <Text aria-hidden variant="titleLarge" style={{ color: full ? colours.sheet : colours.inkSoft }}>
+      <Text
+        aria-hidden
+        variant="titleLarge"
+        style={{ color: full ? colours.sheet : colours.inkSoft }}
+      >
         {number}
       </Text>
     </View>

@@ -18,7 +18,8 @@ export function SecretsScreen() {
   const secrets = useSecrets(classId)
   const renew = useNewSecret(classId)
   if (secrets.isPending) return <Loading />
-  if (secrets.isError) return <ProblemNotice error={secrets.error} onRetry={() => void secrets.refetch()} />
+  if (secrets.isError)
+    return <ProblemNotice error={secrets.error} onRetry={() => void secrets.refetch()} />
   return (
     <Page max={980}>
       <Head title={strings.secretsTitle} back={`/class/door?classId=${classId}`} />
@@ -30,7 +31,14 @@ export function SecretsScreen() {
             key={pupil.id}
             role="listitem"
             style={[
-              { flexGrow: 1, flexBasis: 310, backgroundColor: colours.sheet, borderRadius: corners.button, padding: 12, gap: 12 },
+              {
+                flexGrow: 1,
+                flexBasis: 310,
+                backgroundColor: colours.sheet,
+                borderRadius: corners.button,
+                padding: 12,
+                gap: 12,
+              },
               { flexDirection: 'row', alignItems: 'center' },
               shadow,
             ]}
@@ -39,7 +47,11 @@ export function SecretsScreen() {
             <Text variant="titleSmall" style={{ flex: 1 }}>
               {pupil.firstName}
             </Text>
-            <View role="img" aria-label={symbols.map(strings.picture).join(', ')} style={{ flexDirection: 'row', gap: 8 }}>
+            <View
+              role="img"
+              aria-label={symbols.map(strings.picture).join(', ')}
+              style={{ flexDirection: 'row', gap: 8 }}
+            >
               {symbols.map((symbol, i) => (
                 <Symbol key={i} name={symbol} size={32} colour={colours.aubergine} />
               ))}

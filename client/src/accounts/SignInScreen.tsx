@@ -33,7 +33,13 @@ export function SignInScreen() {
   return (
     <ScrollView
       style={{ backgroundColor: colours.paper }}
-      contentContainerStyle={{ flexGrow: 1, justifyContent: 'center', alignItems: 'center', padding: 20, gap: 18 }}
+      contentContainerStyle={{
+        flexGrow: 1,
+        justifyContent: 'center',
+        alignItems: 'center',
+        padding: 20,
+        gap: 18,
+      }}
     >
       <View style={{ alignItems: 'center', gap: 4 }}>
         <Name size={44} />
@@ -64,22 +70,46 @@ export function SignInScreen() {
           {who === 'pupil' ? <CardDoor /> : who === 'adult' ? <AdultDoor /> : <ParentDoor />}
         </ForPupil>
       </View>
-      <View role="navigation" style={{ flexDirection: 'row', flexWrap: 'wrap', justifyContent: 'center' }}>
-        {session.data?.door ? <Turn label={strings.toPegs} symbol="anchor" onPress={() => router.replace('/pegs')} /> : null}
+      <View
+        role="navigation"
+        style={{ flexDirection: 'row', flexWrap: 'wrap', justifyContent: 'center' }}
+      >
+        {session.data?.door ? (
+          <Turn label={strings.toPegs} symbol="anchor" onPress={() => router.replace('/pegs')} />
+        ) : null}
         {OTHERS.filter((one) => one.who !== who).map((one) => (
-          <Turn key={one.who} label={one.label} symbol={one.symbol} onPress={() => setWho(one.who)} />
+          <Turn
+            key={one.who}
+            label={one.label}
+            symbol={one.symbol}
+            onPress={() => setWho(one.who)}
+          />
         ))}
       </View>
     </ScrollView>
   )
 }
 
-export function Turn({ label, symbol, onPress }: { label: string; symbol: SymbolName; onPress: () => void }) {
+export function Turn({
+  label,
+  symbol,
+  onPress,
+}: {
+  label: string
+  symbol: SymbolName
+  onPress: () => void
+}) {
   return (
     <Press
       role="link"
       onPress={onPress}
-      style={{ minHeight: targets.pupil, flexDirection: 'row', gap: 10, alignItems: 'center', paddingHorizontal: 16 }}
+      style={{
+        minHeight: targets.pupil,
+        flexDirection: 'row',
+        gap: 10,
+        alignItems: 'center',
+        paddingHorizontal: 16,
+      }}
     >
       <Symbol name={symbol} colour={colours.aubergine} />
       <Text variant="labelLarge" style={{ color: colours.aubergine }}>

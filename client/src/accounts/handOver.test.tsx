@@ -8,13 +8,24 @@ jest.mock('expo-router', () => ({ router: { replace: jest.fn() } }))
 
 const SESSION = {
   firstRun: false,
-  school: { name: 'Saltmarsh Primary School', timeZone: 'Europe/London', address: 'http://nibquill.example' },
+  school: {
+    name: 'Saltmarsh Primary School',
+    timeZone: 'Europe/London',
+    address: 'http://nibquill.example',
+  },
   person: {
-    id: '01890000-0000-7000-8000-000000000001', role: 'pupil', firstName: 'Wren', lastName: 'A.', peg: null, leads: false, className: 'Heron',
-    mayPropose: false, idleMinutes: 10,
+    id: '01890000-0000-7000-8000-000000000001',
+    role: 'pupil',
+    firstName: 'Wren',
+    lastName: 'A.',
+    peg: null,
+    leads: false,
+    className: 'Heron',
+    mayPropose: false,
+    idleMinutes: 10,
   },
   door: { className: 'Heron', tabletNumber: 1, open: true, until: null, reason: 'hours' },
-} // prettier-ignore
+}
 
 function Tablet() {
   const { handOver, leaveBehind } = useHandOver()

@@ -3,7 +3,10 @@ import { router } from 'expo-router'
 import { useEffect, useRef, useSyncExternalStore } from 'react'
 import { doorstep, sessionQuery, useSignOut } from './session'
 
-/** Something a screen holds that has to reach the school first. @throws anything, when it could not be kept now */
+/**
+ * Something a screen holds that has to reach the school first.
+ * @throws anything, when it could not be kept now
+ */
 type Keep = () => Promise<unknown>
 const keepers = new Set<{ current: Keep }>()
 
@@ -45,12 +48,16 @@ const subscribe = (listener: () => void) => {
 export const useHandOverStage = (): Stage => useSyncExternalStore(subscribe, () => stage)
 
 const TRY_AGAIN_MS = 5000
-/** Which handing over is under way. One that was overtaken must not touch the next pupil's session. */
+/**
+ * Which handing over is under way. One that was overtaken must not touch the next pupil's session.
+ */
 let turn = 0
 
 /**
- * Gives the tablet to the next pupil: covers the desk, keeps what is in hand, closes the session, goes back to the pegs.
- * While something cannot be kept, or the school cannot be told, the desk stays covered and it is tried again; `leaveBehind` goes at once.
+ * Gives the tablet to the next pupil: covers the desk, keeps what is in hand, closes the session,
+ * goes back to the pegs.
+ * While something cannot be kept, or the school cannot be told, the desk stays covered and it is
+ * tried again; `leaveBehind` goes at once.
  */
 export function useHandOver(): { handOver: () => Promise<void>; leaveBehind: () => void } {
   const signOut = useSignOut()

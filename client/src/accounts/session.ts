@@ -1,14 +1,30 @@
 import {
-  Done, Session, type CardSignIn, type ChoosePassword, type FirstRun, type MailCodeSignIn, type PasswordSignIn, type PegSignIn,
-} from '@nibquill/contract' // prettier-ignore
-import { queryOptions, useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query'
+  Done,
+  Session,
+  type CardSignIn,
+  type ChoosePassword,
+  type FirstRun,
+  type MailCodeSignIn,
+  type PasswordSignIn,
+  type PegSignIn,
+} from '@nibquill/contract'
+import {
+  queryOptions,
+  useMutation,
+  useQuery,
+  useQueryClient,
+  type QueryClient,
+} from '@tanstack/react-query'
 import { api } from '../api/api'
 import { setSchoolZone } from '../kit/dates'
 import { silence } from '../kit/speech'
 import { clearToast } from '../kit/Toast'
 
 const OWES_KEY = 'nibquill.owes-sign-out'
-/** Somebody left while the school could not be told: before anything else is asked, their session is ended. */
+/**
+ * Somebody left while the school could not be told: before anything else is asked, their session is
+ * ended.
+ */
 const owesSignOut = {
   is: (): boolean => {
     try {
@@ -43,13 +59,17 @@ export const sessionQuery = queryOptions({
 export const useSession = () => useQuery(sessionQuery)
 
 /** Where somebody stands who is not signed in: before the pegs of a class, or before the door. */
-export const doorstep = (session: Session | undefined): '/pegs' | '/sign-in' => (session?.door ? '/pegs' : '/sign-in')
+export const doorstep = (session: Session | undefined): '/pegs' | '/sign-in' =>
+  session?.door ? '/pegs' : '/sign-in'
 
 const forgetters: (() => void)[] = []
 /** What else holds something of whoever is here, and lets go of it when they leave. */
 export const alsoForget = (forget: () => void): void => void forgetters.push(forget)
 
-/** Drops all that was fetched for whoever was here, but for the question who is: screens listen to that one. */
+/**
+ * Drops all that was fetched for whoever was here, but for the question who is: screens listen to
+ * that one.
+ */
 export function forgetEverything(queries: QueryClient): void {
   queries.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== sessionQuery.queryKey[0] })
   queries.getMutationCache().clear()
@@ -59,7 +79,8 @@ export function forgetEverything(queries: QueryClient): void {
 }
 
 /** Other tabs of this browser: what they show belongs to whoever was here before. */
-const tabs = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('nibquill.session')
+const tabs =
+  typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('nibquill.session')
 /** Keeps this tab from showing somebody who left in another one. @returns stops listening */
 export function followOtherTabs(queries: QueryClient): () => void {
   const changed = () => {
@@ -81,7 +102,9 @@ type Way =
 
 function addressOf(way: Way): string {
   if (way.way === 'first-run') return '/accounts/first-run'
-  return way.way === 'password-link' ? `/accounts/password-links/${way.token}` : `/accounts/sign-in/${way.way}`
+  return way.way === 'password-link'
+    ? `/accounts/password-links/${way.token}`
+    : `/accounts/sign-in/${way.way}`
 }
 
 /** Comes in. Nothing of whoever was here before stays in memory. */
@@ -99,7 +122,9 @@ export function useSignIn() {
   })
 }
 
-/** Goes out. Also when the school cannot be told just now: then it is told first thing when it can. */
+/**
+ * Goes out. Also when the school cannot be told just now: then it is told first thing when it can.
+ */
 export function useSignOut() {
   const queries = useQueryClient()
   return useMutation({

@@ -23,12 +23,14 @@ export const strings = {
       'This tablet may not use its camera here. Tap the lock or camera sign beside the address, allow the camera, and tap Try the camera again. Or type the letters.',
     missing: 'No camera was found. Type the letters on your card.',
     busy: 'Another program is using the camera. Close it and try again, or type the letters.',
-    insecure: 'The camera only works on a safe address that starts with https. Type the letters on your card.',
+    insecure:
+      'The camera only works on a safe address that starts with https. Type the letters on your card.',
   },
   typeInstead: 'Type the letters',
   scanInstead: 'Use the camera',
   pupilTitle: 'Type the letters on your card',
-  pupilHelp: 'Look at your name card. Type the sixteen letters. Big or small letters are both fine.',
+  pupilHelp:
+    'Look at your name card. Type the sixteen letters. Big or small letters are both fine.',
   cardLabel: 'Letters on my card',
   go: 'Go to my desk',
   iAmAdult: 'I am a teacher',
@@ -86,16 +88,19 @@ export const strings = {
   forgottenSend: 'Send me a link',
   forgottenSent: 'If somebody here has this address, a link is on its way. Look into your mail.',
   parentTitle: 'See your child’s work',
-  parentHelp: 'The first time you come by the school’s invitation. After that a code sent to your e-mail opens it on any device.',
+  parentHelp:
+    'The first time you come by the school’s invitation. After that a code sent to your e-mail opens it on any device.',
   parentSend: 'Send me a code',
-  parentSent: 'If the school knows this address, a code is on its way. It works for a quarter of an hour.',
+  parentSent:
+    'If the school knows this address, a code is on its way. It works for a quarter of an hour.',
   parentCode: 'The six digits from the mail',
   parentEnter: 'Go in',
   parentOther: 'Another address',
   backToSignIn: 'Back to signing in',
   tooManyTries: minutesAhead,
   firstRunTitle: 'A new school',
-  firstRunHelp: 'This Nibquill is empty. Name your school and make the first teacher’s account; everything else follows.',
+  firstRunHelp:
+    'This Nibquill is empty. Name your school and make the first teacher’s account; everything else follows.',
   schoolName: 'Name of the school',
   timeZone: 'Time zone, for example Europe/London',
   firstName: 'What pupils call you, for example Mr or Ms',
@@ -116,7 +121,8 @@ export const strings = {
   cardsDo: 'Print them',
   cardsPrinted: 'Saved as a PDF. The new cards work from now on.',
   cardsDrawing: (done: number, of: number) => `Drawing card ${Math.min(done + 1, of)} of ${of}`,
-  cardsFailed: 'The cards could not be drawn yet. The old ones still work; it is tried again by itself.',
+  cardsFailed:
+    'The cards could not be drawn yet. The old ones still work; it is tried again by itself.',
   cardsReady: (count: number, gone: string) =>
     `${count === 1 ? 'One new card is' : `${count} new cards are`} drawn. Here until ${gone}.`,
   cardsSave: 'Save the PDF again',
@@ -136,11 +142,16 @@ export const strings = {
   tonight: 'tonight',
   shutNow: 'Shut it now',
   openNow: 'Open it now',
-  desksOpen: (count: number) => (count === 0 ? 'No desk is open.' : count === 1 ? '1 desk is open.' : `${count} desks are open.`),
+  desksOpen: (count: number) =>
+    count === 0 ? 'No desk is open.' : count === 1 ? '1 desk is open.' : `${count} desks are open.`,
   fewer: 'Fewer tablets',
   more: 'More tablets',
   doorSwitch: 'Today',
-  doorSwitches: { hours: 'By school hours', open: 'Open until tonight', shut: 'Shut until tonight' },
+  doorSwitches: {
+    hours: 'By school hours',
+    open: 'Open until tonight',
+    shut: 'Shut until tonight',
+  },
   opensAt: 'Opens on school days at',
   closesAt: 'Shuts at',
   onlyHere: 'Only in the network I am in now, the school’s own',
@@ -160,7 +171,8 @@ export const strings = {
   doorCardHelp: 'An earlier one stops at once, and the tablets it opened need the new one.',
   doorCardDo: 'Print it',
   doorCardPrinted: 'Printed. Hold it to the camera of each shared tablet.',
-  noDoorCard: 'There is no door card yet. Print one, then hold it to the camera of each shared tablet.',
+  noDoorCard:
+    'There is no door card yet. Print one, then hold it to the camera of each shared tablet.',
   tablets: 'Tablets with the pegs',
   tablet: (number: number) => `Tablet ${number}`,
   noTablets: 'No tablet shows the pegs yet.',
@@ -186,16 +198,19 @@ export const strings = {
   codes: 'One-time codes',
   codesHelp:
     'With an authenticator on your phone you type a code of six digits as well as your password. Nobody gets in with your password alone.',
-  codesOn: (left: number) => `Switched on. ${left === 1 ? '1 spare code is' : `${left} spare codes are`} left.`,
+  codesOn: (left: number) =>
+    `Switched on. ${left === 1 ? '1 spare code is' : `${left} spare codes are`} left.`,
   codesBegin: 'Switch on',
   codesOff: 'Switch off',
   codesPassword: 'Your password',
-  codesScan: 'Scan this with your authenticator, or type the letters into it. Then type the code it shows.',
+  codesScan:
+    'Scan this with your authenticator, or type the letters into it. Then type the code it shows.',
   codesSecret: 'Letters for the authenticator',
   codesQr: 'The letters as a code for the authenticator’s camera',
   codesCode: 'Code of six digits',
   codesConfirm: 'Check the code',
   spareTitle: 'Your spare codes',
-  spareHelp: 'Each opens your account once if your phone is lost. Write them down now; they are not shown again.',
+  spareHelp:
+    'Each opens your account once if your phone is lost. Write them down now; they are not shown again.',
   spareDone: 'I wrote them down',
 }

@@ -7,7 +7,8 @@ const WARNING_MS = 20_000
 const SIGNS = ['pointerdown', 'keydown', 'wheel', 'touchstart'] as const
 
 /**
- * Calls back when nobody has touched the tablet for a while. Counted by the clock, so that a sleeping tablet counts too.
+ * Calls back when nobody has touched the tablet for a while. Counted by the clock, so that a
+ * sleeping tablet counts too.
  * @param minutes - Null: never.
  * @returns whether the question `Are you still there?` stands; any touch takes it away
  */
@@ -28,7 +29,8 @@ export function useIdle(minutes: number | null, onIdle: () => void): boolean {
       done = true
       onIdle()
     }, CHECK_MS)
-    for (const sign of SIGNS) window.addEventListener(sign, touched, { passive: true, capture: true })
+    for (const sign of SIGNS)
+      window.addEventListener(sign, touched, { passive: true, capture: true })
     return () => {
       clearInterval(check)
       for (const sign of SIGNS) window.removeEventListener(sign, touched, { capture: true })

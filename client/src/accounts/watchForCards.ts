@@ -40,7 +40,11 @@ async function grab(video: HTMLVideoElement): Promise<ImageBitmap | ImageData | 
   const scale = Math.min(1, WIDEST_PX / videoWidth)
   const [width, height] = [Math.round(videoWidth * scale), Math.round(videoHeight * scale)]
   if (typeof OffscreenCanvas !== 'undefined')
-    return createImageBitmap(video, { resizeWidth: width, resizeHeight: height, resizeQuality: 'medium' })
+    return createImageBitmap(video, {
+      resizeWidth: width,
+      resizeHeight: height,
+      resizeQuality: 'medium',
+    })
   const canvas = Object.assign(document.createElement('canvas'), { width, height })
   const context = canvas.getContext('2d', { willReadFrequently: true })
   context?.drawImage(video, 0, 0, width, height)

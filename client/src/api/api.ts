@@ -22,7 +22,9 @@ async function request<S extends v.GenericSchema>(
       method,
       signal,
       credentials: 'same-origin',
-      ...(body === undefined ? {} : { headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }),
+      ...(body === undefined
+        ? {}
+        : { headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }),
     })
   } catch (error) {
     if (signal?.aborted) throw error
@@ -41,8 +43,11 @@ async function request<S extends v.GenericSchema>(
 export const api = {
   get: <S extends v.GenericSchema>(path: string, schema: S, signal?: AbortSignal) =>
     request('GET', path, schema, undefined, signal),
-  post: <S extends v.GenericSchema>(path: string, schema: S, body: unknown = {}) => request('POST', path, schema, body),
-  put: <S extends v.GenericSchema>(path: string, schema: S, body: unknown = {}) => request('PUT', path, schema, body),
-  patch: <S extends v.GenericSchema>(path: string, schema: S, body: unknown = {}) => request('PATCH', path, schema, body),
+  post: <S extends v.GenericSchema>(path: string, schema: S, body: unknown = {}) =>
+    request('POST', path, schema, body),
+  put: <S extends v.GenericSchema>(path: string, schema: S, body: unknown = {}) =>
+    request('PUT', path, schema, body),
+  patch: <S extends v.GenericSchema>(path: string, schema: S, body: unknown = {}) =>
+    request('PATCH', path, schema, body),
   remove: <S extends v.GenericSchema>(path: string, schema: S) => request('DELETE', path, schema),
 }

@@ -20,16 +20,21 @@ export class UnreachableError extends Error {}
 
 export async function problemFrom(response: Response): Promise<Error> {
   const parsed = v.safeParse(Problem, await response.json().catch(() => null))
-  return parsed.success ? new ProblemError(parsed.output) : new UnreachableError(strings.unreachable)
+  return parsed.success
+    ? new ProblemError(parsed.output)
+    : new UnreachableError(strings.unreachable)
 }
 
 /** A sentence for a person, whatever went wrong. */
 export function sentenceOf(error: unknown): string {
   if (error instanceof ProblemError) {
     const fields = Object.values(error.problem.fields ?? {}).flat()
-    return fields.length > 0 ? `${error.problem.title} ${fields.map((text) => `It ${text}.`).join(' ')}` : error.problem.title
+    return fields.length > 0
+      ? `${error.problem.title} ${fields.map((text) => `It ${text}.`).join(' ')}`
+      : error.problem.title
   }
   return strings.unreachable
 }
 
-export const codeOf = (error: unknown): string | null => (error instanceof ProblemError ? error.code : null)
+export const codeOf = (error: unknown): string | null =>
+  error instanceof ProblemError ? error.code : null

@@ -1,4 +1,10 @@
-import { useMutation, useQuery, useQueryClient, type UseMutationResult, type UseQueryResult } from '@tanstack/react-query'
+import {
+  useMutation,
+  useQuery,
+  useQueryClient,
+  type UseMutationResult,
+  type UseQueryResult,
+} from '@tanstack/react-query'
 import type * as v from 'valibot'
 import { api } from './api'
 
@@ -9,7 +15,10 @@ export const useAsk = <S extends v.GenericSchema>(
   schema: S,
   options: {
     enabled?: boolean
-    /** What is on screen already is asked for again by every screen that opens: it changes by other hands. */
+    /**
+     * What is on screen already is asked for again by every screen that opens: it changes by other
+     * hands.
+     */
     fresh?: boolean
     refetchInterval?: (data: v.InferOutput<S> | undefined) => number | false
   } = {},
@@ -19,7 +28,9 @@ export const useAsk = <S extends v.GenericSchema>(
     queryFn: ({ signal }) => api.get(path, schema, signal),
     enabled: options.enabled ?? true,
     ...(options.fresh ? { staleTime: 0 } : {}),
-    refetchInterval: options.refetchInterval ? (query) => options.refetchInterval!(query.state.data) : false,
+    refetchInterval: options.refetchInterval
+      ? (query) => options.refetchInterval!(query.state.data)
+      : false,
   })
 
 /** A change, after which everything of the capabilities it touches is asked for again. */
@@ -30,6 +41,9 @@ export function useChange<Input, Output>(
   const queries = useQueryClient()
   return useMutation({
     mutationFn: change,
-    onSettled: () => Promise.all(touches.map((capability) => queries.invalidateQueries({ queryKey: [capability] }))),
+    onSettled: () =>
+      Promise.all(
+        touches.map((capability) => queries.invalidateQueries({ queryKey: [capability] })),
+      ),
   })
 }

@@ -1,7 +1,16 @@
-import { dehydrate, hydrate, type DehydratedState, type Query, type QueryClient } from '@tanstack/react-query'
+import {
+  dehydrate,
+  hydrate,
+  type DehydratedState,
+  type Query,
+  type QueryClient,
+} from '@tanstack/react-query'
 import { openDB, type IDBPDatabase } from 'idb'
 
-/** What was asked for last, so that a pupil's desk opens without a network. One record: nobody else's is ever beside it. */
+/**
+ * What was asked for last, so that a pupil's desk opens without a network. One record: nobody
+ * else's is ever beside it.
+ */
 type Memory = { savedAt: number; state: DehydratedState }
 
 const NAME = 'nibquill.memory'
@@ -11,14 +20,16 @@ const DAYS_MS = 14 * 24 * 3600 * 1000
 
 let db: Promise<IDBPDatabase> | null = null
 /** Never throws by itself: a browser that keeps nothing rejects. */
-const open = async () => (db ??= openDB(NAME, 1, { upgrade: (fresh) => void fresh.createObjectStore('memory') }))
+const open = async () =>
+  (db ??= openDB(NAME, 1, { upgrade: (fresh) => void fresh.createObjectStore('memory') }))
 
 type Person = { role: string; idleMinutes: number | null }
 const personOf = (queries: QueryClient): Person | null =>
   queries.getQueryData<{ person: Person | null }>(['session'])?.person ?? null
 
 /** Only pupils make things without a network; what others see is not kept on their devices. */
-const isKept = (query: Query): boolean => query.state.status === 'success' || query.state.data !== undefined
+const isKept = (query: Query): boolean =>
+  query.state.status === 'success' || query.state.data !== undefined
 
 /**
  * Keeps a pupil's fetched things on this tablet until they leave.
@@ -28,13 +39,21 @@ export function rememberQueries(queries: QueryClient): () => void {
   let timer: ReturnType<typeof setTimeout> | null = null
   const save = async () => {
     timer = null
-    // Nobody is here any more, or somebody whose things are not kept: nothing of a pupil stays either.
+    // Nobody is here any more, or somebody whose things are not kept: nothing of a pupil stays
+    // either.
     if (personOf(queries)?.role !== 'pupil') return void (await (await open()).clear('memory'))
-    const memory: Memory = { savedAt: Date.now(), state: dehydrate(queries, { shouldDehydrateQuery: isKept, shouldDehydrateMutation: () => false }) } // prettier-ignore
+    const memory: Memory = {
+      savedAt: Date.now(),
+      state: dehydrate(queries, {
+        shouldDehydrateQuery: isKept,
+        shouldDehydrateMutation: () => false,
+      }),
+    }
     await (await open()).put('memory', memory, 'now').catch(() => undefined)
   }
   queries.getQueryCache().subscribe(({ type }) => {
-    if (type === 'updated' || type === 'added') timer ??= setTimeout(() => void save().catch(() => undefined), PAUSE_MS)
+    if (type === 'updated' || type === 'added')
+      timer ??= setTimeout(() => void save().catch(() => undefined), PAUSE_MS)
   })
   return () => {
     if (timer) clearTimeout(timer)
@@ -51,7 +70,10 @@ export const forgetRemembered = (): Promise<void> =>
     .then((now) => now.clear('memory'))
     .catch(() => undefined)
 
-/** Takes up what was kept, unless the tablet lay idle longer than it may. Never throws, never waits long. */
+/**
+ * Takes up what was kept, unless the tablet lay idle longer than it may. Never throws, never waits
+ * long.
+ */
 export async function recallQueries(queries: QueryClient): Promise<void> {
   const recalled = (async () => {
     const memory = (await (await open()).get('memory', 'now')) as Memory | undefined

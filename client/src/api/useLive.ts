@@ -19,7 +19,10 @@ const ASK_AGAIN: Record<LiveTopic, readonly string[]> = {
   accounts: ['accounts'],
 }
 
-/** Keeps what is on screen up to date. The browser connects again by itself; after a gap everything is asked anew. */
+/**
+ * Keeps what is on screen up to date. The browser connects again by itself; after a gap everything
+ * is asked anew.
+ */
 export function useLive(signedIn: boolean): void {
   const queries = useQueryClient()
   useEffect(() => {
@@ -27,13 +30,15 @@ export function useLive(signedIn: boolean): void {
     const everything = () => void queries.invalidateQueries()
     return listen((event) => {
       if (event === 'missed') return everything()
-      for (const capability of ASK_AGAIN[event.topic]) void queries.invalidateQueries({ queryKey: [capability] })
+      for (const capability of ASK_AGAIN[event.topic])
+        void queries.invalidateQueries({ queryKey: [capability] })
     })
   }, [signedIn, queries])
 }
 
 /**
- * Listens until told to stop. A stream that breaks off is opened again by the browser; one that was refused (the server is away, or there
+ * Listens until told to stop. A stream that breaks off is opened again by the browser; one that was
+ * refused (the server is away, or there
  * are enough) is not, so it is opened here, later and later, one at a time.
  */
 export function listen(onEvent: (event: LiveEvent | 'missed') => void): () => void {

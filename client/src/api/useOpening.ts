@@ -6,7 +6,10 @@ import { recallQueries, rememberQueries } from './rememberQueries'
 
 let opened = false
 
-/** Before the first screen: what this tablet remembers is taken up, and the application itself is kept for days without a network. */
+/**
+ * Before the first screen: what this tablet remembers is taken up, and the application itself is
+ * kept for days without a network.
+ */
 export function useOpening(): boolean {
   const [ready, setReady] = useState(opened)
   useEffect(() => {

@@ -5,9 +5,20 @@ import { BookBox } from './BookBox'
 const TERM = { id: ID(5), name: 'Autumn term 2026', startsOn: '2026-09-01', endsOn: '2026-12-18' }
 const CHAPTERS = [{ term: TERM, running: true, picks: [], others: [] }]
 const BOOK = {
-  id: ID(7), pupilId: ID(1), term: TERM, state: 'ready', pageCount: 4, pagesDone: 4, requestedAt: '2026-11-01T10:00:00.000Z', finishedAt: '2026-11-01T10:00:00.000Z',
-  sizeBytes: 200_000, openLinks: 2, linksEndAt: '2027-12-06T10:00:00.000Z', madeFor: 'home', stopped: false,
-} // prettier-ignore
+  id: ID(7),
+  pupilId: ID(1),
+  term: TERM,
+  state: 'ready',
+  pageCount: 4,
+  pagesDone: 4,
+  requestedAt: '2026-11-01T10:00:00.000Z',
+  finishedAt: '2026-11-01T10:00:00.000Z',
+  sizeBytes: 200_000,
+  openLinks: 2,
+  linksEndAt: '2027-12-06T10:00:00.000Z',
+  madeFor: 'home',
+  stopped: false,
+}
 const LEFT_OUT = [
   { pieceId: ID(2), title: 'Kites', reason: 'folder', withoutConsent: [] },
   { pieceId: ID(3), title: 'Crab', reason: 'consent', withoutConsent: ['Tomasz'] },
@@ -30,7 +41,11 @@ test('what stays out of a book for home is named with the reason; one for school
   expect(screen.queryByText(/stay out of this book/)).toBeNull()
   fireEvent.click(screen.getByRole('button', { name: 'Make the book' }))
   await waitFor(() =>
-    expect(asked.find(({ method }) => method === 'POST')?.body).toEqual({ pupilId: ID(1), termId: TERM.id, madeFor: 'school' }),
+    expect(asked.find(({ method }) => method === 'POST')?.body).toEqual({
+      pupilId: ID(1),
+      termId: TERM.id,
+      madeFor: 'school',
+    }),
   )
 })
 
@@ -41,7 +56,9 @@ test('a book that may not go home any more says so and is not handed out', async
   })
   expect(await screen.findByText(/may not be shown at home any more/)).toBeTruthy()
   expect(screen.queryByRole('button', { name: 'Download' })).toBeNull()
-  expect(screen.getByRole('button', { name: 'Make the book' }).getAttribute('aria-disabled')).toBe('true')
+  expect(screen.getByRole('button', { name: 'Make the book' }).getAttribute('aria-disabled')).toBe(
+    'true',
+  )
 })
 
 test('a ready one can be taken away, and its codes can be ended', async () => {
@@ -54,5 +71,7 @@ test('a ready one can be taken away, and its codes can be ended', async () => {
   expect(screen.getByText('2 page codes open until 6 December 2027')).toBeTruthy()
   fireEvent.click(screen.getByRole('button', { name: 'End its page codes' }))
   fireEvent.click((await screen.findAllByRole('button', { name: 'End its page codes' })).at(-1)!)
-  await waitFor(() => expect(asked.some(({ path }) => path === `/book/${BOOK.id}/links/withdraw`)).toBe(true))
+  await waitFor(() =>
+    expect(asked.some(({ path }) => path === `/book/${BOOK.id}/links/withdraw`)).toBe(true),
+  )
 })

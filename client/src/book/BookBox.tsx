@@ -29,13 +29,20 @@ export function BookBox({ pupilId, chapters }: { pupilId: string; chapters: Chap
     <View
       role="region"
       aria-label={strings.title}
-      style={[{ backgroundColor: colours.sheet, borderRadius: corners.button, padding: 18, gap: 12 }, shadow]}
+      style={[
+        { backgroundColor: colours.sheet, borderRadius: corners.button, padding: 18, gap: 12 },
+        shadow,
+      ]}
     >
       <Heading>{strings.title}</Heading>
       <Text variant="bodyMedium" style={{ color: colours.inkSoft }}>
         {strings.help}
       </Text>
-      <View role="radiogroup" aria-label={strings.which} style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+      <View
+        role="radiogroup"
+        aria-label={strings.which}
+        style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}
+      >
         {chapters.map((chapter) => {
           const selected = chapter.term.id === term.id
           return (
@@ -69,7 +76,9 @@ export function BookBox({ pupilId, chapters }: { pupilId: string; chapters: Chap
       <Text variant="bodySmall" style={{ color: colours.inkSoft }}>
         {strings.madeForHelp[madeFor]}
       </Text>
-      {forecast.data && forecast.data.leftOut.length > 0 ? <LeftOut pieces={forecast.data.leftOut} /> : null}
+      {forecast.data && forecast.data.leftOut.length > 0 ? (
+        <LeftOut pieces={forecast.data.leftOut} />
+      ) : null}
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12, alignItems: 'center' }}>
         <BigButton
           small
@@ -79,7 +88,9 @@ export function BookBox({ pupilId, chapters }: { pupilId: string; chapters: Chap
           busy={make.isPending}
           disabled={forecast.data?.pieces === 0}
         />
-        <Text variant="bodyMedium">{forecast.data ? strings.forecast(forecast.data.pieces, forecast.data.pages) : ''}</Text>
+        <Text variant="bodyMedium">
+          {forecast.data ? strings.forecast(forecast.data.pieces, forecast.data.pages) : ''}
+        </Text>
       </View>
       {make.isError ? <ProblemNotice error={make.error} /> : null}
       {books.data?.map((book) => (
@@ -89,7 +100,9 @@ export function BookBox({ pupilId, chapters }: { pupilId: string; chapters: Chap
   )
 }
 
-/** What the book will not hold, and why: before it is made, so that nobody looks for it on paper. */
+/**
+ * What the book will not hold, and why: before it is made, so that nobody looks for it on paper.
+ */
 function LeftOut({ pieces }: { pieces: BookForecast['leftOut'] }) {
   return (
     <Notice tone="attention" symbol="eyeoff">
@@ -97,7 +110,9 @@ function LeftOut({ pieces }: { pieces: BookForecast['leftOut'] }) {
         <Text variant="labelMedium">{strings.leftOut(pieces.length)}</Text>
         {pieces.map(({ pieceId, title, reason, withoutConsent }) => (
           <Text key={pieceId} variant="bodySmall">
-            {reason === 'folder' ? strings.folderClosed(title) : strings.noConsent(title, withoutConsent.join(', '))}
+            {reason === 'folder'
+              ? strings.folderClosed(title)
+              : strings.noConsent(title, withoutConsent.join(', '))}
           </Text>
         ))}
       </View>
@@ -116,7 +131,11 @@ function BookLine({ book }: { book: Book }) {
       style={{ borderTopWidth: 1, borderTopColor: colours.rule, paddingTop: 12, gap: 8 }}
     >
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 12 }}>
-        <Symbol name="book" size={28} colour={book.state === 'failed' ? colours.clay : colours.aubergine} />
+        <Symbol
+          name="book"
+          size={28}
+          colour={book.state === 'failed' ? colours.clay : colours.aubergine}
+        />
         <View style={{ flex: 1, minWidth: 160 }}>
           <Text variant="titleSmall">{`${book.term.name}, ${strings.madeFor[book.madeFor].toLowerCase()}`}</Text>
           <Text variant="bodySmall" style={{ color: colours.inkSoft }}>
@@ -148,7 +167,13 @@ function BookLine({ book }: { book: Book }) {
           />
         ) : null}
         {book.state === 'ready' && book.openLinks > 0 ? (
-          <BigButton small label={strings.withdraw} symbol="link-off" tone="quiet" onPress={() => setAsking(true)} />
+          <BigButton
+            small
+            label={strings.withdraw}
+            symbol="link-off"
+            tone="quiet"
+            onPress={() => setAsking(true)}
+          />
         ) : null}
       </View>
       {going ? (

@@ -10,12 +10,19 @@ export const useBooks = (pupilId: string) =>
     enabled: pupilId !== '',
     // Live events tell sooner; this is for when they do not come through.
     refetchInterval: ({ state }) =>
-      state.data?.some((book) => book.state === 'waiting' || book.state === 'making') ? STILL_MAKING_MS : false,
+      state.data?.some((book) => book.state === 'waiting' || book.state === 'making')
+        ? STILL_MAKING_MS
+        : false,
   })
 export const useBookForecast = ({ pupilId, termId, madeFor }: MakeBook) =>
   useQuery({
     queryKey: ['book', 'plan', pupilId, termId, madeFor],
-    queryFn: ({ signal }) => api.get(`/book/plan?pupilId=${pupilId}&termId=${termId}&madeFor=${madeFor}`, BookForecast, signal),
+    queryFn: ({ signal }) =>
+      api.get(
+        `/book/plan?pupilId=${pupilId}&termId=${termId}&madeFor=${madeFor}`,
+        BookForecast,
+        signal,
+      ),
   })
 export function useMakeBook() {
   const queries = useQueryClient()

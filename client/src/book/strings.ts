@@ -8,12 +8,16 @@ export const strings = {
     home: 'Without what the family may not see. Whoever holds the book can open its page codes.',
     school: 'Nothing is left out. Its page codes open for teachers who are signed in.',
   },
-  leftOut: (pieces: number) => (pieces === 1 ? '1 piece stays out of this book' : `${pieces} pieces stay out of this book`),
+  leftOut: (pieces: number) =>
+    pieces === 1 ? '1 piece stays out of this book' : `${pieces} pieces stay out of this book`,
   folderClosed: (title: string) => `${title}: its folder is not open to parents`,
   noConsent: (title: string, names: string) => `${title}: no consent to share for ${names}`,
-  stopped: 'Something in it may not be shown at home any more, so it is not handed out. Make it again.',
+  stopped:
+    'Something in it may not be shown at home any more, so it is not handed out. Make it again.',
   forecast: (pieces: number, pages: number) =>
-    pieces === 0 ? 'There is nothing for this book yet.' : `${pieces === 1 ? '1 piece' : `${pieces} pieces`}, ${pages} pages`,
+    pieces === 0
+      ? 'There is nothing for this book yet.'
+      : `${pieces === 1 ? '1 piece' : `${pieces} pieces`}, ${pages} pages`,
   make: 'Make the book',
   making: (done: number, of: number) => `page ${done} of ${of}`,
   waiting: 'waiting its turn',
@@ -25,5 +29,6 @@ export const strings = {
   noLinks: 'Its page codes no longer open anything.',
   withdraw: 'End its page codes',
   withdrawAsk: 'End the page codes of this book?',
-  withdrawHelp: 'Whoever holds the printed book can read it, but the codes on its pages will open nothing any more.',
+  withdrawHelp:
+    'Whoever holds the printed book can read it, but the codes on its pages will open nothing any more.',
 }

@@ -15,7 +15,11 @@ export async function openCamera(facing: Facing, widthPx: number): Promise<OpenC
   try {
     const stream = await navigator.mediaDevices.getUserMedia({
       audio: false,
-      video: { facingMode: facing, width: { ideal: widthPx }, height: { ideal: (widthPx * 3) / 4 } },
+      video: {
+        facingMode: facing,
+        width: { ideal: widthPx },
+        height: { ideal: (widthPx * 3) / 4 },
+      },
     })
     return { stream, close: () => stream.getTracks().forEach((track) => track.stop()) }
   } catch (error) {
@@ -43,7 +47,9 @@ export async function takePhoto(video: HTMLVideoElement, at: Date): Promise<File
   canvas.width = video.videoWidth
   canvas.height = video.videoHeight
   canvas.getContext('2d')?.drawImage(video, 0, 0)
-  const blob = await new Promise<Blob | null>((resolve) => canvas.toBlob(resolve, 'image/jpeg', JPEG_QUALITY))
+  const blob = await new Promise<Blob | null>((resolve) =>
+    canvas.toBlob(resolve, 'image/jpeg', JPEG_QUALITY),
+  )
   if (!blob) throw new Error('the camera gave no picture')
   return new File(
     [blob],

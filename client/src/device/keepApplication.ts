@@ -4,7 +4,8 @@ const canKeep = (): boolean => process.env.NODE_ENV === 'production' && 'service
 
 /**
  * Keeps the application's own files on this device, so that it opens without a network.
- * A new version is fetched beside the old one: a page that somebody works on never loses the files it began with.
+ * A new version is fetched beside the old one: a page that somebody works on never loses the files
+ * it began with.
  * @see Service Workers, W3C, "waiting" workers
  */
 export function keepApplication(): void {
@@ -22,6 +23,8 @@ async function takeOver(): Promise<void> {
   const registration = await navigator.serviceWorker.getRegistration()
   await registration?.update()
   if (!registration?.waiting) return
-  navigator.serviceWorker.addEventListener('controllerchange', () => location.reload(), { once: true })
+  navigator.serviceWorker.addEventListener('controllerchange', () => location.reload(), {
+    once: true,
+  })
   registration.waiting.postMessage({ type: 'SKIP_WAITING' })
 }

@@ -8,7 +8,8 @@ const KINDS = [
 ] as const
 
 /** Whether this browser can record at all. */
-export const canRecord = (): boolean => typeof MediaRecorder !== 'undefined' && Boolean(navigator.mediaDevices)
+export const canRecord = (): boolean =>
+  typeof MediaRecorder !== 'undefined' && Boolean(navigator.mediaDevices)
 
 /** Begins to record. @throws DOMException when the microphone is missing or refused */
 export async function record(name: string): Promise<Recording> {

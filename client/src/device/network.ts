@@ -1,6 +1,9 @@
 import { useSyncExternalStore } from 'react'
 
-/** Whether the school answered when it was asked last: a tablet may have a network that leads nowhere. */
+/**
+ * Whether the school answered when it was asked last: a tablet may have a network that leads
+ * nowhere.
+ */
 let reached = true
 const listeners = new Set<() => void>()
 
@@ -23,4 +26,5 @@ const subscribe = (listener: () => void) => {
 }
 
 /** Whether the school can be reached, as far as this tablet knows. */
-export const useReached = (): boolean => useSyncExternalStore(subscribe, () => navigator.onLine && reached)
+export const useReached = (): boolean =>
+  useSyncExternalStore(subscribe, () => navigator.onLine && reached)

@@ -1,6 +1,10 @@
 import { PICTURE_ACCEPT } from '@nibquill/core'
 
-/** Lets somebody choose files. @param accept - As an input element takes it. @returns none when they changed their mind */
+/**
+ * Lets somebody choose files.
+ * @param accept - As an input element takes it.
+ * @returns none when they changed their mind
+ */
 export function pickFiles(accept: string, options: { several?: boolean } = {}): Promise<File[]> {
   return new Promise((resolve) => {
     const input = document.createElement('input')

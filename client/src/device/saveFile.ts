@@ -7,10 +7,18 @@ import { problemFrom, UnreachableError } from '../api/problems'
  */
 export async function saveFile(address: string, name: string, order?: unknown): Promise<void> {
   const made =
-    order === undefined ? {} : { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(order) }
-  const response = await fetch(address, { credentials: 'same-origin', ...made }).catch((error: unknown) => {
-    throw new UnreachableError(String(error))
-  })
+    order === undefined
+      ? {}
+      : {
+          method: 'POST',
+          headers: { 'Content-Type': 'application/json' },
+          body: JSON.stringify(order),
+        }
+  const response = await fetch(address, { credentials: 'same-origin', ...made }).catch(
+    (error: unknown) => {
+      throw new UnreachableError(String(error))
+    },
+  )
   if (!response.ok) throw await problemFrom(response)
   const url = URL.createObjectURL(await response.blob())
   const link = document.createElement('a')

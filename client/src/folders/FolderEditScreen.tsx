@@ -12,7 +12,13 @@ import { Page } from '../kit/layout'
 import { Loading, ProblemNotice } from '../kit/Notice'
 import { toast } from '../kit/Toast'
 import { useClasses, useStrands } from '../school/schoolQueries'
-import { useChangeFolder, useFolders, useFoldersPutAway, useMakeFolder, usePutAway } from './foldersQueries'
+import {
+  useChangeFolder,
+  useFolders,
+  useFoldersPutAway,
+  useMakeFolder,
+  usePutAway,
+} from './foldersQueries'
 import { LookFields } from './LookFields'
 import { strings } from './strings'
 
@@ -23,13 +29,24 @@ export function FolderEditScreen() {
   const away = useFoldersPutAway(true)
   const classes = useClasses()
   if (folders.isPending || away.isPending || classes.isPending) return <Loading />
-  if (folders.isError) return <ProblemNotice error={folders.error} onRetry={() => void folders.refetch()} />
-  if (classes.isError) return <ProblemNotice error={classes.error} onRetry={() => void classes.refetch()} />
+  if (folders.isError)
+    return <ProblemNotice error={folders.error} onRetry={() => void folders.refetch()} />
+  if (classes.isError)
+    return <ProblemNotice error={classes.error} onRetry={() => void classes.refetch()} />
   const folder = [...folders.data, ...(away.data ?? [])].find((candidate) => candidate.id === id)
   const start: MakeFolder = folder ?? {
-    name: '', symbol: 'star', colour: 'aubergine', strandId: null, wholeSchool: classes.data.length === 0,
-    classIds: classes.data.filter(({ mine }) => mine).slice(0, 1).map((one) => one.id), parentsSee: true, pupilsFile: true,
-  } // prettier-ignore
+    name: '',
+    symbol: 'star',
+    colour: 'aubergine',
+    strandId: null,
+    wholeSchool: classes.data.length === 0,
+    classIds: classes.data
+      .filter(({ mine }) => mine)
+      .slice(0, 1)
+      .map((one) => one.id),
+    parentsSee: true,
+    pupilsFile: true,
+  }
   return <FolderForm key={folder?.version} folder={folder ?? null} start={start} />
 }
 
@@ -56,13 +73,24 @@ function FolderForm({ folder, start }: { folder: Folder | null; start: MakeFolde
     parentsSee,
     pupilsFile,
   }
-  const after = { onSuccess: () => (router.canGoBack() ? router.back() : router.replace('/folders')) }
+  const after = {
+    onSuccess: () => (router.canGoBack() ? router.back() : router.replace('/folders')),
+  }
   const save = () =>
     folder
       ? change.mutate({ id: folder.id, change: { ...input, seenVersion: folder.version } }, after)
       : make.mutate({ id: freshId, input }, after)
   return (
-    <Page foot={<BigButton label={strings.keep} symbol="check" busy={make.isPending || change.isPending} onPress={save} />}>
+    <Page
+      foot={
+        <BigButton
+          label={strings.keep}
+          symbol="check"
+          busy={make.isPending || change.isPending}
+          onPress={save}
+        />
+      }
+    >
       <Head title={folder ? folder.name : strings.newFolder} back="/folders" />
       {error && !faults.name ? <ProblemNotice error={error} /> : null}
       <Box>
@@ -82,7 +110,10 @@ function FolderForm({ folder, start }: { folder: Folder | null; start: MakeFolde
           <Choices
             label={strings.forWhom}
             value={wholeSchool}
-            options={[{ value: true, label: strings.whole }, { value: false, label: strings.someClasses }]} // prettier-ignore
+            options={[
+              { value: true, label: strings.whole },
+              { value: false, label: strings.someClasses },
+            ]}
             onChange={(value) => set({ wholeSchool: value })}
           />
         ) : null}
@@ -97,8 +128,16 @@ function FolderForm({ folder, start }: { folder: Folder | null; start: MakeFolde
             onChange={(value) => set({ classIds: value })}
           />
         )}
-        <Toggle label={strings.pupilsFile} value={pupilsFile} onChange={(value) => set({ pupilsFile: value })} />
-        <Toggle label={strings.parentsSee} value={parentsSee} onChange={(value) => set({ parentsSee: value })} />
+        <Toggle
+          label={strings.pupilsFile}
+          value={pupilsFile}
+          onChange={(value) => set({ pupilsFile: value })}
+        />
+        <Toggle
+          label={strings.parentsSee}
+          value={parentsSee}
+          onChange={(value) => set({ parentsSee: value })}
+        />
       </Box>
       {folder ? <PutAwayBox folder={folder} /> : null}
     </Page>
@@ -117,7 +156,13 @@ function PutAwayBox({ folder }: { folder: Folder }) {
         {folder.putAway ? (
           <BigButton small tone="quiet" symbol="take-out" label={strings.takeOut} onPress={back} />
         ) : (
-          <BigButton small tone="again" symbol="put-away" label={strings.putAway} onPress={() => setAsking(true)} />
+          <BigButton
+            small
+            tone="again"
+            symbol="put-away"
+            label={strings.putAway}
+            onPress={() => setAsking(true)}
+          />
         )}
       </Row>
       <Ask
@@ -128,7 +173,15 @@ function PutAwayBox({ folder }: { folder: Folder }) {
         onNo={() => setAsking(false)}
         onYes={() => {
           setAsking(false)
-          putAway.mutate({ id, back: false }, { onSuccess: () => { toast(strings.isPutAway(name), back); router.replace('/folders') } }) // prettier-ignore
+          putAway.mutate(
+            { id, back: false },
+            {
+              onSuccess: () => {
+                toast(strings.isPutAway(name), back)
+                router.replace('/folders')
+              },
+            },
+          )
         }}
       >
         {strings.putAwayHelp}

@@ -1,4 +1,6 @@
 import { router } from 'expo-router'
 import { OpenFolder } from './OpenFolder'
 
-export const FolderScreen = () => <OpenFolder shelf="/folders" withNames onOpen={({ id }) => router.push(`/tray/${id}`)} />
+export const FolderScreen = () => (
+  <OpenFolder shelf="/folders" withNames onOpen={({ id }) => router.push(`/tray/${id}`)} />
+)

@@ -1,7 +1,13 @@
 import type { Folder } from '@nibquill/contract'
 import {
-  closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors, type DragEndEvent,
-} from '@dnd-kit/core' // prettier-ignore
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core'
 import {
   arrayMove,
   SortableContext,
@@ -23,7 +29,13 @@ import { Symbol } from '../kit/Symbol'
 import { colours, pigments } from '../kit/theme'
 import { useClasses } from '../school/schoolQueries'
 import { FolderTile } from './FolderTile'
-import { useAnswerProposal, useFolders, useFoldersPutAway, useOrderFolders, useReadySet } from './foldersQueries'
+import {
+  useAnswerProposal,
+  useFolders,
+  useFoldersPutAway,
+  useOrderFolders,
+  useReadySet,
+} from './foldersQueries'
 import { strings } from './strings'
 
 const about = (folder: Folder): string =>
@@ -44,7 +56,8 @@ export function FoldersScreen() {
   const [everyClass, setEveryClass] = useState(false)
   const away = useFoldersPutAway(shelf)
   if (folders.isPending) return <Loading />
-  if (folders.isError) return <ProblemNotice error={folders.error} onRetry={() => void folders.refetch()} />
+  if (folders.isError)
+    return <ProblemNotice error={folders.error} onRetry={() => void folders.refetch()} />
   const wishes = folders.data.filter(({ owner }) => owner && !owner.agreed)
   const all = folders.data.filter(({ owner }) => !owner || owner.agreed)
   const standing = everyClass ? all : all.filter(({ member }) => member)
@@ -55,7 +68,12 @@ export function FoldersScreen() {
         <Wish key={wish.id} wish={wish} />
       ))}
       <Row>
-        <BigButton small symbol="plus" label={strings.newFolder} onPress={() => router.push('/folders/edit/new')} />
+        <BigButton
+          small
+          symbol="plus"
+          label={strings.newFolder}
+          onPress={() => router.push('/folders/edit/new')}
+        />
         {standing.length > 1 ? (
           <BigButton
             small
@@ -119,7 +137,8 @@ function ReadySets({ folders }: { folders: Folder[] }) {
   const classes = useClasses()
   const ready = useReadySet()
   const bare = (classes.data ?? []).filter(
-    ({ id, mine }) => mine && !folders.some(({ classIds, owner }) => !owner && classIds.includes(id)),
+    ({ id, mine }) =>
+      mine && !folders.some(({ classIds, owner }) => !owner && classIds.includes(id)),
   )
   return bare.map(({ id, name }) => (
     <BigButton
@@ -143,8 +162,18 @@ function Wish({ wish }: { wish: Folder }) {
         <Text variant="bodyMedium" style={{ flex: 1, minWidth: 180 }}>
           {strings.wish(wish.owner?.name ?? '', wish.name)}
         </Text>
-        <BigButton small tone="good" label={strings.agree} onPress={() => answer.mutate({ id: wish.id, agree: true })} />
-        <BigButton small tone="quiet" label={strings.decline} onPress={() => answer.mutate({ id: wish.id, agree: false })} />
+        <BigButton
+          small
+          tone="good"
+          label={strings.agree}
+          onPress={() => answer.mutate({ id: wish.id, agree: true })}
+        />
+        <BigButton
+          small
+          tone="quiet"
+          label={strings.decline}
+          onPress={() => answer.mutate({ id: wish.id, agree: false })}
+        />
       </View>
       {answer.isError ? <ProblemNotice error={answer.error} /> : null}
     </Box>
@@ -183,16 +212,29 @@ function OrderList({ folders }: { folders: Folder[] }) {
 }
 
 function OrderLine({ folder }: { folder: Folder }) {
-  const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: folder.id })
+  const { attributes, listeners, setNodeRef, transform, transition } = useSortable({
+    id: folder.id,
+  })
   return createElement(
     'div',
     {
-      ref: setNodeRef, ...attributes, ...listeners, 'aria-label': strings.grip(folder.name),
+      ref: setNodeRef,
+      ...attributes,
+      ...listeners,
+      'aria-label': strings.grip(folder.name),
       style: {
-        transform: transform ? `translate(0, ${transform.y}px)` : undefined, transition, display: 'flex', alignItems: 'center', gap: 12,
-        padding: '10px 4px', borderBottom: `1px solid ${colours.rule}`, cursor: 'grab', touchAction: 'none', backgroundColor: colours.sheet,
+        transform: transform ? `translate(0, ${transform.y}px)` : undefined,
+        transition,
+        display: 'flex',
+        alignItems: 'center',
+        gap: 12,
+        padding: '10px 4px',
+        borderBottom: `1px solid ${colours.rule}`,
+        cursor: 'grab',
+        touchAction: 'none',
+        backgroundColor: colours.sheet,
       },
-    }, // prettier-ignore
+    },
     <Symbol name="grip" size={22} colour={colours.inkSoft} />,
     <Symbol name={folder.symbol} size={26} colour={pigments[folder.colour]} />,
     <View style={{ flex: 1 }}>

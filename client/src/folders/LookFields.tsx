@@ -12,7 +12,10 @@ import { strings } from './strings'
 
 type Look = { name: string; symbol: FolderSymbol; colour: Colour }
 
-/** How a folder looks: its name, a symbol out of many, a colour; drawn as it will stand on the shelf. */
+/**
+ * How a folder looks: its name, a symbol out of many, a colour; drawn as it will stand on the
+ * shelf.
+ */
 export function LookFields({
   look,
   onChange,
@@ -29,14 +32,23 @@ export function LookFields({
       <Row gap={18}>
         <FolderDrawing folder={look} width={120} />
         <View style={{ flexGrow: 1, minWidth: 200 }}>
-          <Field label={strings.name} value={look.name} onChangeText={(name) => onChange({ ...look, name })} error={nameFault} />
+          <Field
+            label={strings.name}
+            value={look.name}
+            onChangeText={(name) => onChange({ ...look, name })}
+            error={nameFault}
+          />
         </View>
       </Row>
       <View style={{ gap: 6 }}>
         <Text variant="labelMedium" aria-hidden style={{ color: colours.inkSoft }}>
           {strings.colour}
         </Text>
-        <View role="radiogroup" aria-label={strings.colour} style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
+        <View
+          role="radiogroup"
+          aria-label={strings.colour}
+          style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}
+        >
           {COLOURS.map((colour) => (
             <Press
               key={colour}
@@ -53,13 +65,24 @@ export function LookFields({
                 justifyContent: 'center',
               }}
             >
-              {colour === look.colour ? <Symbol name="check" size={24} colour={colours.sheet} /> : null}
+              {colour === look.colour ? (
+                <Symbol name="check" size={24} colour={colours.sheet} />
+              ) : null}
             </Press>
           ))}
         </View>
       </View>
-      <Field label={strings.findSymbol} value={wanted} onChangeText={setWanted} autoCapitalize="none" />
-      <View role="radiogroup" aria-label={strings.symbol} style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 4 }}>
+      <Field
+        label={strings.findSymbol}
+        value={wanted}
+        onChangeText={setWanted}
+        autoCapitalize="none"
+      />
+      <View
+        role="radiogroup"
+        aria-label={strings.symbol}
+        style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 4 }}
+      >
         {shown.map((symbol) => (
           <Press
             key={symbol}
@@ -78,7 +101,11 @@ export function LookFields({
               backgroundColor: symbol === look.symbol ? colours.paper : 'transparent',
             }}
           >
-            <Symbol name={symbol} size={26} colour={symbol === look.symbol ? pigments[look.colour] : colours.inkSoft} />
+            <Symbol
+              name={symbol}
+              size={26}
+              colour={symbol === look.symbol ? pigments[look.colour] : colours.inkSoft}
+            />
           </Press>
         ))}
       </View>

@@ -2,5 +2,9 @@ import { router } from 'expo-router'
 import { OpenFolder } from './OpenFolder'
 
 export const MyFolderScreen = () => (
-  <OpenFolder shelf="/my-folders" withNames={false} onOpen={({ id }) => router.push(`/my-pieces/${id}`)} />
+  <OpenFolder
+    shelf="/my-folders"
+    withNames={false}
+    onOpen={({ id }) => router.push(`/my-pieces/${id}`)}
+  />
 )

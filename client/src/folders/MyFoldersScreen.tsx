@@ -7,12 +7,16 @@ import { FolderTile } from './FolderTile'
 import { useFolders } from './foldersQueries'
 import { strings } from './strings'
 
-/** A pupil's folders as they stand on a shelf; where the teacher allows it, with a way to wish for one of their own. */
+/**
+ * A pupil's folders as they stand on a shelf; where the teacher allows it, with a way to wish for
+ * one of their own.
+ */
 export function MyFoldersScreen() {
   const folders = useFolders()
   const session = useSession()
   if (folders.isPending) return <Loading />
-  if (!folders.data) return <ProblemNotice error={folders.error} onRetry={() => void folders.refetch()} />
+  if (!folders.data)
+    return <ProblemNotice error={folders.error} onRetry={() => void folders.refetch()} />
   return (
     <Page max={980}>
       <Heading level={1}>{strings.mine}</Heading>
@@ -32,7 +36,12 @@ export function MyFoldersScreen() {
         </Empty>
       ) : null}
       {session.data?.person?.mayPropose ? (
-        <BigButton tone="quiet" symbol="plus" label={strings.propose} onPress={() => router.push('/my-folders/new')} />
+        <BigButton
+          tone="quiet"
+          symbol="plus"
+          label={strings.propose}
+          onPress={() => router.push('/my-folders/new')}
+        />
       ) : null}
     </Page>
   )

@@ -25,7 +25,8 @@ export function OpenFolder({
   const { id } = useLocalSearchParams<{ id: string }>()
   const folder = useFolder(id)
   if (folder.isPending) return <Loading />
-  if (folder.isError) return <ProblemNotice error={folder.error} onRetry={() => void folder.refetch()} />
+  if (folder.isError)
+    return <ProblemNotice error={folder.error} onRetry={() => void folder.refetch()} />
   const first = folder.data.pages[0]!
   const pieces = folder.data.pages.flatMap((page) => page.pieces)
   return (
@@ -39,7 +40,13 @@ export function OpenFolder({
           </Heading>
         </View>
         {first.mayChange ? (
-          <BigButton small tone="quiet" symbol="edit" label={strings.edit} onPress={() => router.push(`/folders/edit/${id}`)} />
+          <BigButton
+            small
+            tone="quiet"
+            symbol="edit"
+            label={strings.edit}
+            onPress={() => router.push(`/folders/edit/${id}`)}
+          />
         ) : null}
       </View>
       <Grid>
@@ -49,7 +56,9 @@ export function OpenFolder({
             piece={piece}
             onPress={() => onOpen(piece)}
             under={
-              withNames ? `${piece.pupil.firstName} ${piece.pupil.lastName}` : whenWasIt(piece.submittedAt ?? piece.changedAt)
+              withNames
+                ? `${piece.pupil.firstName} ${piece.pupil.lastName}`
+                : whenWasIt(piece.submittedAt ?? piece.changedAt)
             }
           />
         ))}

@@ -23,7 +23,15 @@ export function ProposeFolderScreen() {
   const faults = faultsOf(propose.error)
   const { name, symbol, colour } = look
   const send = () =>
-    propose.mutate({ id, look: { name, symbol, colour } }, { onSuccess: () => { toast(strings.proposed); router.replace('/my-folders') } }) // prettier-ignore
+    propose.mutate(
+      { id, look: { name, symbol, colour } },
+      {
+        onSuccess: () => {
+          toast(strings.proposed)
+          router.replace('/my-folders')
+        },
+      },
+    )
   return (
     <Page
       foot={

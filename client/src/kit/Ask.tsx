@@ -28,7 +28,12 @@ export function Overlay({
       <Dialog
         visible={visible}
         onDismiss={onClose}
-        style={{ backgroundColor: colours.sheet, maxWidth: width, width: '92%', alignSelf: 'center' }}
+        style={{
+          backgroundColor: colours.sheet,
+          maxWidth: width,
+          width: '92%',
+          alignSelf: 'center',
+        }}
       >
         <View role="dialog" aria-modal aria-label={title}>
           <Dialog.Title>{title}</Dialog.Title>
@@ -60,13 +65,16 @@ export function Ask({
   onNo: () => void
 }) {
   const forPupil = useContext(ForPupil)
-  // prettier-ignore
   return (
     <Overlay visible={visible} title={title} onClose={onNo}>
       <Dialog.Content>
         <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
-          <View style={{ flex: 1 }}>{typeof children === 'string' ? <Text variant="bodyLarge">{children}</Text> : children}</View>
-          {forPupil ? <Listen text={`${title} ${typeof children === 'string' ? children : ''}`} /> : null}
+          <View style={{ flex: 1 }}>
+            {typeof children === 'string' ? <Text variant="bodyLarge">{children}</Text> : children}
+          </View>
+          {forPupil ? (
+            <Listen text={`${title} ${typeof children === 'string' ? children : ''}`} />
+          ) : null}
         </View>
       </Dialog.Content>
       <View style={{ padding: 20, paddingTop: 0, gap: 10, flexDirection: 'row', flexWrap: 'wrap' }}>

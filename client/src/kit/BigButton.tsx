@@ -51,9 +51,20 @@ export function BigButton({
       onPress={onPress}
       disabled={disabled || busy}
       style={{
-        flexGrow: grow ? 1 : 0, flexShrink: 1, minHeight: huge ? 88 : small && !forPupil ? targets.adult : targets.pupil, borderRadius: corners.button, backgroundColor: look.back,
-        borderWidth: 2, borderColor: look.edge, paddingHorizontal: small ? 14 : 20, paddingVertical: 6, flexDirection: 'row', alignItems: 'center', justifyContent: 'center', gap: 10,
-      }} // prettier-ignore
+        flexGrow: grow ? 1 : 0,
+        flexShrink: 1,
+        minHeight: huge ? 88 : small && !forPupil ? targets.adult : targets.pupil,
+        borderRadius: corners.button,
+        backgroundColor: look.back,
+        borderWidth: 2,
+        borderColor: look.edge,
+        paddingHorizontal: small ? 14 : 20,
+        paddingVertical: 6,
+        flexDirection: 'row',
+        alignItems: 'center',
+        justifyContent: 'center',
+        gap: 10,
+      }}
     >
       {busy ? (
         <Spinner size={20} colour={look.text} />
@@ -78,7 +89,14 @@ export function Key({ name, colour }: { name: string; colour: string }) {
   return (
     <View
       aria-hidden
-      style={{ borderWidth: 1, borderColor: colour, borderRadius: 5, paddingHorizontal: 7, minWidth: 22, alignItems: 'center' }}
+      style={{
+        borderWidth: 1,
+        borderColor: colour,
+        borderRadius: 5,
+        paddingHorizontal: 7,
+        minWidth: 22,
+        alignItems: 'center',
+      }}
     >
       <Text variant="bodySmall" style={{ color: colour }}>
         {name}

@@ -19,7 +19,10 @@ export function FolderDrawing({
   return (
     <View style={{ width, height }}>
       <Svg width={width} height={height} viewBox="0 0 160 112" aria-hidden>
-        <Path d="M6 12 q0 -8 8 -8 h42 q5 0 8 5 l6 9 h78 q8 0 8 8 v74 q0 8 -8 8 h-134 q-8 0 -8 -8 z" fill="#E9DFC8" />
+        <Path
+          d="M6 12 q0 -8 8 -8 h42 q5 0 8 5 l6 9 h78 q8 0 8 8 v74 q0 8 -8 8 h-134 q-8 0 -8 -8 z"
+          fill="#E9DFC8"
+        />
         <Path
           d="M6 36 q0 -8 8 -8 h134 q8 0 8 8 v64 q0 8 -8 8 h-134 q-8 0 -8 -8 z"
           fill="#FFFEFA"
@@ -60,7 +63,10 @@ export function TrayDrawing({ count, width }: { count: number; width: number }) 
           strokeLinejoin="round"
         />
       ))}
-      <Path d="M6 42 h12 l5 7 h54 l5 -7 h12 v10 q0 5 -5 5 h-78 q-5 0 -5 -5 z" fill={colours.ochre} />
+      <Path
+        d="M6 42 h12 l5 7 h54 l5 -7 h12 v10 q0 5 -5 5 h-78 q-5 0 -5 -5 z"
+        fill={colours.ochre}
+      />
     </Svg>
   )
 }

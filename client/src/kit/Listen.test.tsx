@@ -6,7 +6,9 @@ import { Listen } from './Listen'
 import { Empty, Notice, ProblemNotice } from './Notice'
 import { silence } from './speech'
 
-/** A browser's voice: says one thing after the other, and tells of the end later, as browsers do. */
+/**
+ * A browser's voice: says one thing after the other, and tells of the end later, as browsers do.
+ */
 class Words {
   lang = ''
   rate = 1
@@ -14,9 +16,13 @@ class Words {
   onerror = () => undefined as void
   constructor(readonly text: string) {}
 }
-const voice = { saying: [] as Words[], speak: (words: Words) => void voice.saying.push(words), cancel: () => {
-  for (const words of voice.saying.splice(0)) setTimeout(() => words.onerror(), 0)
-} } // prettier-ignore
+const voice = {
+  saying: [] as Words[],
+  speak: (words: Words) => void voice.saying.push(words),
+  cancel: () => {
+    for (const words of voice.saying.splice(0)) setTimeout(() => words.onerror(), 0)
+  },
+}
 const heard = () => voice.saying.map(({ text }) => text)
 const later = () => act(() => new Promise<void>((resolve) => setTimeout(resolve, 5)))
 
@@ -38,7 +44,11 @@ const recorder = (works: boolean) =>
   }
 beforeEach(() => {
   recordings = []
-  Object.assign(globalThis, { speechSynthesis: voice, SpeechSynthesisUtterance: Words, Audio: recorder(true) })
+  Object.assign(globalThis, {
+    speechSynthesis: voice,
+    SpeechSynthesisUtterance: Words,
+    Audio: recorder(true),
+  })
 })
 afterEach(() => {
   silence()
@@ -115,11 +125,33 @@ test('a recording that fails after something else was tapped does not speak into
 
 describe('whatever a pupil’s screen says in words', () => {
   const screens = [
-    ['a notice', <Notice key="" tone="attention" symbol="bulb">More light helps.</Notice>, 'More light helps.'],
-    ['an error', <ProblemNotice key="" error={new TypeError('x')} />, 'Nothing is lost; try again in a moment.'],
-    ['an empty place', <Empty key="" symbol="lock" title="The door is shut">Your card works.</Empty>, 'The door is shut. Your card works.'],
-    ['a question', <Ask key="" visible title="Throw it away?" yes="Yes" onYes={() => {}} onNo={() => {}}>It comes back.</Ask>, 'Throw it away? It comes back.'],
-  ] as const // prettier-ignore
+    [
+      'a notice',
+      <Notice key="" tone="attention" symbol="bulb">
+        More light helps.
+      </Notice>,
+      'More light helps.',
+    ],
+    [
+      'an error',
+      <ProblemNotice key="" error={new TypeError('x')} />,
+      'Nothing is lost; try again in a moment.',
+    ],
+    [
+      'an empty place',
+      <Empty key="" symbol="lock" title="The door is shut">
+        Your card works.
+      </Empty>,
+      'The door is shut. Your card works.',
+    ],
+    [
+      'a question',
+      <Ask key="" visible title="Throw it away?" yes="Yes" onYes={() => {}} onNo={() => {}}>
+        It comes back.
+      </Ask>,
+      'Throw it away? It comes back.',
+    ],
+  ] as const
   test.each(screens)('%s can be heard; for grown-ups it stays quiet', (_, what, says) => {
     show(<ForPupil value>{what}</ForPupil>, {})
     fireEvent.click(screen.getByRole('button', { name: 'Listen' }))

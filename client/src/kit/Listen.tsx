@@ -6,7 +6,10 @@ import { colours } from './theme'
 
 type Props = {
   text: string
-  /** Where somebody has spoken the words: their voice wins over the browser's, which stands in when it cannot be played. */
+  /**
+   * Where somebody has spoken the words: their voice wins over the browser's, which stands in when
+   * it cannot be played.
+   */
   recording?: string | undefined
   colour?: string
 }

@@ -10,7 +10,9 @@ export function NotFoundScreen() {
       <Empty
         symbol="lens"
         title={strings.notFoundTitle}
-        action={<BigButton label={strings.home} symbol="home" onPress={() => router.replace('/')} />}
+        action={
+          <BigButton label={strings.home} symbol="home" onPress={() => router.replace('/')} />
+        }
       >
         {strings.notFound}
       </Empty>

@@ -18,7 +18,9 @@ const TONES = {
   good: { back: colours.verdigrisTint, mark: colours.verdigris },
 } as const
 
-/** One thing to know, in a band of its colour. Plain words can be heard where somebody may not read. */
+/**
+ * One thing to know, in a band of its colour. Plain words can be heard where somebody may not read.
+ */
 export function Notice({
   tone,
   symbol,
@@ -45,7 +47,9 @@ export function Notice({
       }}
     >
       <Symbol name={symbol} size={26} colour={look.mark} />
-      <View style={{ flex: 1 }}>{typeof children === 'string' ? <Text variant="bodyMedium">{children}</Text> : children}</View>
+      <View style={{ flex: 1 }}>
+        {typeof children === 'string' ? <Text variant="bodyMedium">{children}</Text> : children}
+      </View>
       {action ?? (forPupil ? <Listen text={children} colour={look.mark} /> : null)}
     </View>
   )
@@ -58,21 +62,38 @@ export function ProblemNotice({ error, onRetry }: { error: unknown; onRetry?: ()
       <Notice tone="again" symbol="alert">
         {sentenceOf(error)}
       </Notice>
-      {onRetry ? <BigButton label={strings.tryAgain} symbol="again" tone="quiet" onPress={onRetry} /> : null}
+      {onRetry ? (
+        <BigButton label={strings.tryAgain} symbol="again" tone="quiet" onPress={onRetry} />
+      ) : null}
     </View>
   )
 }
 
-/** The shape of what comes: pale sheets, and words for those who listen. Without a network it says what it waits for. */
+/**
+ * The shape of what comes: pale sheets, and words for those who listen. Without a network it says
+ * what it waits for.
+ */
 export function Loading() {
   const reached = useReached()
   return (
     <View role="status" aria-label={strings.loading} style={{ flex: 1, padding: 24, gap: 16 }}>
-      <View style={{ height: 30, width: '45%', borderRadius: corners.sheet, backgroundColor: colours.desk }} />
+      <View
+        style={{
+          height: 30,
+          width: '45%',
+          borderRadius: corners.sheet,
+          backgroundColor: colours.desk,
+        }}
+      />
       {[0, 1, 2].map((row) => (
         <View
           key={row}
-          style={{ height: 88, borderRadius: corners.button, backgroundColor: colours.desk, opacity: 0.9 - row * 0.25 }}
+          style={{
+            height: 88,
+            borderRadius: corners.button,
+            backgroundColor: colours.desk,
+            opacity: 0.9 - row * 0.25,
+          }}
         />
       ))}
       {reached ? (
@@ -106,7 +127,10 @@ export function Empty({
         {title}
       </Text>
       {children ? (
-        <Text variant="bodyLarge" style={{ textAlign: 'center', color: colours.inkSoft, maxWidth: 420 }}>
+        <Text
+          variant="bodyLarge"
+          style={{ textAlign: 'center', color: colours.inkSoft, maxWidth: 420 }}
+        >
           {children}
         </Text>
       ) : null}

@@ -7,7 +7,18 @@ import { colours, pigments, shadow } from './theme'
 export function Peg({ peg, size = 48 }: { peg: PegLook; size?: number }) {
   const rim = Math.max(2, size * 0.05)
   return (
-    <View style={[{ width: size, height: size, borderRadius: size, backgroundColor: colours.sheet, padding: rim }, shadow]}>
+    <View
+      style={[
+        {
+          width: size,
+          height: size,
+          borderRadius: size,
+          backgroundColor: colours.sheet,
+          padding: rim,
+        },
+        shadow,
+      ]}
+    >
       <View
         style={{
           flex: 1,

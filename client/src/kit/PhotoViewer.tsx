@@ -2,7 +2,11 @@ import type { Part } from '@nibquill/contract'
 import { useEffect, useState } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
-import { TransformComponent, TransformWrapper, type ReactZoomPanPinchContentRef } from 'react-zoom-pan-pinch'
+import {
+  TransformComponent,
+  TransformWrapper,
+  type ReactZoomPanPinchContentRef,
+} from 'react-zoom-pan-pinch'
 import { mediaAddress } from '../media/mediaAddress'
 import { Picture } from './Sheet'
 import { Press } from './Press'
@@ -11,16 +15,30 @@ import { strings } from './strings'
 import { colours, corners, targets } from './theme'
 
 /**
- * Photos as large as the place allows: pinch, wheel or buttons make them larger, drag or arrow keys move them.
+ * Photos as large as the place allows: pinch, wheel or buttons make them larger, drag or arrow keys
+ * move them.
  * The 2048 px picture is shown first; going closer brings the full one.
  */
-export function PhotoViewer({ parts, link, title }: { parts: Part[]; link?: string; title: string }) {
+export function PhotoViewer({
+  parts,
+  link,
+  title,
+}: {
+  parts: Part[]
+  link?: string
+  title: string
+}) {
   const [chosen, setChosen] = useState(0)
   const part = parts[Math.min(chosen, parts.length - 1)]
   if (!part) return null
   return (
     <View style={{ flex: 1, gap: 10 }}>
-      <PhotoStage key={part.id} part={part} link={link} alt={`${strings.photo(chosen + 1, parts.length)}: ${title}`} />
+      <PhotoStage
+        key={part.id}
+        part={part}
+        link={link}
+        alt={`${strings.photo(chosen + 1, parts.length)}: ${title}`}
+      />
       {parts.length > 1 ? (
         <View role="tablist" style={{ flexDirection: 'row', gap: 8, flexWrap: 'wrap' }}>
           {parts.map((other, i) => (
@@ -78,14 +96,24 @@ export function PhotoStage({ part, link, alt }: { part: Part; link?: string; alt
   }
   const move = (viewer: ReactZoomPanPinchContentRef, key: string) => {
     const { positionX, positionY, scale } = viewer.instance.transformState
-    const by = { ArrowLeft: [80, 0], ArrowRight: [-80, 0], ArrowUp: [0, 80], ArrowDown: [0, -80] }[key]
+    const by = { ArrowLeft: [80, 0], ArrowRight: [-80, 0], ArrowUp: [0, 80], ArrowDown: [0, -80] }[
+      key
+    ]
     if (by) viewer.setTransform(positionX + by[0]!, positionY + by[1]!, scale, 120)
     else if (key === '+' || key === '=') viewer.zoomIn()
     else if (key === '-') viewer.zoomOut()
     else if (key === '0') viewer.resetTransform()
   }
   return (
-    <View style={{ flex: 1, minHeight: 220, backgroundColor: colours.desk, borderRadius: corners.button, overflow: 'hidden' }}>
+    <View
+      style={{
+        flex: 1,
+        minHeight: 220,
+        backgroundColor: colours.desk,
+        borderRadius: corners.button,
+        overflow: 'hidden',
+      }}
+    >
       <TransformWrapper
         minScale={1}
         maxScale={10}
@@ -99,13 +127,21 @@ export function PhotoStage({ part, link, alt }: { part: Part; link?: string; alt
             role="group"
             aria-label={alt}
             onKeyDown={(event) => {
-              if (!['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown', '+', '=', '-', '0'].includes(event.key)) return
+              if (
+                !['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown', '+', '=', '-', '0'].includes(
+                  event.key,
+                )
+              )
+                return
               event.preventDefault()
               event.stopPropagation()
               move(viewer, event.key)
             }}
           >
-            <TransformComponent wrapperStyle={{ width: '100%', height: '100%' }} contentStyle={{ width: '100%', height: '100%' }}>
+            <TransformComponent
+              wrapperStyle={{ width: '100%', height: '100%' }}
+              contentStyle={{ width: '100%', height: '100%' }}
+            >
               <img
                 src={near ?? standIn}
                 alt={alt}
@@ -132,9 +168,24 @@ export function PhotoStage({ part, link, alt }: { part: Part; link?: string; alt
                 borderRadius: corners.button,
               }}
             >
-              <RoundButton label={strings.zoomOut} symbol="zoom-out" size={targets.adult} onPress={() => viewer.zoomOut()} />
-              <RoundButton label={strings.fit} symbol="fit" size={targets.adult} onPress={() => viewer.resetTransform()} />
-              <RoundButton label={strings.zoomIn} symbol="zoom" size={targets.adult} onPress={() => viewer.zoomIn()} />
+              <RoundButton
+                label={strings.zoomOut}
+                symbol="zoom-out"
+                size={targets.adult}
+                onPress={() => viewer.zoomOut()}
+              />
+              <RoundButton
+                label={strings.fit}
+                symbol="fit"
+                size={targets.adult}
+                onPress={() => viewer.resetTransform()}
+              />
+              <RoundButton
+                label={strings.zoomIn}
+                symbol="zoom"
+                size={targets.adult}
+                onPress={() => viewer.zoomIn()}
+              />
             </View>
           </div>
         )}

@@ -24,7 +24,13 @@ export function PlacesLayout({ places, roles, foot = false, extra }: Props) {
   // While work is kept for somebody who left, nobody goes on as them.
   const covered = useHandOverStage() !== 'none'
   return (
-    <View style={{ flex: 1, flexDirection: rail ? 'row' : 'column-reverse', backgroundColor: colours.paper }}>
+    <View
+      style={{
+        flex: 1,
+        flexDirection: rail ? 'row' : 'column-reverse',
+        backgroundColor: colours.paper,
+      }}
+    >
       <View
         role="navigation"
         style={
@@ -100,7 +106,14 @@ function PlaceLink({ place, chosen, rail }: { place: Place; chosen: boolean; rai
               alignItems: 'center',
             }}
           >
-            <Text style={{ color: colours.sheet, fontFamily: fonts.strong, fontSize: 13, lineHeight: 19 }}>
+            <Text
+              style={{
+                color: colours.sheet,
+                fontFamily: fonts.strong,
+                fontSize: 13,
+                lineHeight: 19,
+              }}
+            >
               {place.count > 99 ? '99+' : place.count}
             </Text>
           </View>
@@ -110,7 +123,12 @@ function PlaceLink({ place, chosen, rail }: { place: Place; chosen: boolean; rai
         {place.label}
       </Text>
       <View
-        style={{ height: 3, width: 30, borderRadius: 2, backgroundColor: chosen && !rail ? colours.aubergine : 'transparent' }}
+        style={{
+          height: 3,
+          width: 30,
+          borderRadius: 2,
+          backgroundColor: chosen && !rail ? colours.aubergine : 'transparent',
+        }}
       />
     </Press>
   )
@@ -120,7 +138,13 @@ function Monogram() {
   return (
     <Text
       aria-hidden
-      style={{ fontFamily: fonts.title, fontSize: 30, lineHeight: 40, color: colours.aubergine, marginBottom: 8 }}
+      style={{
+        fontFamily: fonts.title,
+        fontSize: 30,
+        lineHeight: 40,
+        color: colours.aubergine,
+        marginBottom: 8,
+      }}
     >
       N<Text style={{ fontFamily: fonts.title, fontSize: 30, color: colours.ochreText }}>q</Text>
     </Text>

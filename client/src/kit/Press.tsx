@@ -13,18 +13,33 @@ type Props = {
 }
 
 /** Anything to tap, with a name for those who listen. */
-export function Press({ label, onPress, children, style, disabled = false, role = 'button', selected, testID }: Props) {
+export function Press({
+  label,
+  onPress,
+  children,
+  style,
+  disabled = false,
+  role = 'button',
+  selected,
+  testID,
+}: Props) {
   return (
     <Pressable
       role={role}
       aria-label={label}
       aria-disabled={disabled}
       aria-selected={role === 'tab' ? selected : undefined}
-      aria-checked={role === 'radio' || role === 'checkbox' || role === 'switch' ? selected : undefined}
+      aria-checked={
+        role === 'radio' || role === 'checkbox' || role === 'switch' ? selected : undefined
+      }
       disabled={disabled}
       onPress={onPress}
       testID={testID}
-      style={({ pressed }) => [style, disabled && { opacity: 0.5 }, pressed && { transform: [{ scale: 0.985 }] }]}
+      style={({ pressed }) => [
+        style,
+        disabled && { opacity: 0.5 },
+        pressed && { transform: [{ scale: 0.985 }] },
+      ]}
     >
       {children}
     </Pressable>

@@ -20,9 +20,20 @@ export function RoundButton({
   back?: string
   disabled?: boolean
 }) {
-  // prettier-ignore
   return (
-    <Press label={label} onPress={onPress} disabled={disabled} style={{ width: size, height: size, borderRadius: size, backgroundColor: back, alignItems: 'center', justifyContent: 'center' }}>
+    <Press
+      label={label}
+      onPress={onPress}
+      disabled={disabled}
+      style={{
+        width: size,
+        height: size,
+        borderRadius: size,
+        backgroundColor: back,
+        alignItems: 'center',
+        justifyContent: 'center',
+      }}
+    >
       <Symbol name={symbol} size={size * 0.48} colour={colour} />
     </Press>
   )

@@ -20,6 +20,18 @@ export function SaveButton({
   /** What to make, for files that are made when they are asked for. */
   order?: unknown
 }) {
-  const save = useMutation({ mutationFn: () => saveFile(address, name, order), onError: (error) => toast(sentenceOf(error)) })
-  return <BigButton small tone="quiet" symbol={symbol} label={label} busy={save.isPending} onPress={() => save.mutate()} />
+  const save = useMutation({
+    mutationFn: () => saveFile(address, name, order),
+    onError: (error) => toast(sentenceOf(error)),
+  })
+  return (
+    <BigButton
+      small
+      tone="quiet"
+      symbol={symbol}
+      label={label}
+      busy={save.isPending}
+      onPress={() => save.mutate()}
+    />
+  )
 }

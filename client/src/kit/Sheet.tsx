@@ -33,9 +33,21 @@ export function Sheet({
     <View style={[styles.sheet, { width, height, padding: Math.max(4, width * 0.025) }]}>
       <View style={styles.picture}>
         {piece.cover ? (
-          <Picture part={piece.cover} alt="" size={width > 330 ? 960 : 320} link={link} fit="cover" />
+          <Picture
+            part={piece.cover}
+            alt=""
+            size={width > 330 ? 960 : 320}
+            link={link}
+            fit="cover"
+          />
         ) : preview ? (
-          <Image source={{ uri: preview }} accessibilityLabel="" aria-hidden resizeMode="cover" style={styles.image} />
+          <Image
+            source={{ uri: preview }}
+            accessibilityLabel=""
+            aria-hidden
+            resizeMode="cover"
+            style={styles.image}
+          />
         ) : (
           <RuledLines />
         )}
@@ -66,7 +78,10 @@ function Fold({ state, size }: { state: PieceState; size: number }) {
     <View style={{ position: 'absolute', top: -1, right: -1, width: size, height: size }}>
       <Svg width={size} height={size} viewBox="0 0 40 40" aria-hidden>
         <Path d="M0 0 H40 V40 z" fill={colours.paper} />
-        <Path d="M0 0 L40 40 H8 Q0 40 0 32 z" fill={state === 'draft' ? colours.desk : stateColours[state].mark} />
+        <Path
+          d="M0 0 L40 40 H8 Q0 40 0 32 z"
+          fill={state === 'draft' ? colours.desk : stateColours[state].mark}
+        />
       </Svg>
       {symbol ? (
         <View style={{ position: 'absolute', left: size * 0.08, bottom: size * 0.08 }}>

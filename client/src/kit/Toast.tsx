@@ -9,7 +9,10 @@ export const toast = store.show
 /** Takes away what is shown: it may name somebody who has left. */
 export const clearToast = store.hide
 
-/** At the head, since the main action of a screen stands at its foot; what lies below its words can be tapped. */
+/**
+ * At the head, since the main action of a screen stands at its foot; what lies below its words can
+ * be tapped.
+ */
 export function ToastHost() {
   const now = useSyncExternalStore(store.subscribe, store.get, store.get)
   // What comes next has a time of its own.

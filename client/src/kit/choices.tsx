@@ -27,7 +27,11 @@ export function Choices<T extends string | number | boolean | null>({
           {label}
         </Text>
       )}
-      <View role="radiogroup" aria-label={label} style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
+      <View
+        role="radiogroup"
+        aria-label={label}
+        style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}
+      >
         {options.map((option) => (
           <Chip
             key={String(option.value)}
@@ -64,7 +68,11 @@ export function Several<T extends string>({
       <Text variant="labelMedium" aria-hidden style={{ color: colours.inkSoft }}>
         {label}
       </Text>
-      <View role="group" aria-label={label} style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
+      <View
+        role="group"
+        aria-label={label}
+        style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}
+      >
         {options.map((option) => (
           <Chip
             key={option.value}
@@ -110,7 +118,9 @@ function Chip<T>({
         borderColor: chosen ? colours.aubergine : colours.rule,
       }}
     >
-      {role === 'checkbox' ? <Symbol name={chosen ? 'tick' : 'untick'} size={20} colour={colour} /> : null}
+      {role === 'checkbox' ? (
+        <Symbol name={chosen ? 'tick' : 'untick'} size={20} colour={colour} />
+      ) : null}
       {option.symbol ? <Symbol name={option.symbol} size={22} colour={colour} /> : null}
       <Text variant={chosen ? 'labelMedium' : 'bodyMedium'} style={{ color: colour }}>
         {option.label}
@@ -132,7 +142,11 @@ export function Tabs<T extends string>({
   onChange: (value: T) => void
 }) {
   return (
-    <View role="tablist" aria-label={label} style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}>
+    <View
+      role="tablist"
+      aria-label={label}
+      style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}
+    >
       {options.map((option) => (
         <Chip
           key={option.value}
@@ -147,7 +161,15 @@ export function Tabs<T extends string>({
 }
 
 /** On or off. */
-export function Toggle({ label, value, onChange }: { label: string; value: boolean; onChange: (value: boolean) => void }) {
+export function Toggle({
+  label,
+  value,
+  onChange,
+}: {
+  label: string
+  value: boolean
+  onChange: (value: boolean) => void
+}) {
   return (
     <Press
       role="switch"

@@ -2,7 +2,10 @@
 const TOLERATED_MS = 90_000
 let aheadMs = 0
 
-/** Called with the `Date` of every answer: a tablet's own clock may be a day off. @see RFC 9110, section 6.6.1 */
+/**
+ * Called with the `Date` of every answer: a tablet's own clock may be a day off.
+ * @see RFC 9110, section 6.6.1
+ */
 export function heedServerClock(date: string | null, now = Date.now()): void {
   const served = date === null ? Number.NaN : Date.parse(date)
   if (Number.isNaN(served)) return

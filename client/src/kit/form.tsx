@@ -8,12 +8,23 @@ import { Heading } from './layout'
 import { colours, corners, fonts, shadow } from './theme'
 
 /** A white sheet that holds one matter, with its heading. */
-export function Box({ title, children, level = 2 }: { title?: string; children: ReactNode; level?: 2 | 3 }) {
+export function Box({
+  title,
+  children,
+  level = 2,
+}: {
+  title?: string
+  children: ReactNode
+  level?: 2 | 3
+}) {
   return (
     <View
       role={title ? 'region' : undefined}
       aria-label={title}
-      style={[{ backgroundColor: colours.sheet, borderRadius: corners.button, padding: 18, gap: 14 }, shadow]}
+      style={[
+        { backgroundColor: colours.sheet, borderRadius: corners.button, padding: 18, gap: 14 },
+        shadow,
+      ]}
     >
       {title ? <Heading level={level}>{title}</Heading> : null}
       {children}
@@ -23,13 +34,25 @@ export function Box({ title, children, level = 2 }: { title?: string; children: 
 
 /** Things side by side that wrap. */
 export const Row = ({ children, gap = 10 }: { children: ReactNode; gap?: number }) => (
-  <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap }}>{children}</View>
+  <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap }}>
+    {children}
+  </View>
 )
 
-export function Hint({ children, tone = 'soft' }: { children: ReactNode; tone?: 'soft' | 'fault' | 'attention' }) {
+export function Hint({
+  children,
+  tone = 'soft',
+}: {
+  children: ReactNode
+  tone?: 'soft' | 'fault' | 'attention'
+}) {
   const colour = { soft: colours.inkSoft, fault: colours.clay, attention: colours.ochreText }[tone]
   return (
-    <Text role={tone === 'fault' ? 'alert' : undefined} variant="bodySmall" style={{ color: colour }}>
+    <Text
+      role={tone === 'fault' ? 'alert' : undefined}
+      variant="bodySmall"
+      style={{ color: colour }}
+    >
       {children}
     </Text>
   )
@@ -65,7 +88,11 @@ export function DayField({
   const id = useId()
   return (
     <View style={{ gap: 6, minWidth: type === 'date' ? 150 : 110, flexGrow: 1, flexShrink: 1 }}>
-      {createElement('label', { htmlFor: id, style: { fontFamily: fonts.strong, fontSize: 15, color: colours.inkSoft } }, label)}
+      {createElement(
+        'label',
+        { htmlFor: id, style: { fontFamily: fonts.strong, fontSize: 15, color: colours.inkSoft } },
+        label,
+      )}
       {createElement('input', {
         id,
         type,
@@ -102,7 +129,10 @@ export function Select<T extends string>({
         ? null
         : createElement(
             'label',
-            { htmlFor: id, style: { fontFamily: fonts.strong, fontSize: 15, color: colours.inkSoft } },
+            {
+              htmlFor: id,
+              style: { fontFamily: fonts.strong, fontSize: 15, color: colours.inkSoft },
+            },
             label,
           )}
       {createElement(
@@ -111,10 +141,13 @@ export function Select<T extends string>({
           id,
           value,
           'aria-label': hidden ? label : undefined,
-          onChange: (event: React.ChangeEvent<HTMLSelectElement>) => onChange(event.target.value as T),
+          onChange: (event: React.ChangeEvent<HTMLSelectElement>) =>
+            onChange(event.target.value as T),
           style: NATIVE,
         },
-        options.map((option) => createElement('option', { key: option.value, value: option.value }, option.label)),
+        options.map((option) =>
+          createElement('option', { key: option.value, value: option.value }, option.label),
+        ),
       )}
       {error ? <Hint tone="fault">{error}</Hint> : null}
     </View>
@@ -126,7 +159,10 @@ export function FormLine<T extends FieldValues>({
   control,
   name,
   ...rest
-}: { control: Control<T>; name: FieldPath<T> } & Omit<FieldProps, 'value' | 'onChangeText' | 'onBlur' | 'error'>) {
+}: { control: Control<T>; name: FieldPath<T> } & Omit<
+  FieldProps,
+  'value' | 'onChangeText' | 'onBlur' | 'error'
+>) {
   return (
     <Controller
       control={control}
@@ -173,7 +209,8 @@ export function FormDay<T extends FieldValues>({
 }
 
 /** Faults of the contract are the rest of a sentence about the thing beside which they stand. */
-export const sentence = (fault: string | undefined): string | undefined => (fault ? `It ${fault}.` : undefined)
+export const sentence = (fault: string | undefined): string | undefined =>
+  fault ? `It ${fault}.` : undefined
 
 /** What the server found wrong, by path of the field. */
 export const faultsOf = (error: unknown): Record<string, string[]> =>

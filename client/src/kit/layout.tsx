@@ -10,13 +10,28 @@ export function useWidth(): { width: number; height: number; wide: boolean; tabl
 }
 
 /** A page that scrolls, with its main action fixed at the foot, in reach of a thumb. */
-export function Page({ children, foot, max = 760 }: { children: ReactNode; foot?: ReactNode; max?: number }) {
+export function Page({
+  children,
+  foot,
+  max = 760,
+}: {
+  children: ReactNode
+  foot?: ReactNode
+  max?: number
+}) {
   return (
     <View style={{ flex: 1, backgroundColor: colours.paper }}>
       {/* Reached by the keyboard even where nothing in it can be tapped. */}
       <ScrollView
         tabIndex={0}
-        contentContainerStyle={{ padding: 20, paddingBottom: 32, gap: 16, width: '100%', maxWidth: max, alignSelf: 'center' }}
+        contentContainerStyle={{
+          padding: 20,
+          paddingBottom: 32,
+          gap: 16,
+          width: '100%',
+          maxWidth: max,
+          alignSelf: 'center',
+        }}
       >
         {children}
       </ScrollView>
@@ -27,8 +42,12 @@ export function Page({ children, foot, max = 760 }: { children: ReactNode; foot?
 
 export function Foot({ children, max = 760 }: { children: ReactNode; max?: number }) {
   return (
-    <View style={{ backgroundColor: colours.sheet, borderTopWidth: 1, borderTopColor: colours.rule }}>
-      <View style={{ padding: 12, gap: 10, width: '100%', maxWidth: max, alignSelf: 'center' }}>{children}</View>
+    <View
+      style={{ backgroundColor: colours.sheet, borderTopWidth: 1, borderTopColor: colours.rule }}
+    >
+      <View style={{ padding: 12, gap: 10, width: '100%', maxWidth: max, alignSelf: 'center' }}>
+        {children}
+      </View>
     </View>
   )
 }
@@ -46,7 +65,14 @@ export function Heading({
   id?: string
 }) {
   return (
-    <View style={{ flexDirection: 'row', alignItems: 'baseline', justifyContent: 'space-between', gap: 12 }}>
+    <View
+      style={{
+        flexDirection: 'row',
+        alignItems: 'baseline',
+        justifyContent: 'space-between',
+        gap: 12,
+      }}
+    >
       <Text
         role="heading"
         aria-level={level}

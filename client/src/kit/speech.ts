@@ -1,7 +1,11 @@
 /** What sounds now. One thing does at a time: whatever begins ends what sounded before. */
 let sounding: { end: () => boolean } | null = null
 
-/** @param hush - Makes it still. @param onEnd - Called once, however it ends. @returns ends it, and nothing that began after it; says whether it still sounded */
+/**
+ * @param hush - Makes it still.
+ * @param onEnd - Called once, however it ends.
+ * @returns ends it, and nothing that began after it; says whether it still sounded
+ */
 function sound(hush: () => void, onEnd: () => void): () => boolean {
   silence()
   const mine = {
@@ -20,7 +24,11 @@ function sound(hush: () => void, onEnd: () => void): () => boolean {
 /** Whether the browser has a voice of its own. */
 export const canSpeak = (): boolean => typeof speechSynthesis !== 'undefined'
 
-/** Says words with the browser's own voice. @param onEnd - Also when it was stopped. @returns stops it */
+/**
+ * Says words with the browser's own voice.
+ * @param onEnd - Also when it was stopped.
+ * @returns stops it
+ */
 export function say(text: string, onEnd: () => void): () => void {
   const words = new SpeechSynthesisUtterance(text)
   words.lang = document.documentElement.lang || 'en-GB'
@@ -32,8 +40,16 @@ export function say(text: string, onEnd: () => void): () => void {
   return end
 }
 
-/** Plays a recording from where it stands. @param onEnd - Also when it was stopped. @returns stops it where it is */
-export function play(recording: HTMLAudioElement, onEnd: () => void, onFailed: () => void): () => void {
+/**
+ * Plays a recording from where it stands.
+ * @param onEnd - Also when it was stopped.
+ * @returns stops it where it is
+ */
+export function play(
+  recording: HTMLAudioElement,
+  onEnd: () => void,
+  onFailed: () => void,
+): () => void {
   const end = sound(() => recording.pause(), onEnd)
   recording.onended = end
   // What was stopped before it had begun, or gave way to something else, has not failed.

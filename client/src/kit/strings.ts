@@ -17,8 +17,14 @@ export const strings = {
   fit: 'Whole picture',
   photo: (number: number, of: number) => (of === 1 ? 'Photo' : `Photo ${number} of ${of}`),
   damaged: 'This picture is damaged',
-  states: { draft: 'on my desk', submitted: 'in the tray', returned: 'another go', approved: 'in the folder' },
-  goes: (goes: number) => (goes <= 1 ? '' : (['second go', 'third go', 'fourth go', 'fifth go'][goes - 2] ?? `go ${goes}`)),
+  states: {
+    draft: 'on my desk',
+    submitted: 'in the tray',
+    returned: 'another go',
+    approved: 'in the folder',
+  },
+  goes: (goes: number) =>
+    goes <= 1 ? '' : (['second go', 'third go', 'fourth go', 'fifth go'][goes - 2] ?? `go ${goes}`),
   pieces: (count: number) => (count === 1 ? '1 piece' : `${count} pieces`),
   notFoundTitle: 'Nothing here',
   notFound: 'This page is empty, or it is not yours to see.',

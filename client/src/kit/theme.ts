@@ -25,7 +25,9 @@ export const colours = {
 /** Pigments of pegs and folder spines. */
 export const pigments = PIGMENTS
 
-/** Each state has its colour, and never the colour alone: the fold's shape and a word go with it. */
+/**
+ * Each state has its colour, and never the colour alone: the fold's shape and a word go with it.
+ */
 export const stateColours: Record<PieceState, { mark: string; text: string; tint: string }> = {
   draft: { mark: colours.rule, text: colours.inkSoft, tint: colours.desk },
   submitted: { mark: colours.ochre, text: colours.ochreText, tint: colours.ochreTint },
@@ -33,7 +35,10 @@ export const stateColours: Record<PieceState, { mark: string; text: string; tint
   approved: { mark: colours.verdigris, text: colours.verdigris, tint: colours.verdigrisTint },
 }
 
-/** Each family comes as one file for plain Latin and one for the letters beyond; the browser takes what a name needs. */
+/**
+ * Each family comes as one file for plain Latin and one for the letters beyond; the browser takes
+ * what a name needs.
+ */
 export const fonts = {
   read: 'Andika, AndikaExt, sans-serif',
   strong: 'AndikaBold, AndikaBoldExt, sans-serif',
@@ -44,7 +49,11 @@ export const shadow = { boxShadow: '0 2px 8px rgba(43, 33, 24, 0.12)' } as const
 /** Smallest things to tap, in px. */
 export const targets = { pupil: 56, adult: 44 } as const
 
-const typeface = (family: string) => ({ fontFamily: family, fontWeight: 'normal' as const, letterSpacing: 0 })
+const typeface = (family: string) => ({
+  fontFamily: family,
+  fontWeight: 'normal' as const,
+  letterSpacing: 0,
+})
 /** Every role of the widget library is named, so that none of its own colours shows. */
 export const theme: MD3Theme = {
   ...MD3LightTheme,

@@ -16,7 +16,8 @@ export function create() {
       listeners.add(listener)
       return () => void listeners.delete(listener)
     },
-    show: (text: string, undo?: () => void, undoLabel = 'Undo') => set({ number: ++count, text, undo, undoLabel }),
+    show: (text: string, undo?: () => void, undoLabel = 'Undo') =>
+      set({ number: ++count, text, undo, undoLabel }),
     hide: () => set(null),
   }
 }

@@ -49,7 +49,12 @@ export function Attachments({ items, label }: { items: readonly Attachment[]; la
           />
         ))}
       {open ? (
-        <Overlay visible title={open.name || strings.picture} width={960} onClose={() => setOpen(null)}>
+        <Overlay
+          visible
+          title={open.name || strings.picture}
+          width={960}
+          onClose={() => setOpen(null)}
+        >
           <View style={{ height: 480, padding: 16 }}>
             <Picture part={open} alt={open.name || strings.picture} size={960} fit="contain" />
           </View>

@@ -31,7 +31,13 @@ export function MaterialPicker<R extends string>({
   return (
     <>
       {kinds.map((kind) => (
-        <KindPicker key={kind.role} place={`${place}/${kind.role}`} kind={kind} media={media} onChange={onChange} />
+        <KindPicker
+          key={kind.role}
+          place={`${place}/${kind.role}`}
+          kind={kind}
+          media={media}
+          onChange={onChange}
+        />
       ))}
     </>
   )
@@ -49,7 +55,9 @@ function KindPicker<R extends string>({
   onChange: (media: Hung<R>[]) => void
 }) {
   const session = useSession()
-  const { sendings, send } = useMaterials(place, ({ mediaId, name }) => onChange([...media, { mediaId, role: kind.role, name }]))
+  const { sendings, send } = useMaterials(place, ({ mediaId, name }) =>
+    onChange([...media, { mediaId, role: kind.role, name }]),
+  )
   const ownerId = session.data?.person?.id ?? ''
   const own = media.filter(({ role }) => role === kind.role)
   const pick = async () => send(ownerId, await pickFiles(kind.accept ?? '', { several: true }))
@@ -63,9 +71,15 @@ function KindPicker<R extends string>({
       {own.map(({ mediaId, name }) => (
         <View key={mediaId} style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>
           {/\.(pdf|webm|ogg|m4a|mp4)$/i.test(name) ? (
-            <Symbol name={/\.pdf$/i.test(name) ? 'file' : 'microphone'} size={26} colour={colours.inkSoft} />
+            <Symbol
+              name={/\.pdf$/i.test(name) ? 'file' : 'microphone'}
+              size={26}
+              colour={colours.inkSoft}
+            />
           ) : (
-            <View style={{ width: 60, height: 46, borderRadius: corners.sheet, overflow: 'hidden' }}>
+            <View
+              style={{ width: 60, height: 46, borderRadius: corners.sheet, overflow: 'hidden' }}
+            >
               <Picture part={{ mediaId, state: 'arrived' }} alt="" size={320} fit="cover" />
             </View>
           )}
@@ -88,8 +102,18 @@ function KindPicker<R extends string>({
           </Hint>
           {sentence ? (
             <Row>
-              <BigButton small tone="quiet" label={strings.tryAgain} onPress={() => materials.retryStuck()} />
-              <BigButton small tone="quiet" label={strings.forget} onPress={() => materials.forget(partId)} />
+              <BigButton
+                small
+                tone="quiet"
+                label={strings.tryAgain}
+                onPress={() => materials.retryStuck()}
+              />
+              <BigButton
+                small
+                tone="quiet"
+                label={strings.forget}
+                onPress={() => materials.forget(partId)}
+              />
             </Row>
           ) : (
             <Progress
@@ -103,7 +127,13 @@ function KindPicker<R extends string>({
         <VoiceRecorder label={kind.label} onDone={(file) => send(ownerId, [file])} />
       ) : (
         <Row>
-          <BigButton small tone="quiet" symbol="upload" label={strings.addFile} onPress={() => void pick()} />
+          <BigButton
+            small
+            tone="quiet"
+            symbol="upload"
+            label={strings.addFile}
+            onPress={() => void pick()}
+          />
         </Row>
       )}
     </View>

@@ -34,9 +34,21 @@ export function VoiceRecorder({ label, onDone }: { label: string; onDone: (file:
   return (
     <Row>
       {seconds === null ? (
-        <BigButton small tone="quiet" symbol="microphone" label={label} onPress={() => void start()} />
+        <BigButton
+          small
+          tone="quiet"
+          symbol="microphone"
+          label={label}
+          onPress={() => void start()}
+        />
       ) : (
-        <BigButton small tone="again" symbol="stop-recording" label={strings.stop(seconds)} onPress={() => void stop()} />
+        <BigButton
+          small
+          tone="again"
+          symbol="stop-recording"
+          label={strings.stop(seconds)}
+          onPress={() => void stop()}
+        />
       )}
       {refused ? <Hint tone="fault">{strings.noMicrophone}</Hint> : null}
     </Row>

@@ -19,7 +19,11 @@ export function useMaterials(
   place: string,
   onArrived: Listener,
 ): { sendings: readonly Sending[]; send: (ownerId: string, files: readonly File[]) => void } {
-  const all = useSyncExternalStore(materials.subscribe, materials.getSnapshot, materials.getSnapshot)
+  const all = useSyncExternalStore(
+    materials.subscribe,
+    materials.getSnapshot,
+    materials.getSnapshot,
+  )
   const [latest] = useState<{ listener: Listener }>({ listener: onArrived })
   useEffect(() => {
     latest.listener = onArrived

@@ -20,7 +20,8 @@ export const strings = {
   pause: 'Stop it',
   cannotPlay: 'This recording cannot be played here.',
   voiceName: 'voice',
-  stop: (seconds: number) => `Stop, ${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`,
+  stop: (seconds: number) =>
+    `Stop, ${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`,
   noMicrophone: 'The microphone cannot be used. Allow it in the browser, then try again.',
   onItsWay: (name: string, share: number) => `${name}: ${Math.round(share * 100)} % on its way`,
   addFile: 'Add a file',

@@ -10,7 +10,10 @@ const ENDPOINT = '/api/media/uploads'
 /** Short hiccups are bridged at once; for longer ones the uploader waits its own time. */
 const RETRY_DELAYS_MS = [0, 500, 1500, 4000]
 
-/** SHA-256 of a file, in hex: by the browser where it does that (safe addresses only), off the page's own time. */
+/**
+ * SHA-256 of a file, in hex: by the browser where it does that (safe addresses only), off the
+ * page's own time.
+ */
 export async function hashOf(file: Blob): Promise<string> {
   const bytes = new Uint8Array(await file.arrayBuffer())
   if (typeof crypto === 'undefined' || !crypto.subtle) return bytesToHex(sha256(bytes))
@@ -59,7 +62,10 @@ export function transfer(
   })
 }
 
-/** A lock or another offset, as the protocol has them, are soon over; what our own server refuses stays refused. */
+/**
+ * A lock or another offset, as the protocol has them, are soon over; what our own server refuses
+ * stays refused.
+ */
 function mayPass({ originalResponse: answer }: DetailedError): boolean {
   if (!navigator.onLine) return false
   const status = answer?.getStatus() ?? 0
@@ -75,7 +81,9 @@ async function meantBy(error: Error | DetailedError): Promise<Error> {
   const response = 'originalResponse' in error ? error.originalResponse : null
   if (!response) return error
   const status = response.getStatus()
-  const said = await problemFrom(new Response(response.getBody(), { status: status >= 200 && status < 600 ? status : 500 }))
+  const said = await problemFrom(
+    new Response(response.getBody(), { status: status >= 200 && status < 600 ? status : 500 }),
+  )
   return said instanceof ProblemError ? said : error
 }
 

@@ -13,11 +13,15 @@ const Line = v.object({
 type Line = v.InferOutput<typeof Line>
 type Ids = { partId: string; mediaId: string }
 
-/** Which files of this tablet are half-way to school, by name and size; their contents are not kept here. */
+/**
+ * Which files of this tablet are half-way to school, by name and size; their contents are not kept
+ * here.
+ */
 export class UploadLedger {
   find(ownerId: string, pieceId: string, file: File): Ids | null {
     const line = this.list(ownerId, pieceId).find(
-      ({ name, size, lastModified }) => name === file.name && size === file.size && lastModified === file.lastModified,
+      ({ name, size, lastModified }) =>
+        name === file.name && size === file.size && lastModified === file.lastModified,
     )
     return line ? { partId: line.partId, mediaId: line.mediaId } : null
   }
@@ -27,7 +31,14 @@ export class UploadLedger {
   }
 
   remember(ownerId: string, pieceId: string, file: File, ids: Ids): void {
-    const line = { ownerId, pieceId, ...ids, name: file.name, size: file.size, lastModified: file.lastModified }
+    const line = {
+      ownerId,
+      pieceId,
+      ...ids,
+      name: file.name,
+      size: file.size,
+      lastModified: file.lastModified,
+    }
     this.#write([...this.#read().filter(({ partId }) => partId !== ids.partId), line])
   }
 

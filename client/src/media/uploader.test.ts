@@ -43,7 +43,8 @@ test('a file half-way before a reload keeps its ids when it is picked again, for
 
 test('picked twice, a file goes once; two go at a time; signing out forgets what is shown', () => {
   const uploader = offline()
-  for (const name of ['a.jpg', 'a.jpg', 'b.jpg', 'c.jpg']) void uploader.add('wren', 'piece', file(100, name))
+  for (const name of ['a.jpg', 'a.jpg', 'b.jpg', 'c.jpg'])
+    void uploader.add('wren', 'piece', file(100, name))
   expect(uploader.getSnapshot().map(({ name, state }) => [name, state])).toEqual([
     ['a.jpg', 'sending'],
     ['b.jpg', 'sending'],
@@ -63,7 +64,9 @@ describe('with a shelf', () => {
       asked,
       dropped,
       put: ({ partId }: { partId: string }) =>
-        new Promise<void>((resolve, reject) => asked.push({ partId, done: resolve, fail: () => reject(new Error('full')) })),
+        new Promise<void>((resolve, reject) =>
+          asked.push({ partId, done: resolve, fail: () => reject(new Error('full')) }),
+        ),
       drop: (partId: string) => Promise.resolve(void dropped.push(partId)),
     }
   }
@@ -89,7 +92,13 @@ describe('with a shelf', () => {
     const added = uploader.add('wren', 'piece', file(100))
     on.asked[0]!.fail()
     await added
-    expect(uploader.getSnapshot()).toMatchObject([{ kept: false, state: 'sending', sentence: 'This tablet cannot keep it. Leave this page open until it has arrived.' }]) // prettier-ignore
+    expect(uploader.getSnapshot()).toMatchObject([
+      {
+        kept: false,
+        state: 'sending',
+        sentence: 'This tablet cannot keep it. Leave this page open until it has arrived.',
+      },
+    ])
   })
 
   test('a pupil may leave while their files wait on the shelf: they are taken up again for them later', async () => {
@@ -108,7 +117,9 @@ describe('with a shelf', () => {
     expect(on.dropped).toEqual([])
     uploader.restore(line, file(100))
     uploader.restore(line, file(100))
-    expect(uploader.getSnapshot()).toMatchObject([{ partId: line.partId, mediaId: line.mediaId, kept: true }])
+    expect(uploader.getSnapshot()).toMatchObject([
+      { partId: line.partId, mediaId: line.mediaId, kept: true },
+    ])
     jest.useRealTimers()
   })
 
@@ -134,7 +145,12 @@ describe('what the server says', () => {
         ok: true,
         headers: new Headers(),
         json: () =>
-          Promise.resolve({ mediaId: '018f0000-0000-7000-8000-000000000001', sentSha256, keptSha256: sentSha256, sizeBytes: 1 }),
+          Promise.resolve({
+            mediaId: '018f0000-0000-7000-8000-000000000001',
+            sentSha256,
+            keptSha256: sentSha256,
+            sizeBytes: 1,
+          }),
       } as unknown as Response)
     return new Uploader(deliver, null, onFailed, alone)
   }
@@ -143,7 +159,13 @@ describe('what the server says', () => {
   const stateAfter = async (deliver: () => Promise<void>) => {
     const uploader = arrived(deliver)
     await uploader.add('wren', PIECE, file(1, 'bare.jpg'))
-    for (let i = 0; i < 50 && uploader.getSnapshot()[0]?.state !== 'stuck' && uploader.getSnapshot()[0]?.state !== 'refused'; i++)
+    for (
+      let i = 0;
+      i < 50 &&
+      uploader.getSnapshot()[0]?.state !== 'stuck' &&
+      uploader.getSnapshot()[0]?.state !== 'refused';
+      i++
+    )
       await new Promise((resolve) => setTimeout(resolve, 5))
     const [sending] = uploader.getSnapshot()
     uploader.clear()
@@ -151,16 +173,32 @@ describe('what the server says', () => {
   }
 
   test.each([
-    ['a piece thrown away meanwhile', problem('piece/not-found', 404), ['refused', 'Our sentence.']],
-    ['a piece handed in on another tablet', problem('piece/not-open', 409), ['refused', 'Our sentence.']],
-    ['a session that ended', problem('accounts/signed-out', 401), ['stuck', 'It waits here for your card.']],
+    [
+      'a piece thrown away meanwhile',
+      problem('piece/not-found', 404),
+      ['refused', 'Our sentence.'],
+    ],
+    [
+      'a piece handed in on another tablet',
+      problem('piece/not-open', 409),
+      ['refused', 'Our sentence.'],
+    ],
+    [
+      'a session that ended',
+      problem('accounts/signed-out', 401),
+      ['stuck', 'It waits here for your card.'],
+    ],
     ['no room at school', problem('media/no-room', 507), ['stuck', 'Our sentence.']],
     [
       'a fault of the server',
       problem('service/unexpected', 500),
       ['stuck', 'It did not get through. It is safe here; try again.'],
     ],
-    ['no network', new TypeError('no network'), ['stuck', 'It did not get through. It is safe here; try again.']],
+    [
+      'no network',
+      new TypeError('no network'),
+      ['stuck', 'It did not get through. It is safe here; try again.'],
+    ],
   ])('%s', async (_, error, expected) => {
     expect(await stateAfter(() => Promise.reject(error))).toEqual(expected)
   })
@@ -173,7 +211,8 @@ describe('what the server says', () => {
       (error) => heard.push(error),
     )
     await uploader.add('wren', PIECE, file(1, 'bare.jpg'))
-    for (let i = 0; i < 50 && heard.length === 0; i++) await new Promise((resolve) => setTimeout(resolve, 5))
+    for (let i = 0; i < 50 && heard.length === 0; i++)
+      await new Promise((resolve) => setTimeout(resolve, 5))
     expect(heard).toEqual([signedOut])
     uploader.clear()
     await uploader.add('wren', PIECE, file(1, 'bare.jpg'))
@@ -187,7 +226,8 @@ describe('what the server says', () => {
     const uploader = arrived(() => Promise.resolve(void hung++))
     let answer = () => {}
     const asked = globalThis.fetch
-    globalThis.fetch = (...words) => new Promise<void>((resolve) => (answer = resolve)).then(() => asked(...words))
+    globalThis.fetch = (...words) =>
+      new Promise<void>((resolve) => (answer = resolve)).then(() => asked(...words))
     await uploader.add('wren', PIECE, file(1, 'bare.jpg'))
     for (let i = 0; i < 50; i++) await new Promise((resolve) => setTimeout(resolve, 1))
     uploader.clear()
@@ -198,10 +238,13 @@ describe('what the server says', () => {
 
   test('what failed for a while arrives by itself, later and later', async () => {
     let tries = 0
-    const uploader = arrived(() => (++tries < 3 ? Promise.reject(new TypeError('no network')) : Promise.resolve()))
+    const uploader = arrived(() =>
+      ++tries < 3 ? Promise.reject(new TypeError('no network')) : Promise.resolve(),
+    )
     const spread = jest.spyOn(Math, 'random').mockReturnValue(0)
     await uploader.add('wren', PIECE, file(1, 'bare.jpg'))
-    for (let i = 0; i < 100 && uploader.getSnapshot().length > 0; i++) await new Promise((resolve) => setTimeout(resolve, 50))
+    for (let i = 0; i < 100 && uploader.getSnapshot().length > 0; i++)
+      await new Promise((resolve) => setTimeout(resolve, 50))
     expect([tries, uploader.getSnapshot()]).toEqual([3, []])
     spread.mockRestore()
   })
@@ -229,7 +272,8 @@ describe('what the server says', () => {
     await new Promise((resolve) => setTimeout(resolve, 60))
     expect(hung).toEqual(['a.jpg'])
     release()
-    for (let i = 0; i < 50 && waits.getSnapshot().length > 0; i++) await new Promise((resolve) => setTimeout(resolve, 10))
+    for (let i = 0; i < 50 && waits.getSnapshot().length > 0; i++)
+      await new Promise((resolve) => setTimeout(resolve, 10))
     expect(hung).toEqual(['a.jpg', 'tidied.jpg'])
     uploader.clear()
   })

@@ -25,7 +25,9 @@ export type Sending = Line & {
   sentBytes: number
   /** It is on this tablet for good until it has arrived: a closed page loses nothing. */
   kept: boolean
-  /** `stuck`: tried again by itself. `refused`: the server said why not, and only a person can help. */
+  /**
+   * `stuck`: tried again by itself. `refused`: the server said why not, and only a person can help.
+   */
   state: 'keeping' | 'waiting' | 'sending' | 'checking' | 'stuck' | 'refused'
   /** Why, when stuck or refused. */
   sentence: string | null
@@ -33,12 +35,26 @@ export type Sending = Line & {
 }
 
 const AT_ONCE = 2
-/** Those that one day may be otherwise: somebody signs in again, makes room, or the server recovers. */
-const MAY_PASS = new Set(['accounts/signed-out', 'media/differs', 'media/no-room', 'media/too-many-uploads', 'request/too-large'])
+/**
+ * Those that one day may be otherwise: somebody signs in again, makes room, or the server recovers.
+ */
+const MAY_PASS = new Set([
+  'accounts/signed-out',
+  'media/differs',
+  'media/no-room',
+  'media/too-many-uploads',
+  'request/too-large',
+])
 
 /** Where files wait that have not arrived, beyond the life of the page. */
-export type Shelf = { put: (file: Line, bytes: File) => Promise<unknown>; drop: (partId: string) => Promise<unknown> }
-/** When a tablet changes hands, files under way may finish; those on the shelf wait for their owner after that. */
+export type Shelf = {
+  put: (file: Line, bytes: File) => Promise<unknown>
+  drop: (partId: string) => Promise<unknown>
+}
+/**
+ * When a tablet changes hands, files under way may finish; those on the shelf wait for their owner
+ * after that.
+ */
 const SETTLE_MS = 20_000
 
 type Delivered = (sending: Sending, signal: AbortSignal) => Promise<void>
@@ -46,11 +62,15 @@ type Delivered = (sending: Sending, signal: AbortSignal) => Promise<void>
 type Turn = (work: () => Promise<void>) => Promise<unknown>
 const TRANSFERS = 'nibquill.transfers'
 const oneAtATime: Turn = (work) =>
-  typeof navigator === 'undefined' || navigator.locks === undefined ? work() : navigator.locks.request(TRANSFERS, work)
+  typeof navigator === 'undefined' || navigator.locks === undefined
+    ? work()
+    : navigator.locks.request(TRANSFERS, work)
 
 /**
- * Brings files to school: resumable, two at a time, fair between pieces, each under ids made here, so that whatever is repeated
- * arrives once. It is handed files and says how far they are; where they wait meanwhile is not its business.
+ * Brings files to school: resumable, two at a time, fair between pieces, each under ids made here,
+ * so that whatever is repeated
+ * arrives once. It is handed files and says how far they are; where they wait meanwhile is not its
+ * business.
  */
 export class Uploader {
   #sendings: readonly Sending[] = []
@@ -70,7 +90,8 @@ export class Uploader {
   #hasTurn = false
 
   /**
-   * @param deliver - Called when the server has confirmed the file; hangs it into its piece. The signal says that its pupil has left.
+   * @param deliver - Called when the server has confirmed the file; hangs it into its piece. The
+   *   signal says that its pupil has left.
    * @param shelf - Without one, files live as long as the page.
    * @param onFailed - Hears why a file did not arrive; what becomes of the file is settled here.
    */
@@ -108,18 +129,36 @@ export class Uploader {
   }
 
   /**
-   * Takes a file on; resolves once it is kept, where it can be. A file that was half-way before goes on where it stopped.
+   * Takes a file on; resolves once it is kept, where it can be. A file that was half-way before
+   * goes on where it stopped.
    * @returns the part it will be
    */
-  async add(ownerId: string, pieceId: string, file: File, instead: Line['instead'] = null): Promise<string> {
+  async add(
+    ownerId: string,
+    pieceId: string,
+    file: File,
+    instead: Line['instead'] = null,
+  ): Promise<string> {
     const before = instead ? null : this.#ledger.find(ownerId, pieceId, file)
-    if (before && this.#sendings.some(({ partId }) => partId === before.partId)) return before.partId
+    if (before && this.#sendings.some(({ partId }) => partId === before.partId))
+      return before.partId
     const ids = before ?? { partId: newId(), mediaId: newId() }
-    const refusal = file.size === 0 ? strings.empty : file.size > MAX_UPLOAD_BYTES ? strings.tooLarge : null
+    const refusal =
+      file.size === 0 ? strings.empty : file.size > MAX_UPLOAD_BYTES ? strings.tooLarge : null
     const sending: Sending = {
-      ...ids, ownerId, pieceId, kind: 'photo', name: file.name, instead, sizeBytes: file.size, sentBytes: 0, kept: false,
-      state: refusal ? 'refused' : this.#shelf ? 'keeping' : 'waiting', sentence: refusal, preview: URL.createObjectURL(file),
-    } // prettier-ignore
+      ...ids,
+      ownerId,
+      pieceId,
+      kind: 'photo',
+      name: file.name,
+      instead,
+      sizeBytes: file.size,
+      sentBytes: 0,
+      kept: false,
+      state: refusal ? 'refused' : this.#shelf ? 'keeping' : 'waiting',
+      sentence: refusal,
+      preview: URL.createObjectURL(file),
+    }
     this.#sendings = [...this.#sendings, sending]
     this.#files.set(ids.partId, file)
     if (!refusal && !instead) this.#ledger.remember(ownerId, pieceId, file, ids)
@@ -129,7 +168,11 @@ export class Uploader {
         () => true,
         () => false,
       )
-      this.#update(sending.partId, { kept, state: 'waiting', sentence: kept ? null : strings.notKept })
+      this.#update(sending.partId, {
+        kept,
+        state: 'waiting',
+        sentence: kept ? null : strings.notKept,
+      })
     }
     this.#next()
     return ids.partId
@@ -142,18 +185,35 @@ export class Uploader {
     this.#sendings = [
       ...this.#sendings,
       {
-        partId, mediaId, pieceId, ownerId, kind, name, instead, sizeBytes: file.size, sentBytes: 0, kept: true, state: 'waiting', sentence: null,
+        partId,
+        mediaId,
+        pieceId,
+        ownerId,
+        kind,
+        name,
+        instead,
+        sizeBytes: file.size,
+        sentBytes: 0,
+        kept: true,
+        state: 'waiting',
+        sentence: null,
         preview: URL.createObjectURL(file),
       },
-    ] // prettier-ignore
+    ]
     this.#files.set(partId, file)
     this.#changed()
     this.#next()
   }
 
-  /** Names of files that began their way to a piece on this tablet and have not arrived; picked again, they go on. */
+  /**
+   * Names of files that began their way to a piece on this tablet and have not arrived; picked
+   * again, they go on.
+   */
   listHalfWay(ownerId: string, pieceId: string): string[] {
-    return this.#ledger.list(ownerId, pieceId).filter(({ partId }) => !this.#files.has(partId)).map(({ name }) => name) // prettier-ignore
+    return this.#ledger
+      .list(ownerId, pieceId)
+      .filter(({ partId }) => !this.#files.has(partId))
+      .map(({ name }) => name)
   }
 
   /** Tries at once what waits for a better moment. */
@@ -179,7 +239,10 @@ export class Uploader {
     this.#next()
   }
 
-  /** Waits until everything has arrived, or what has not is on the shelf. @throws Error when something is neither */
+  /**
+   * Waits until everything has arrived, or what has not is on the shelf.
+   * @throws Error when something is neither
+   */
   settle(): Promise<void> {
     this.retryStuck()
     return new Promise((resolve, reject) => {
@@ -202,7 +265,10 @@ export class Uploader {
     })
   }
 
-  /** On signing out: nothing of this pupil stays in memory; what arrived stays at school, the rest on the shelf. */
+  /**
+   * On signing out: nothing of this pupil stays in memory; what arrived stays at school, the rest
+   * on the shelf.
+   */
   clear(): void {
     if (this.#retry) clearTimeout(this.#retry)
     this.#retry = null
@@ -237,17 +303,29 @@ export class Uploader {
 
   /** A tidied photo waits for the one it takes the place of. */
   #listWaiting(): Sending[] {
-    const onTheWay = new Set(this.#sendings.filter(({ state }) => state !== 'refused').map(({ partId }) => partId))
+    const onTheWay = new Set(
+      this.#sendings.filter(({ state }) => state !== 'refused').map(({ partId }) => partId),
+    )
     return this.#sendings.filter(
       ({ partId, state, instead }) =>
-        state === 'waiting' && !this.#running.has(partId) && !(instead && onTheWay.has(instead.partId)),
+        state === 'waiting' &&
+        !this.#running.has(partId) &&
+        !(instead && onTheWay.has(instead.partId)),
     )
   }
 
   #fill(): void {
     while (this.#running.size < AT_ONCE) {
-      const waiting = this.#listWaiting().map((sending) => ({ id: sending.partId, group: sending.pieceId, sending }))
-      const next = whoseTurn(waiting, [...this.#running.values()].map(({ pieceId }) => pieceId), this.#served) // prettier-ignore
+      const waiting = this.#listWaiting().map((sending) => ({
+        id: sending.partId,
+        group: sending.pieceId,
+        sending,
+      }))
+      const next = whoseTurn(
+        waiting,
+        [...this.#running.values()].map(({ pieceId }) => pieceId),
+        this.#served,
+      )
       if (!next) return
       this.#served = [...this.#served.filter((pieceId) => pieceId !== next.group), next.group]
       void this.#send(next.sending)
@@ -262,11 +340,16 @@ export class Uploader {
     this.#update(partId, { state: 'sending' })
     try {
       const hash = (await this.hashOf(partId))!
-      const there = await api.get(`/media/${sending.mediaId}`, Arrived, control.signal).catch(() => null)
+      const there = await api
+        .get(`/media/${sending.mediaId}`, Arrived, control.signal)
+        .catch(() => null)
       // Its pupil may have left meanwhile: nothing of theirs goes under the next one's name.
       if (control.signal.aborted) return
       const arrived =
-        there ?? (await transfer({ ...sending, hash }, file, control.signal, (sentBytes) => this.#update(partId, { sentBytes })))
+        there ??
+        (await transfer({ ...sending, hash }, file, control.signal, (sentBytes) =>
+          this.#update(partId, { sentBytes }),
+        ))
       if (control.signal.aborted) return
       if (arrived.sentSha256 !== hash) throw new Error('what arrived differs')
       this.#update(partId, { state: 'checking', sentBytes: file.size })
@@ -287,7 +370,8 @@ export class Uploader {
   }
 
   #failed(partId: string, error: unknown): void {
-    const refused = error instanceof ProblemError && error.problem.status < 500 && !MAY_PASS.has(error.code)
+    const refused =
+      error instanceof ProblemError && error.problem.status < 500 && !MAY_PASS.has(error.code)
     if (refused) return this.#update(partId, { state: 'refused', sentence: sentenceOf(error) })
     const sentence =
       codeOf(error) === 'accounts/signed-out'
@@ -301,7 +385,9 @@ export class Uploader {
   }
 
   #update(partId: string, change: Partial<Sending>): void {
-    this.#sendings = this.#sendings.map((sending) => (sending.partId === partId ? { ...sending, ...change } : sending))
+    this.#sendings = this.#sendings.map((sending) =>
+      sending.partId === partId ? { ...sending, ...change } : sending,
+    )
     this.#changed()
   }
 

@@ -3,9 +3,17 @@ import { ID, show } from '../testing'
 import { NoticesFor } from './NoticesFor'
 
 const notice = (n: number, seen: boolean) => ({
-  id: ID(n), classId: ID(90), className: 'Heron', audience: 'class', words: `Notice ${n}`, media: [], from: 'Mr Adeyemi', createdAt: '2026-11-01T10:00:00.000Z',
-  seen, seenBy: null,
-}) // prettier-ignore
+  id: ID(n),
+  classId: ID(90),
+  className: 'Heron',
+  audience: 'class',
+  words: `Notice ${n}`,
+  media: [],
+  from: 'Mr Adeyemi',
+  createdAt: '2026-11-01T10:00:00.000Z',
+  seen,
+  seenBy: null,
+})
 
 test('a pupil sees what is new, and it goes once it is seen', async () => {
   const asked = show(<NoticesFor title="From my teacher" keepSeen={false} />, {
@@ -15,7 +23,11 @@ test('a pupil sees what is new, and it goes once it is seen', async () => {
   expect(await screen.findByText('Notice 1')).toBeTruthy()
   expect(screen.queryByText('Notice 2')).toBeNull()
   fireEvent.click(screen.getByRole('button', { name: 'I have seen it' }))
-  await waitFor(() => expect(asked.some(({ method, path }) => method === 'POST' && path === `/notices/${ID(1)}/seen`)).toBe(true))
+  await waitFor(() =>
+    expect(
+      asked.some(({ method, path }) => method === 'POST' && path === `/notices/${ID(1)}/seen`),
+    ).toBe(true),
+  )
 })
 
 test('a parent keeps what was seen', async () => {
@@ -25,7 +37,9 @@ test('a parent keeps what was seen', async () => {
 })
 
 test('with nothing to say there is nothing', async () => {
-  const asked = show(<NoticesFor title="From my teacher" keepSeen={false} />, { 'GET /notices': [] })
+  const asked = show(<NoticesFor title="From my teacher" keepSeen={false} />, {
+    'GET /notices': [],
+  })
   await waitFor(() => expect(asked).toHaveLength(1))
   expect(screen.queryByRole('region')).toBeNull()
 })

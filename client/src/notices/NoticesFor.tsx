@@ -12,7 +12,10 @@ import { Attachments } from '../media/Attachments'
 import { useNotices, useReadNotice } from './noticesQueries'
 import { strings } from './strings'
 
-/** Notices for whoever they are meant for: those not seen yet, each until it is seen; for parents the seen ones as well. */
+/**
+ * Notices for whoever they are meant for: those not seen yet, each until it is seen; for parents
+ * the seen ones as well.
+ */
 export function NoticesFor({ title, keepSeen }: { title: string; keepSeen: boolean }) {
   const notices = useNotices()
   const shown = (notices.data ?? []).filter(({ seen }) => keepSeen || !seen)
@@ -32,8 +35,15 @@ function OneNotice({ notice, small }: { notice: Notice; small: boolean }) {
   const forPupil = useContext(ForPupil)
   const spoken = notice.media.some(({ kind }) => kind === 'voice')
   const done = notice.seen ? null : (
-    <BigButton small={small} tone="quiet" symbol="check" label={strings.seen} busy={read.isPending} onPress={() => read.mutate(notice.id)} />
-  ) // prettier-ignore
+    <BigButton
+      small={small}
+      tone="quiet"
+      symbol="check"
+      label={strings.seen}
+      busy={read.isPending}
+      onPress={() => read.mutate(notice.id)}
+    />
+  )
   // A line of words has room for it on a tablet; a notice with more to it has been seen at its end.
   const beside = tablet && notice.words !== '' && notice.media.length === 0
   return (

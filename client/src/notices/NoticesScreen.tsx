@@ -28,17 +28,27 @@ export function NoticesScreen() {
   const notices = useNotices()
   const [writing, setWriting] = useState(false)
   if (notices.isPending || classes.isPending) return <Loading />
-  if (notices.isError) return <ProblemNotice error={notices.error} onRetry={() => void notices.refetch()} />
-  const home = classes.data?.find(({ id }) => id === classId) ?? classes.data?.find(({ mine }) => mine)
+  if (notices.isError)
+    return <ProblemNotice error={notices.error} onRetry={() => void notices.refetch()} />
+  const home =
+    classes.data?.find(({ id }) => id === classId) ?? classes.data?.find(({ mine }) => mine)
   const shown = notices.data.filter((notice) => notice.classId === home?.id)
   return (
     <Page>
-      <Head title={home ? `${strings.title}, ${home.name}` : strings.title} back={`/class?classId=${home?.id ?? ''}`} />
+      <Head
+        title={home ? `${strings.title}, ${home.name}` : strings.title}
+        back={`/class?classId=${home?.id ?? ''}`}
+      />
       {writing && home ? (
         <NewNotice classId={home.id} onDone={() => setWriting(false)} />
       ) : (
         <Row>
-          <BigButton small symbol="plus" label={strings.newNotice} onPress={() => setWriting(true)} />
+          <BigButton
+            small
+            symbol="plus"
+            label={strings.newNotice}
+            onPress={() => setWriting(true)}
+          />
         </Row>
       )}
       {shown.map((notice) => (
@@ -62,13 +72,24 @@ function NewNotice({ classId, onDone }: { classId: string; onDone: () => void })
   const [media, setMedia] = useState<Hung[]>([])
   const faults = faultsOf(make.error)
   const send = () =>
-    make.mutate({ id, input: { classId, audience, words, mediaIds: media.map(({ mediaId }) => mediaId) } }, { onSuccess: () => { toast(strings.sent); onDone() } }) // prettier-ignore
+    make.mutate(
+      { id, input: { classId, audience, words, mediaIds: media.map(({ mediaId }) => mediaId) } },
+      {
+        onSuccess: () => {
+          toast(strings.sent)
+          onDone()
+        },
+      },
+    )
   return (
     <Box title={strings.newNotice}>
       <Choices
         label={strings.audience}
         value={audience}
-        options={(['class', 'parents'] as const).map((one) => ({ value: one, label: strings.audiences[one] }))}
+        options={(['class', 'parents'] as const).map((one) => ({
+          value: one,
+          label: strings.audiences[one],
+        }))}
         onChange={setAudience}
       />
       <Field
@@ -83,7 +104,10 @@ function NewNotice({ classId, onDone }: { classId: string; onDone: () => void })
         place={id}
         media={media}
         onChange={setMedia}
-        kinds={[{ role: 'voice', label: strings.sayIt, voice: true }, { role: 'picture', label: strings.pictures, accept: PICTURE_ACCEPT }]} // prettier-ignore
+        kinds={[
+          { role: 'voice', label: strings.sayIt, voice: true },
+          { role: 'picture', label: strings.pictures, accept: PICTURE_ACCEPT },
+        ]}
       />
       {make.isError && !faults.words ? <ProblemNotice error={make.error} /> : null}
       <BigButton
@@ -111,7 +135,13 @@ function NoticeBox({ notice }: { notice: Notice }) {
     )
   return (
     <Box>
-      <Hint>{strings.about(strings.audiences[notice.audience], notice.from, whenWasIt(notice.createdAt))}</Hint>
+      <Hint>
+        {strings.about(
+          strings.audiences[notice.audience],
+          notice.from,
+          whenWasIt(notice.createdAt),
+        )}
+      </Hint>
       {notice.words ? <Text variant="bodyLarge">{notice.words}</Text> : null}
       <Attachments items={notice.media} label={strings.attached} />
       <Row>

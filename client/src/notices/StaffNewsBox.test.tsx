@@ -17,10 +17,19 @@ test('what other staff did stands there in a sentence until it was seen', async 
     { ...ITEM, id: ID(2), about: null, className: 'Heron' },
     { ...ITEM, id: ID(3), kind: 'letter-opened', about: 'Bryn A.' },
   ]
-  const asked = show(<StaffNewsBox />, { 'GET /notices/staff-news': news, 'POST /notices/news/seen': { done: true } })
-  expect(await screen.findByText(/^Mrs Okafor made a new name card for Wren A\., .*The old one no longer works\.$/)).toBeTruthy()
+  const asked = show(<StaffNewsBox />, {
+    'GET /notices/staff-news': news,
+    'POST /notices/news/seen': { done: true },
+  })
+  expect(
+    await screen.findByText(
+      /^Mrs Okafor made a new name card for Wren A\., .*The old one no longer works\.$/,
+    ),
+  ).toBeTruthy()
   expect(screen.getByText(/a new name card for everybody in Heron/)).toBeTruthy()
-  expect(screen.getByText(/^Mrs Okafor opened the letter with the way in for Bryn A\./)).toBeTruthy()
+  expect(
+    screen.getByText(/^Mrs Okafor opened the letter with the way in for Bryn A\./),
+  ).toBeTruthy()
   fireEvent.click(screen.getByRole('button', { name: 'I have seen it' }))
   await waitFor(() => expect(asked.some(({ path }) => path === '/notices/news/seen')).toBe(true))
 })

@@ -4,8 +4,12 @@ import { api } from '../api/api'
 import { useAsk, useChange } from '../api/queries'
 
 export const useNews = () =>
-  useQuery({ queryKey: ['notices', 'news'], queryFn: ({ signal }) => api.get('/notices/news', News, signal) })
-export const useStaffNews = () => useAsk(['notices', 'staff-news'], '/notices/staff-news', StaffNews)
+  useQuery({
+    queryKey: ['notices', 'news'],
+    queryFn: ({ signal }) => api.get('/notices/news', News, signal),
+  })
+export const useStaffNews = () =>
+  useAsk(['notices', 'staff-news'], '/notices/staff-news', StaffNews)
 export function useMarkNewsSeen() {
   const queries = useQueryClient()
   return useMutation({
@@ -18,10 +22,15 @@ export const useNotices = () => useAsk(['notices', 'list'], '/notices', Notices)
 export const useReaders = (id: string, enabled: boolean) =>
   useAsk(['notices', 'readers', id], `/notices/${id}/readers`, Readers, { enabled })
 export const useMakeNotice = () =>
-  useChange(({ id, input }: { id: string; input: MakeNotice }) => api.put(`/notices/${id}`, Notices, input), ['notices'])
-export const useMoveNotice = () =>
   useChange(
-    ({ id, move }: { id: string; move: 'withdraw' | 'restore' }) => api.post(`/notices/${id}/${move}`, Notices),
+    ({ id, input }: { id: string; input: MakeNotice }) => api.put(`/notices/${id}`, Notices, input),
     ['notices'],
   )
-export const useReadNotice = () => useChange((id: string) => api.post(`/notices/${id}/seen`, Done), ['notices'])
+export const useMoveNotice = () =>
+  useChange(
+    ({ id, move }: { id: string; move: 'withdraw' | 'restore' }) =>
+      api.post(`/notices/${id}/${move}`, Notices),
+    ['notices'],
+  )
+export const useReadNotice = () =>
+  useChange((id: string) => api.post(`/notices/${id}/seen`, Done), ['notices'])

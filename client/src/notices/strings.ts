@@ -18,11 +18,13 @@ export const strings = {
   fromTeacher: 'From my teacher',
   seen: 'I have seen it',
   attached: 'To look at and to hear',
-  about: (audience: string, from: string, when: string) => [audience, from, when].filter(Boolean).join(' · '),
+  about: (audience: string, from: string, when: string) =>
+    [audience, from, when].filter(Boolean).join(' · '),
   staffNews: 'For you to know',
   newCard: (by: string, whom: string, when: string) =>
     `${by} made a new name card for ${whom}, ${when}. The old one no longer works.`,
-  letterOpened: (by: string, whom: string, when: string) => `${by} opened the letter with the way in for ${whom}, ${when}.`,
+  letterOpened: (by: string, whom: string, when: string) =>
+    `${by} opened the letter with the way in for ${whom}, ${when}.`,
   wholeClass: (name: string) => `everybody in ${name}`,
   putNewsAway: 'I have seen it',
 }

@@ -15,12 +15,21 @@ beforeEach(() => {
 afterEach(() => outbox.close())
 
 const line = (partId: string, ownerId = 'wren', keptAt = 1): OutboxLine => ({
-  partId, mediaId: `media-${partId}`, pieceId: 'piece', taskId: null, ownerId, kind: 'photo', name: `${partId}.jpg`, instead: null, keptAt,
-}) // prettier-ignore
+  partId,
+  mediaId: `media-${partId}`,
+  pieceId: 'piece',
+  taskId: null,
+  ownerId,
+  kind: 'photo',
+  name: `${partId}.jpg`,
+  instead: null,
+  keptAt,
+})
 /** The page's own File has no arrayBuffer in this test browser. */
 const file = (text: string, name = 'a.jpg'): File =>
   Object.assign(new File([text], name, { type: 'image/jpeg', lastModified: 5 }), {
-    arrayBuffer: () => Promise.resolve(Uint8Array.from(text, (letter) => letter.charCodeAt(0)).buffer),
+    arrayBuffer: () =>
+      Promise.resolve(Uint8Array.from(text, (letter) => letter.charCodeAt(0)).buffer),
   })
 
 test('what was put is there after the page is gone, byte for byte, in the order it was made', async () => {
@@ -31,7 +40,12 @@ test('what was put is there after the page is gone, byte for byte, in the order 
   const lines = await after.list('wren')
   expect(lines.map(({ partId }) => partId)).toEqual(['a', 'b'])
   const taken = await after.take(lines[0]!)
-  expect([taken!.name, taken!.type, taken!.lastModified, taken!.size]).toEqual(['a.jpg', 'image/jpeg', 5, 5])
+  expect([taken!.name, taken!.type, taken!.lastModified, taken!.size]).toEqual([
+    'a.jpg',
+    'image/jpeg',
+    5,
+    5,
+  ])
   await after.close()
 })
 
@@ -58,17 +72,31 @@ test('the same part again replaces itself', async () => {
 })
 
 test('a browser that keeps nothing, and a full tablet, say so before anything is called kept', async () => {
-  globalThis.indexedDB = { open: () => { throw new DOMException('no', 'InvalidStateError') } } as unknown as IDBFactory // prettier-ignore
+  globalThis.indexedDB = {
+    open: () => {
+      throw new DOMException('no', 'InvalidStateError')
+    },
+  } as unknown as IDBFactory
   const none = new Outbox()
   await expect(none.put(line('a'), file('x'))).rejects.toMatchObject({ full: false })
   await expect(none.list('wren')).rejects.toThrow()
-  const full = Object.assign(file('x'), { arrayBuffer: () => Promise.reject(new DOMException('full', 'QuotaExceededError')) })
+  const full = Object.assign(file('x'), {
+    arrayBuffer: () => Promise.reject(new DOMException('full', 'QuotaExceededError')),
+  })
   await expect(outbox.put(line('a'), full)).rejects.toEqual(new NotKept(true))
 })
 
 test('words wait apart for each pupil, one line a piece, and are dropped when they have arrived', async () => {
   const words = { title: 'Crab', reflection: '', step: 'plan' as const, folderId: null }
-  const draft = { pieceId: 'piece', ownerId: 'wren', taskId: null, words, base: { ...words, title: '' }, handIn: true, keptAt: 1 }
+  const draft = {
+    pieceId: 'piece',
+    ownerId: 'wren',
+    taskId: null,
+    words,
+    base: { ...words, title: '' },
+    handIn: true,
+    keptAt: 1,
+  }
   await outbox.putDraft(draft)
   await outbox.putDraft({ ...draft, keptAt: 2 })
   expect(await outbox.listDrafts('wren')).toEqual([{ ...draft, keptAt: 2 }])
@@ -88,11 +116,24 @@ test('work an older Nibquill left is there after the change of shape, byte for b
   })
   const { kind: _k, instead: _i, ...former } = line('a')
   await old.put('lines', former)
-  await old.put('bytes', { partId: 'a', type: 'image/jpeg', lastModified: 5, data: Uint8Array.from([1, 2, 3]).buffer })
+  await old.put('bytes', {
+    partId: 'a',
+    type: 'image/jpeg',
+    lastModified: 5,
+    data: Uint8Array.from([1, 2, 3]).buffer,
+  })
   old.close()
   const [found] = await outbox.list('wren')
   expect(found).toEqual(line('a'))
   expect((await outbox.take(found!))!.size).toBe(3)
-  await outbox.putDraft({ pieceId: 'p', ownerId: 'wren', taskId: null, words: { title: '', reflection: '', step: 'plan', folderId: null }, base: { title: '', reflection: '', step: 'plan', folderId: null }, handIn: false, keptAt: 1 }) // prettier-ignore
+  await outbox.putDraft({
+    pieceId: 'p',
+    ownerId: 'wren',
+    taskId: null,
+    words: { title: '', reflection: '', step: 'plan', folderId: null },
+    base: { title: '', reflection: '', step: 'plan', folderId: null },
+    handIn: false,
+    keptAt: 1,
+  })
   expect(await outbox.listDrafts('wren')).toHaveLength(1)
 })

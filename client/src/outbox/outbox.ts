@@ -21,7 +21,9 @@ export type OutboxDraft = {
   taskId: string | null
   /** As the pupil wants it. */
   words: Words
-  /** As the school had it when the pupil began: whatever differs there now was written elsewhere. */
+  /**
+   * As the school had it when the pupil began: whatever differs there now was written elsewhere.
+   */
   base: Words
   handIn: boolean
   keptAt: number
@@ -47,7 +49,8 @@ export class NotKept extends Error {
 }
 
 /**
- * Work on this tablet that has not reached the school. It outlives a reload, a closed tab and a dead network, apart for each pupil:
+ * Work on this tablet that has not reached the school. It outlives a reload, a closed tab and a
+ * dead network, apart for each pupil:
  * it is listed for its owner only, and waits until they are back.
  */
 export class Outbox {
@@ -67,11 +70,16 @@ export class Outbox {
         if (from < 2) {
           db.createObjectStore('drafts', { keyPath: 'pieceId' }).createIndex('owner', 'ownerId')
           // Version 1 knew photos only, and none that were tidied.
-          for (let at = await change.objectStore('lines').openCursor(); at; at = await at.continue())
+          for (
+            let at = await change.objectStore('lines').openCursor();
+            at;
+            at = await at.continue()
+          )
             await at.update({ ...at.value, kind: 'photo', instead: null })
         }
       },
-      // A newer Nibquill in another tab wants to change the shape: step aside rather than hold it up.
+      // A newer Nibquill in another tab wants to change the shape: step aside rather than hold it
+      // up.
       blocking: () => void this.close(),
     }).catch((error: unknown) => {
       this.#db = null
@@ -89,7 +97,9 @@ export class Outbox {
       const change = db.transaction(['lines', 'bytes'], 'readwrite', { durability: 'strict' })
       await Promise.all([
         change.objectStore('lines').put(line),
-        change.objectStore('bytes').put({ partId: line.partId, type: file.type, lastModified: file.lastModified, data }),
+        change
+          .objectStore('bytes')
+          .put({ partId: line.partId, type: file.type, lastModified: file.lastModified, data }),
         change.done,
       ])
     } catch (error) {
@@ -97,7 +107,10 @@ export class Outbox {
     }
   }
 
-  /** What waits for one pupil, in the order it was made. @throws when it cannot be read, now or ever */
+  /**
+   * What waits for one pupil, in the order it was made.
+   * @throws when it cannot be read, now or ever
+   */
   async list(ownerId: string): Promise<OutboxLine[]> {
     const lines = await (await this.#open()).getAllFromIndex('lines', 'owner', ownerId)
     return lines.sort((a, b) => a.keptAt - b.keptAt || a.partId.localeCompare(b.partId))
@@ -106,14 +119,20 @@ export class Outbox {
   /** The file as it was put; null when its bytes are gone. @throws when it cannot be read */
   async take(line: OutboxLine): Promise<File | null> {
     const bytes = await (await this.#open()).get('bytes', line.partId)
-    return bytes ? new File([bytes.data], line.name, { type: bytes.type, lastModified: bytes.lastModified }) : null
+    return bytes
+      ? new File([bytes.data], line.name, { type: bytes.type, lastModified: bytes.lastModified })
+      : null
   }
 
   /** It has arrived, or its owner took it out. */
   async drop(partId: string): Promise<void> {
     try {
       const change = (await this.#open()).transaction(['lines', 'bytes'], 'readwrite')
-      await Promise.all([change.objectStore('lines').delete(partId), change.objectStore('bytes').delete(partId), change.done])
+      await Promise.all([
+        change.objectStore('lines').delete(partId),
+        change.objectStore('bytes').delete(partId),
+        change.done,
+      ])
     } catch {
       // Nothing was kept, so nothing is left.
     }

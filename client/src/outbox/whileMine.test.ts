@@ -1,17 +1,26 @@
 import { whileMine } from './whileMine'
 
-/** Places as a browser gives them: one holder, the others in a line. @see Web Locks API, exclusive mode */
+/**
+ * Places as a browser gives them: one holder, the others in a line.
+ * @see Web Locks API, exclusive mode
+ */
 function placesOfABrowser() {
   let last: Promise<unknown> = Promise.resolve()
   return {
-    request: async (_name: string, { signal }: { signal: AbortSignal }, work: () => Promise<void>) => {
+    request: async (
+      _name: string,
+      { signal }: { signal: AbortSignal },
+      work: () => Promise<void>,
+    ) => {
       const before = last
       let leave = () => {}
       last = new Promise<void>((resolve) => (leave = resolve))
       try {
         await Promise.race([
           before,
-          new Promise((_, reject) => signal.addEventListener('abort', () => reject(new DOMException('gone', 'AbortError')))),
+          new Promise((_, reject) =>
+            signal.addEventListener('abort', () => reject(new DOMException('gone', 'AbortError'))),
+          ),
         ])
         await work()
       } finally {
@@ -20,7 +29,8 @@ function placesOfABrowser() {
     },
   }
 }
-const give = (locks: unknown) => Object.defineProperty(navigator, 'locks', { value: locks, configurable: true })
+const give = (locks: unknown) =>
+  Object.defineProperty(navigator, 'locks', { value: locks, configurable: true })
 beforeEach(() => give(placesOfABrowser()))
 afterEach(() => {
   give(undefined)
@@ -63,7 +73,9 @@ test('what fails is begun again by itself, until it is done or the page has gone
   jest.useFakeTimers()
   const control = new AbortController()
   let tries = 0
-  const gone = whileMine('outbox', control.signal, () => (++tries < 3 ? Promise.reject(new Error('busy')) : Promise.resolve()))
+  const gone = whileMine('outbox', control.signal, () =>
+    ++tries < 3 ? Promise.reject(new Error('busy')) : Promise.resolve(),
+  )
   await jest.advanceTimersByTimeAsync(10_000)
   expect(tries).toBe(3)
   await jest.advanceTimersByTimeAsync(60_000)
@@ -83,7 +95,10 @@ test('what fails is begun again by itself, until it is done or the page has gone
 })
 
 test('a browser without places, or one that refuses them, works alone; one that has gone does nothing', async () => {
-  for (const locks of [undefined, { request: () => Promise.reject(new DOMException('no', 'SecurityError')) }]) {
+  for (const locks of [
+    undefined,
+    { request: () => Promise.reject(new DOMException('no', 'SecurityError')) },
+  ]) {
     give(locks)
     const control = new AbortController()
     let tries = 0

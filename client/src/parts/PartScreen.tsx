@@ -28,7 +28,8 @@ export function PartScreen() {
   return <WithPiece>{(piece) => <OnePart piece={piece} asked={partId} />}</WithPiece>
 }
 
-const back = (pieceId: string) => (router.canGoBack() ? router.back() : router.replace(`/my-pieces/${pieceId}`))
+const back = (pieceId: string) =>
+  router.canGoBack() ? router.back() : router.replace(`/my-pieces/${pieceId}`)
 
 function OnePart({ piece, asked }: { piece: Piece; asked: string }) {
   const sendings = useSendings(piece.id)
@@ -36,7 +37,8 @@ function OnePart({ piece, asked }: { piece: Piece; asked: string }) {
   const partId = followTidied(asked, (id) => entries.some((entry) => entry.id === id))
   const at = entries.findIndex(({ id }) => id === partId)
   const entry = entries[at]
-  // Here, since the tools go as soon as the school tells that the part is out; who is still here goes back and may undo it.
+  // Here, since the tools go as soon as the school tells that the part is out; who is still here
+  // goes back and may undo it.
   const remove = useRemovePart(piece.id)
   const takeOut = () => {
     if (entry?.sending) {
@@ -70,7 +72,13 @@ function OnePart({ piece, asked }: { piece: Piece; asked: string }) {
         }}
       >
         <RoundButton symbol="back" label={strings.back} onPress={() => back(piece.id)} />
-        <Text role="heading" aria-level={1} variant="titleMedium" numberOfLines={1} style={{ flex: 1 }}>
+        <Text
+          role="heading"
+          aria-level={1}
+          variant="titleMedium"
+          numberOfLines={1}
+          style={{ flex: 1 }}
+        >
           {title}
         </Text>
         {entry && entries.length > 1 ? (
@@ -123,7 +131,13 @@ const SendingPhoto = ({ sending }: { sending: Sending }) => (
   <img
     src={sending.preview}
     alt={sending.name}
-    style={{ width: '100%', height: '100%', objectFit: 'contain', borderRadius: corners.button, background: colours.desk }}
+    style={{
+      width: '100%',
+      height: '100%',
+      objectFit: 'contain',
+      borderRadius: corners.button,
+      background: colours.desk,
+    }}
   />
 )
 
@@ -200,7 +214,9 @@ function PartTools({ piece, part, partId, sending, remove, onTakeOut }: ToolsPro
 /** A name of its own; saved when one goes on. */
 function PartName({ pieceId, part, index }: { pieceId: string; part: Part; index: number }) {
   const own = nameOf({ kind: part.kind, name: part.name }, index)
-  const [name, setName] = useState(own === nameOf({ kind: part.kind, name: '' }, index) ? '' : part.name)
+  const [name, setName] = useState(
+    own === nameOf({ kind: part.kind, name: '' }, index) ? '' : part.name,
+  )
   const change = useNamePart(pieceId)
   const save = async () => {
     if (name.trim() !== part.name && (name.trim() !== '' || part.name !== ''))

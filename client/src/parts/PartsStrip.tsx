@@ -9,7 +9,13 @@ import {
   type Announcements,
   type DragEndEvent,
 } from '@dnd-kit/core'
-import { SortableContext, arrayMove, rectSortingStrategy, sortableKeyboardCoordinates, useSortable } from '@dnd-kit/sortable'
+import {
+  SortableContext,
+  arrayMove,
+  rectSortingStrategy,
+  sortableKeyboardCoordinates,
+  useSortable,
+} from '@dnd-kit/sortable'
 import type { Part } from '@nibquill/contract'
 import { router } from 'expo-router'
 import type { CSSProperties, ReactNode } from 'react'
@@ -46,7 +52,9 @@ type StripProps = {
   row?: boolean
 }
 
-/** What a piece is made of, and what is still on its way to it: tapped, it opens; dragged, it moves. */
+/**
+ * What a piece is made of, and what is still on its way to it: tapped, it opens; dragged, it moves.
+ */
 export function PartsStrip({ pieceId, parts, open = true, row = false }: StripProps) {
   const sendings = useSendings(pieceId)
   const remove = useRemovePart(pieceId)
@@ -65,7 +73,10 @@ export function PartsStrip({ pieceId, parts, open = true, row = false }: StripPr
   const takeOut = (partId: string) =>
     remove.mutate(
       { partId, restore: false },
-      { onSuccess: () => toast(strings.removed, () => remove.mutate({ partId, restore: true }), strings.undo) },
+      {
+        onSuccess: () =>
+          toast(strings.removed, () => remove.mutate({ partId, restore: true }), strings.undo),
+      },
     )
   const dropped = ({ active, over }: DragEndEvent) => {
     if (!over || active.id === over.id) return
@@ -110,18 +121,36 @@ export function PartsStrip({ pieceId, parts, open = true, row = false }: StripPr
   )
 }
 
-/** A tidied photo on its way stands in the place of the one it comes from; the rest of what is on its way comes last. */
+/**
+ * A tidied photo on its way stands in the place of the one it comes from; the rest of what is on
+ * its way comes last.
+ */
 export function entriesOf(parts: readonly Part[], sendings: readonly Sending[]): Entry[] {
   const onTheWay = sendings.filter(({ partId }) => !parts.some(({ id }) => id === partId))
-  const instead = new Map(onTheWay.flatMap((sending) => (sending.instead ? [[sending.instead.partId, sending] as const] : [])))
-  const newest = (sending: Sending): Sending => (instead.has(sending.partId) ? newest(instead.get(sending.partId)!) : sending)
+  const instead = new Map(
+    onTheWay.flatMap((sending) =>
+      sending.instead ? [[sending.instead.partId, sending] as const] : [],
+    ),
+  )
+  const newest = (sending: Sending): Sending =>
+    instead.has(sending.partId) ? newest(instead.get(sending.partId)!) : sending
   const there = parts.map((part, i) => {
     const sending = instead.has(part.id) ? newest(instead.get(part.id)!) : null
-    return { id: sending?.partId ?? part.id, part: sending ? null : part, sending, name: nameOf(part, i) }
+    return {
+      id: sending?.partId ?? part.id,
+      part: sending ? null : part,
+      sending,
+      name: nameOf(part, i),
+    }
   })
   const rest = onTheWay
     .filter((sending) => !sending.instead)
-    .map((first) => ({ id: newest(first).partId, part: null, sending: newest(first), name: first.name }))
+    .map((first) => ({
+      id: newest(first).partId,
+      part: null,
+      sending: newest(first),
+      name: first.name,
+    }))
   return [...there, ...rest]
 }
 
@@ -135,7 +164,9 @@ type TileProps = {
 }
 
 function PartTile({ id, name, place, onOpen, onRemove, children }: TileProps) {
-  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id })
+  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({
+    id,
+  })
   return (
     <div
       role="listitem"
@@ -181,7 +212,13 @@ function PartTile({ id, name, place, onOpen, onRemove, children }: TileProps) {
       </View>
       {onRemove ? (
         <View style={{ position: 'absolute', top: 2, right: 2 }}>
-          <RoundButton label={strings.remove(name)} symbol="close" size={44} back="rgba(255,255,255,0.92)" onPress={onRemove} />
+          <RoundButton
+            label={strings.remove(name)}
+            symbol="close"
+            size={44}
+            back="rgba(255,255,255,0.92)"
+            onPress={onRemove}
+          />
         </View>
       ) : null}
     </div>
@@ -194,7 +231,8 @@ function announcementsFor(entries: readonly Entry[], ids: readonly string[]): An
   return {
     onDragStart: ({ active }) => strings.taken(name(active.id), place(active.id), ids.length),
     onDragOver: ({ active, over }) => strings.over(name(active.id), place(over?.id), ids.length),
-    onDragEnd: ({ active, over }) => strings.dropped(name(active.id), place(over?.id ?? active.id), ids.length),
+    onDragEnd: ({ active, over }) =>
+      strings.dropped(name(active.id), place(over?.id ?? active.id), ids.length),
     onDragCancel: ({ active }) => strings.putBack(name(active.id)),
   }
 }

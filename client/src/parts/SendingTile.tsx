@@ -43,7 +43,14 @@ export function SendingTile({ sending, onOpen }: { sending: Sending; onOpen: () 
         />
         {trouble ? null : (
           <View
-            style={{ position: 'absolute', left: 0, right: 0, bottom: 0, backgroundColor: 'rgba(255,255,255,0.94)', padding: 4 }}
+            style={{
+              position: 'absolute',
+              left: 0,
+              right: 0,
+              bottom: 0,
+              backgroundColor: 'rgba(255,255,255,0.94)',
+              padding: 4,
+            }}
           >
             <Text variant="bodySmall" style={{ textAlign: 'center' }}>
               {words}
@@ -56,7 +63,14 @@ export function SendingTile({ sending, onOpen }: { sending: Sending; onOpen: () 
               aria-valuenow={Math.round(share * 100)}
               style={{ height: 6, borderRadius: 3, backgroundColor: colours.rule }}
             >
-              <View style={{ width: `${share * 100}%`, height: 6, borderRadius: 3, backgroundColor: colours.aubergine }} />
+              <View
+                style={{
+                  width: `${share * 100}%`,
+                  height: 6,
+                  borderRadius: 3,
+                  backgroundColor: colours.aubergine,
+                }}
+              />
             </View>
           </View>
         )}
@@ -72,10 +86,19 @@ export function SendingTile({ sending, onOpen }: { sending: Sending; onOpen: () 
                 small
                 label={mediaWords.tryAgain}
                 tone="quiet"
-                onPress={() => (sending.state === 'stuck' ? uploader.retryStuck() : uploader.tryAgain(sending.partId))}
+                onPress={() =>
+                  sending.state === 'stuck'
+                    ? uploader.retryStuck()
+                    : uploader.tryAgain(sending.partId)
+                }
               />
             ) : null}
-            <BigButton small label={mediaWords.forget} tone="quiet" onPress={() => uploader.forget(sending.partId)} />
+            <BigButton
+              small
+              label={mediaWords.forget}
+              tone="quiet"
+              onPress={() => uploader.forget(sending.partId)}
+            />
           </View>
         </>
       ) : null}

@@ -27,15 +27,21 @@ export function TidyPartScreen() {
 
 function TidyPart({ piece, partId }: { piece: Piece; partId: string }) {
   const session = useSession()
-  // Both as they were when tidying began: what arrives meanwhile must not take the photo off the table.
+  // Both as they were when tidying began: what arrives meanwhile must not take the photo off the
+  // table.
   const [part] = useState<Part | null>(() => piece.parts.find(({ id }) => id === partId) ?? null)
-  const [before] = useState(() => uploader.getSnapshot().find((sending) => sending.partId === partId) ?? null)
+  const [before] = useState(
+    () => uploader.getSnapshot().find((sending) => sending.partId === partId) ?? null,
+  )
   // Tidied a moment ago and still on its way: what it was tidied from may have arrived.
-  const [source] = useState(() => part ?? piece.parts.find(({ id }) => id === before?.instead?.partId) ?? null)
+  const [source] = useState(
+    () => part ?? piece.parts.find(({ id }) => id === before?.instead?.partId) ?? null,
+  )
   const original = useOriginal(source, partId)
   const add = useAddPart(piece.id)
   const swap = useSwapParts(piece.id)
-  const leave = () => (router.canGoBack() ? router.back() : router.replace(`/my-pieces/${piece.id}`))
+  const leave = () =>
+    router.canGoBack() ? router.back() : router.replace(`/my-pieces/${piece.id}`)
   const owner = session.data?.person?.id
   if (original.failed) {
     return (
@@ -56,7 +62,8 @@ function TidyPart({ piece, partId }: { piece: Piece; partId: string }) {
   const keepTidied = async (made: Blob, tidying: Tidying) => {
     const name = `${nameOf({ kind: 'photo', name: part?.name ?? '' }, 0)}.jpg`
     const tidied = new File([made], name, { type: 'image/jpeg' })
-    // What is still on its way itself may be the tidying of another: the recipe starts from that one's photo.
+    // What is still on its way itself may be the tidying of another: the recipe starts from that
+    // one's photo.
     const fresh = await sendTidied(owner, piece.id, tidied, { partId, tidying })
     noteTidied(partId, fresh)
     return () => {
@@ -69,7 +76,12 @@ function TidyPart({ piece, partId }: { piece: Piece; partId: string }) {
     if (!part?.tidied) return null
     const fresh = newId()
     noteTidied(partId, fresh)
-    await add.mutateAsync({ partId: fresh, mediaId: part.tidied.originalMediaId, name: '', instead: { partId, tidying: null } })
+    await add.mutateAsync({
+      partId: fresh,
+      mediaId: part.tidied.originalMediaId,
+      name: '',
+      instead: { partId, tidying: null },
+    })
     return () => swap.mutate({ out: fresh, back: partId })
   }
   const recipe = part?.tidied?.tidying ?? before?.instead?.tidying ?? AS_IT_WAS
@@ -102,7 +114,10 @@ function useOriginal(part: Part | null, partId: string): Original {
   return { ...found, again: () => setRound(round + 1) }
 }
 
-/** Walks back from a tidied photo on its way to the one it was tidied from, as long as that is on this tablet too. */
+/**
+ * Walks back from a tidied photo on its way to the one it was tidied from, as long as that is on
+ * this tablet too.
+ */
 function originalHere(partId: string): Blob | null {
   const sending = uploader.getSnapshot().find((one) => one.partId === partId)
   if (!sending) return null

@@ -6,13 +6,34 @@ import { nameOf } from './partKinds'
 import { entriesOf } from './PartsStrip'
 
 const part = (id: string, name = ''): Part => ({
-  id, kind: 'photo', name, mediaId: `media-${id}`, width: 4, height: 3, sizeBytes: 1, sentSha256: '', state: 'ready', tidied: null,
-}) // prettier-ignore
+  id,
+  kind: 'photo',
+  name,
+  mediaId: `media-${id}`,
+  width: 4,
+  height: 3,
+  sizeBytes: 1,
+  sentSha256: '',
+  state: 'ready',
+  tidied: null,
+})
 const sending = (partId: string, of: string | null = null): Sending => ({
-  partId, mediaId: `media-${partId}`, pieceId: 'piece', ownerId: 'wren', kind: 'photo', name: `${partId}.jpg`,
-  instead: of === null ? null : { partId: of, tidying: AS_IT_WAS }, sizeBytes: 1, sentBytes: 0, kept: true, state: 'waiting', sentence: null, preview: '',
-}) // prettier-ignore
-const ids = (parts: Part[], sendings: Sending[]) => entriesOf(parts, sendings).map((entry) => [entry.id, entry.sending !== null])
+  partId,
+  mediaId: `media-${partId}`,
+  pieceId: 'piece',
+  ownerId: 'wren',
+  kind: 'photo',
+  name: `${partId}.jpg`,
+  instead: of === null ? null : { partId: of, tidying: AS_IT_WAS },
+  sizeBytes: 1,
+  sentBytes: 0,
+  kept: true,
+  state: 'waiting',
+  sentence: null,
+  preview: '',
+})
+const ids = (parts: Part[], sendings: Sending[]) =>
+  entriesOf(parts, sendings).map((entry) => [entry.id, entry.sending !== null])
 
 test('what is on its way follows what is there, and what has arrived is shown once', () => {
   expect(ids([part('a')], [sending('a'), sending('b')])).toEqual([

@@ -32,10 +32,16 @@ export const nameOf = (part: Pick<Part, 'kind' | 'name'>, index: number): string
   part.name && !isFileName(part.name) ? part.name : `${PART_LOOKS[part.kind].word} ${index + 1}`
 
 /** What a camera calls its files tells nobody anything. */
-const isFileName = (name: string): boolean => /\.(jpe?g|png|webp|gif|hei[cf])$/i.test(name) || /^photo \d+$/.test(name)
+const isFileName = (name: string): boolean =>
+  /\.(jpe?g|png|webp|gif|hei[cf])$/i.test(name) || /^photo \d+$/.test(name)
 
 /** A way to make something, as the make bar offers it; each kind brings its own. */
-export type Way = { label: string; symbol: SymbolName; colour: string; href: '/make' | '/make?pick=1' }
+export type Way = {
+  label: string
+  symbol: SymbolName
+  colour: string
+  href: '/make' | '/make?pick=1'
+}
 export const WAYS: readonly Way[] = [
   { label: strings.photo, symbol: 'camera', colour: colours.aubergine, href: '/make' },
   { label: strings.pick, symbol: 'pictures', colour: colours.verdigris, href: '/make?pick=1' },

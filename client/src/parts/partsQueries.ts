@@ -9,14 +9,19 @@ export const addPart = (
   pieceId: string,
   partId: string,
   part: { mediaId: string; name: string; instead?: { partId: string; tidying: Tidying | null } },
-): Promise<Piece> => api.put(`/pieces/${pieceId}/parts/${partId}`, Piece, { kind: 'photo', ...part })
+): Promise<Piece> =>
+  api.put(`/pieces/${pieceId}/parts/${partId}`, Piece, { kind: 'photo', ...part })
 export const useAddPart = (pieceId: string) =>
-  usePieceChange(pieceId, ({ partId, ...part }: { partId: string } & Parameters<typeof addPart>[2]) =>
-    addPart(pieceId, partId, part),
+  usePieceChange(
+    pieceId,
+    ({ partId, ...part }: { partId: string } & Parameters<typeof addPart>[2]) =>
+      addPart(pieceId, partId, part),
   )
 
-const removePart = (pieceId: string, partId: string) => api.remove(`/pieces/${pieceId}/parts/${partId}`, Piece)
-const restorePart = (pieceId: string, partId: string) => api.post(`/pieces/${pieceId}/parts/${partId}/restore`, Piece)
+const removePart = (pieceId: string, partId: string) =>
+  api.remove(`/pieces/${pieceId}/parts/${partId}`, Piece)
+const restorePart = (pieceId: string, partId: string) =>
+  api.post(`/pieces/${pieceId}/parts/${partId}/restore`, Piece)
 export const useRemovePart = (pieceId: string) =>
   usePieceChange(pieceId, ({ partId, restore }: { partId: string; restore: boolean }) =>
     restore ? restorePart(pieceId, partId) : removePart(pieceId, partId),
@@ -43,15 +48,23 @@ export const useNamePart = (pieceId: string) =>
 /** The new order is shown at once; when it could not be kept, the old one comes back. */
 export function useOrderParts(pieceId: string) {
   const queries = useQueryClient()
-  const change = usePieceChange(pieceId, (partIds: string[]) => api.put(`/pieces/${pieceId}/order`, Piece, { partIds }))
+  const change = usePieceChange(pieceId, (partIds: string[]) =>
+    api.put(`/pieces/${pieceId}/order`, Piece, { partIds }),
+  )
   return {
     ...change,
     order: (partIds: string[]) => {
       const key = pieceQuery(pieceId).queryKey
       const before = queries.getQueryData(key)
       if (before) {
-        const ordered = orderParts(before.parts.map(({ id }) => id), partIds) // prettier-ignore
-        queries.setQueryData(key, { ...before, parts: ordered.map((id) => before.parts.find((part) => part.id === id)!) })
+        const ordered = orderParts(
+          before.parts.map(({ id }) => id),
+          partIds,
+        )
+        queries.setQueryData(key, {
+          ...before,
+          parts: ordered.map((id) => before.parts.find((part) => part.id === id)!),
+        })
       }
       change.mutate(partIds, { onError: () => queries.setQueryData(key, before) })
     },

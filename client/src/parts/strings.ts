@@ -16,7 +16,8 @@ export const strings = {
   back: 'Back',
   dragHelp:
     'To move a part, hold it and drag. With the keyboard: space bar to take it, arrow keys to move it, space bar to let go, Escape to put it back. Enter opens it.',
-  taken: (name: string, place: number, of: number) => `${name} is taken, at place ${place} of ${of}.`,
+  taken: (name: string, place: number, of: number) =>
+    `${name} is taken, at place ${place} of ${of}.`,
   over: (name: string, place: number, of: number) => `${name} is at place ${place} of ${of}.`,
   dropped: (name: string, place: number, of: number) => `${name} stays at place ${place} of ${of}.`,
   putBack: (name: string) => `${name} is back where it was.`,

@@ -19,17 +19,41 @@ import { strings } from './strings'
 import { useDrafts, useSendings } from './uploads'
 
 /** A strip of card on the desk: tapped, it opens; beside it what can be heard or done at once. */
-function Card({ edge, onPress, aside, children }: { edge: string; onPress: () => void; aside?: ReactNode; children: ReactNode }) {
+function Card({
+  edge,
+  onPress,
+  aside,
+  children,
+}: {
+  edge: string
+  onPress: () => void
+  aside?: ReactNode
+  children: ReactNode
+}) {
   return (
     <View
       style={[
-        { backgroundColor: colours.sheet, borderRadius: corners.button, borderLeftWidth: 6, borderLeftColor: edge, flexDirection: 'row', alignItems: 'center' },
+        {
+          backgroundColor: colours.sheet,
+          borderRadius: corners.button,
+          borderLeftWidth: 6,
+          borderLeftColor: edge,
+          flexDirection: 'row',
+          alignItems: 'center',
+        },
         shadow,
-      ]} // prettier-ignore
+      ]}
     >
       <Press
         onPress={onPress}
-        style={{ flex: 1, padding: 14, flexDirection: 'row', alignItems: 'center', gap: 14, minHeight: targets.pupil + 10 }}
+        style={{
+          flex: 1,
+          padding: 14,
+          flexDirection: 'row',
+          alignItems: 'center',
+          gap: 14,
+          minHeight: targets.pupil + 10,
+        }}
       >
         {children}
       </Press>
@@ -44,7 +68,9 @@ export function ReturnedRow({ piece }: { piece: PieceLine }) {
     <Card
       edge={colours.clay}
       onPress={() => router.push(`/my-pieces/${piece.id}`)}
-      aside={<Listen text={[`${strings.anotherGo}: ${piece.title}.`, piece.message ?? ''].join(' ')} />}
+      aside={
+        <Listen text={[`${strings.anotherGo}: ${piece.title}.`, piece.message ?? ''].join(' ')} />
+      }
     >
       <Sheet piece={piece} width={118} />
       <View style={{ flex: 1, gap: 2 }}>
@@ -72,7 +98,12 @@ export function TaskRow({ task }: { task: Task }) {
     <Card
       edge={pigments[task.folder.colour]}
       onPress={() => router.push(`/my-tasks/${task.id}`)}
-      aside={<Listen text={`${task.title}. ${task.instructions} ${dueOf(task)}.`} recording={voiceOf(task)} />}
+      aside={
+        <Listen
+          text={`${task.title}. ${task.instructions} ${dueOf(task)}.`}
+          recording={voiceOf(task)}
+        />
+      }
     >
       <Symbol name={task.folder.symbol} size={36} colour={pigments[task.folder.colour]} />
       <View style={{ flex: 1 }}>
@@ -86,7 +117,11 @@ export function TaskRow({ task }: { task: Task }) {
           {task.folder.name}, {dueOf(task)}
         </Text>
       </View>
-      <Symbol name={task.nudgedAt ? 'nudge' : 'camera'} size={26} colour={task.nudgedAt ? colours.clay : colours.inkSoft} />
+      <Symbol
+        name={task.nudgedAt ? 'nudge' : 'camera'}
+        size={26}
+        colour={task.nudgedAt ? colours.clay : colours.inkSoft}
+      />
     </Card>
   )
 }
@@ -98,8 +133,10 @@ export function DoneRow({ task }: { task: Task }) {
   const state = newest?.state
   const look = state ? stateColours[state] : stateColours.draft
   const anotherGo = () => {
-    if (state !== 'approved') return router.push(newest ? `/my-pieces/${newest.id}` : `/my-tasks/${task.id}`)
-    // As a promise: the school may tell of the new go, and the row with it move elsewhere, before it answers.
+    if (state !== 'approved')
+      return router.push(newest ? `/my-pieces/${newest.id}` : `/my-tasks/${task.id}`)
+    // As a promise: the school may tell of the new go, and the row with it move elsewhere, before
+    // it answers.
     void again.mutateAsync(newest!.id).then(
       ({ id }) => router.push(`/my-pieces/${id}`),
       (error: unknown) => toast(sentenceOf(error)),
@@ -113,12 +150,23 @@ export function DoneRow({ task }: { task: Task }) {
         // What lies in the tray is taken out first, on its own page.
         state === 'submitted' ? null : (
           <View style={{ paddingRight: 10 }}>
-            <BigButton small tone="quiet" symbol="again" label={strings.anotherGo} busy={again.isPending} onPress={anotherGo} />
+            <BigButton
+              small
+              tone="quiet"
+              symbol="again"
+              label={strings.anotherGo}
+              busy={again.isPending}
+              onPress={anotherGo}
+            />
           </View>
         )
       }
     >
-      <Symbol name={state === 'approved' ? 'in-folder' : state === 'submitted' ? 'tray' : 'tick'} size={26} colour={look.text} />
+      <Symbol
+        name={state === 'approved' ? 'in-folder' : state === 'submitted' ? 'tray' : 'tick'}
+        size={26}
+        colour={look.text}
+      />
       <View style={{ flex: 1 }}>
         <Text variant="titleSmall">{task.title}</Text>
         <Text variant="bodyMedium" style={{ color: look.text }}>

@@ -29,7 +29,9 @@ import { useMyPieces } from './piecesQueries'
 import { strings } from './strings'
 import { keepsWork, useLocalPieces } from './uploads'
 
-/** A pupil's first screen: who I am, news, another go, what is to do, what is on the go, what waits. */
+/**
+ * A pupil's first screen: who I am, news, another go, what is to do, what is on the go, what waits.
+ */
 export function DeskScreen() {
   const pieces = useMyPieces()
   const tasks = useTasks()
@@ -37,9 +39,11 @@ export function DeskScreen() {
   const { tablet } = useWidth()
   const local = useLocalPieces(pieces.data?.pieces ?? [])
   if (pieces.isPending || tasks.isPending) return <Loading />
-  if (!pieces.data) return <ProblemNotice error={pieces.error} onRetry={() => void pieces.refetch()} />
+  if (!pieces.data)
+    return <ProblemNotice error={pieces.error} onRetry={() => void pieces.refetch()} />
   if (!tasks.data) return <ProblemNotice error={tasks.error} onRetry={() => void tasks.refetch()} />
-  const inState = (state: PieceLine['state']) => pieces.data.pieces.filter((piece) => piece.state === state)
+  const inState = (state: PieceLine['state']) =>
+    pieces.data.pieces.filter((piece) => piece.state === state)
   const toDo = tasks.data
     .filter((task) => task.myPieces.length === 0 && !task.ticked)
     .sort((a, b) => Number(b.nudgedAt !== null) - Number(a.nudgedAt !== null))
@@ -48,15 +52,26 @@ export function DeskScreen() {
   return (
     <View style={{ flex: 1 }}>
       <ScrollView
-        contentContainerStyle={{ padding: 20, paddingBottom: 28, gap: 20, width: '100%', maxWidth: 1080, alignSelf: 'center' }}
+        contentContainerStyle={{
+          padding: 20,
+          paddingBottom: 28,
+          gap: 20,
+          width: '100%',
+          maxWidth: 1080,
+          alignSelf: 'center',
+        }}
       >
         <DeskHead />
         <DeviceWords />
         <OutboxLine />
         <NewsLine news={news.data ?? []} />
         <NoticesFor title={noticeWords.fromTeacher} keepSeen={false} />
-        <View style={{ flexDirection: tablet ? 'row' : 'column', gap: 24, alignItems: 'flex-start' }}>
-          <View style={{ flex: tablet ? 1 : undefined, width: tablet ? undefined : '100%', gap: 20 }}>
+        <View
+          style={{ flexDirection: tablet ? 'row' : 'column', gap: 24, alignItems: 'flex-start' }}
+        >
+          <View
+            style={{ flex: tablet ? 1 : undefined, width: tablet ? undefined : '100%', gap: 20 }}
+          >
             {returned.length > 0 ? (
               <Section title={strings.anotherGo} count={returned.length}>
                 {returned.map((piece) => (
@@ -75,7 +90,9 @@ export function DeskScreen() {
               ) : null}
             </Section>
           </View>
-          <View style={{ flex: tablet ? 1 : undefined, width: tablet ? undefined : '100%', gap: 20 }}>
+          <View
+            style={{ flex: tablet ? 1 : undefined, width: tablet ? undefined : '100%', gap: 20 }}
+          >
             {drafts.length > 0 ? (
               <Section title={strings.onTheGo} count={drafts.length}>
                 {drafts.map((piece) => (
@@ -108,7 +125,9 @@ function DeviceWords() {
 
 /** Handed in or approved, or said to be done elsewhere: nothing of it waits for the pupil. */
 const isDone = (task: Task): boolean =>
-  task.myPieces.length > 0 ? task.myPieces.every(({ state }) => state === 'submitted' || state === 'approved') : task.ticked
+  task.myPieces.length > 0
+    ? task.myPieces.every(({ state }) => state === 'submitted' || state === 'approved')
+    : task.ticked
 
 const DONE_AT_FIRST = 4
 function DoneTasks({ tasks }: { tasks: Task[] }) {
@@ -120,13 +139,26 @@ function DoneTasks({ tasks }: { tasks: Task[] }) {
         <DoneRow key={task.id} task={task} />
       ))}
       {tasks.length > DONE_AT_FIRST && !all ? (
-        <BigButton tone="quiet" symbol="down" label={strings.allDone} onPress={() => setAll(true)} />
+        <BigButton
+          tone="quiet"
+          symbol="down"
+          label={strings.allDone}
+          onPress={() => setAll(true)}
+        />
       ) : null}
     </Section>
   )
 }
 
-function Section({ title, count, children }: { title: string; count: number; children: React.ReactNode }) {
+function Section({
+  title,
+  count,
+  children,
+}: {
+  title: string
+  count: number
+  children: React.ReactNode
+}) {
   return (
     <View role="region" aria-label={title} style={{ gap: 12 }}>
       <Heading count={count}>{title}</Heading>
@@ -152,9 +184,19 @@ function DeskHead() {
         <Heading level={1}>{strings.deskOf(person.firstName)}</Heading>
       </View>
       {tablet ? (
-        <BigButton tone="quiet" symbol="people" label={strings.leave} onPress={() => setAsking(true)} />
+        <BigButton
+          tone="quiet"
+          symbol="people"
+          label={strings.leave}
+          onPress={() => setAsking(true)}
+        />
       ) : (
-        <RoundButton label={strings.leave} symbol="people" onPress={() => setAsking(true)} colour={colours.inkSoft} />
+        <RoundButton
+          label={strings.leave}
+          symbol="people"
+          onPress={() => setAsking(true)}
+          colour={colours.inkSoft}
+        />
       )}
       <Ask
         visible={asking}
@@ -178,7 +220,10 @@ export const newsText = (item: NewsItem): string =>
     ? strings.newsApproved(item.teacherName, item.pieceTitle, item.folderName ?? '')
     : strings.newsReturned(item.teacherName, item.pieceTitle)
 
-/** The newest thing that happened, in one line; tapped, it opens the piece. It counts as seen once it has been on screen. */
+/**
+ * The newest thing that happened, in one line; tapped, it opens the piece. It counts as seen once
+ * it has been on screen.
+ */
 function NewsLine({ news }: { news: NewsItem[] }) {
   const markSeen = useMarkNewsSeen()
   const newest = news[0]

@@ -6,7 +6,10 @@ import type { Draft } from './drafts'
 import { strings } from './strings'
 import { drafts } from './uploads'
 
-/** What keeps a draft's words from the school, and what can be done: two tablets that differ, or a refusal. */
+/**
+ * What keeps a draft's words from the school, and what can be done: two tablets that differ, or a
+ * refusal.
+ */
 export function DraftTrouble({ draft }: { draft: Draft | undefined }) {
   if (!draft) return null
   if (!draft.kept && draft.state !== 'sending') {
@@ -21,7 +24,14 @@ export function DraftTrouble({ draft }: { draft: Draft | undefined }) {
       <Notice
         tone="again"
         symbol="alert"
-        action={<BigButton small tone="quiet" label={strings.understood} onPress={() => void drafts.keepOut(draft.pieceId)} />}
+        action={
+          <BigButton
+            small
+            tone="quiet"
+            label={strings.understood}
+            onPress={() => void drafts.keepOut(draft.pieceId)}
+          />
+        }
       >
         {draft.sentence ?? ''}
       </Notice>
@@ -38,8 +48,14 @@ export function DraftTrouble({ draft }: { draft: Draft | undefined }) {
         return (
           <View key={whose} style={{ gap: 6 }}>
             <Text variant="labelMedium">{strings.whose[whose]}</Text>
-            <Text variant="bodyLarge">{[words.title, words.reflection].filter(Boolean).join(' – ') || strings.untitled}</Text>
-            <BigButton tone="quiet" label={strings.take[whose]} onPress={() => void drafts.choose(draft.pieceId, whose)} />
+            <Text variant="bodyLarge">
+              {[words.title, words.reflection].filter(Boolean).join(' – ') || strings.untitled}
+            </Text>
+            <BigButton
+              tone="quiet"
+              label={strings.take[whose]}
+              onPress={() => void drafts.choose(draft.pieceId, whose)}
+            />
           </View>
         )
       })}

@@ -23,12 +23,14 @@ const TOUCHES = ['pieces', 'review', 'school'] as const
 const useClassPieces = () => useAsk(['pieces', 'for-everyone'], '/pieces/for-everyone', ClassPieces)
 const useStart = () =>
   useChange(
-    ({ id, input }: { id: string; input: StartForEveryone }) => api.put(`/pieces/for-everyone/${id}`, ClassPieces, input),
+    ({ id, input }: { id: string; input: StartForEveryone }) =>
+      api.put(`/pieces/for-everyone/${id}`, ClassPieces, input),
     TOUCHES,
   )
 const useMove = () =>
   useChange(
-    ({ id, move }: { id: string; move: 'close' | 'reopen' }) => api.post(`/pieces/for-everyone/${id}/${move}`, ClassPieces),
+    ({ id, move }: { id: string; move: 'close' | 'reopen' }) =>
+      api.post(`/pieces/for-everyone/${id}/${move}`, ClassPieces),
     TOUCHES,
   )
 
@@ -39,8 +41,10 @@ export function ForEveryoneScreen() {
   const pieces = useClassPieces()
   const [starting, setStarting] = useState(false)
   if (pieces.isPending || classes.isPending) return <Loading />
-  if (pieces.isError) return <ProblemNotice error={pieces.error} onRetry={() => void pieces.refetch()} />
-  const home = classes.data?.find(({ id }) => id === classId) ?? classes.data?.find(({ mine }) => mine)
+  if (pieces.isError)
+    return <ProblemNotice error={pieces.error} onRetry={() => void pieces.refetch()} />
+  const home =
+    classes.data?.find(({ id }) => id === classId) ?? classes.data?.find(({ mine }) => mine)
   return (
     <Page>
       <Head title={strings.forEveryone} back={`/class?classId=${home?.id ?? ''}`} />
@@ -49,13 +53,20 @@ export function ForEveryoneScreen() {
         <StartForm classId={home.id} onDone={() => setStarting(false)} />
       ) : (
         <Row>
-          <BigButton small symbol="plus" label={strings.startOne} onPress={() => setStarting(true)} />
+          <BigButton
+            small
+            symbol="plus"
+            label={strings.startOne}
+            onPress={() => setStarting(true)}
+          />
         </Row>
       )}
       {pieces.data.map((piece) => (
         <ClassPieceBox key={piece.id} piece={piece} />
       ))}
-      {pieces.data.length === 0 && !starting ? <Empty symbol="layers" title={strings.noneStarted} /> : null}
+      {pieces.data.length === 0 && !starting ? (
+        <Empty symbol="layers" title={strings.noneStarted} />
+      ) : null}
     </Page>
   )
 }
@@ -74,8 +85,19 @@ function StartForm({ classId, onDone }: { classId: string; onDone: () => void })
   const faults = faultsOf(start.error)
   return (
     <Box title={strings.startOne}>
-      <Field label={strings.startTitle} value={title} onChangeText={setTitle} error={sentence(faults.title?.[0])} autoFocus />
-      <Field label={strings.startInstructions} value={instructions} onChangeText={setInstructions} lines={3} />
+      <Field
+        label={strings.startTitle}
+        value={title}
+        onChangeText={setTitle}
+        error={sentence(faults.title?.[0])}
+        autoFocus
+      />
+      <Field
+        label={strings.startInstructions}
+        value={instructions}
+        onChangeText={setInstructions}
+        lines={3}
+      />
       <Select
         label={strings.startFolder}
         value={folderId}
@@ -88,7 +110,17 @@ function StartForm({ classId, onDone }: { classId: string; onDone: () => void })
         symbol="check"
         disabled={title.trim() === '' || folderId === ''}
         busy={start.isPending}
-        onPress={() => start.mutate({ id, input: { classId, folderId, title, instructions } }, { onSuccess: () => { toast(strings.started); onDone() } })} // prettier-ignore
+        onPress={() =>
+          start.mutate(
+            { id, input: { classId, folderId, title, instructions } },
+            {
+              onSuccess: () => {
+                toast(strings.started)
+                onDone()
+              },
+            },
+          )
+        }
       />
     </Box>
   )
@@ -136,7 +168,9 @@ function ClassPieceBox({ piece }: { piece: ClassPiece }) {
             symbol="lock"
             label={strings.closeIt}
             busy={move.isPending}
-            onPress={() => move.mutate({ id, move: 'close' }, { onSuccess: () => toast(strings.closedAndIn) })}
+            onPress={() =>
+              move.mutate({ id, move: 'close' }, { onSuccess: () => toast(strings.closedAndIn) })
+            }
           />
         )}
       </Row>

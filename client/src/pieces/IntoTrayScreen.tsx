@@ -26,10 +26,14 @@ export function IntoTrayScreen() {
 
 function LastStep({ piece }: { piece: Piece }) {
   const queued = useDrafts().get(piece.id)
-  // Here, since the school may tell that it is out, and what is shown with it change, before it answers.
+  // Here, since the school may tell that it is out, and what is shown with it change, before it
+  // answers.
   const move = useMovePiece(piece.id)
   const takeOut = () =>
-    move.mutate({ move: 'withdraw', seenVersion: piece.version }, { onSuccess: () => router.replace(`/my-pieces/${piece.id}`) })
+    move.mutate(
+      { move: 'withdraw', seenVersion: piece.version },
+      { onSuccess: () => router.replace(`/my-pieces/${piece.id}`) },
+    )
   // Approved while the pupil was looking: there is nothing to hand in any more.
   if (piece.state === 'approved') return <Redirect href={`/my-pieces/${piece.id}`} />
   if (piece.state === 'submitted') return <InTray piece={piece} move={move} onTakeOut={takeOut} />
@@ -120,7 +124,12 @@ function GoesIn({ piece }: { piece: Piece }) {
       foot={
         <>
           <BigButton label={strings.toDesk} symbol="desk" onPress={() => router.replace('/desk')} />
-          <BigButton label={strings.keepOut} symbol="tray-out" tone="quiet" onPress={() => void drafts.keepOut(piece.id)} />
+          <BigButton
+            label={strings.keepOut}
+            symbol="tray-out"
+            tone="quiet"
+            onPress={() => void drafts.keepOut(piece.id)}
+          />
         </>
       }
     >
@@ -146,7 +155,13 @@ function InTray({ piece, move, onTakeOut }: InTrayProps) {
       foot={
         <>
           <BigButton label={strings.toDesk} symbol="desk" onPress={() => router.replace('/desk')} />
-          <BigButton label={strings.takeOut} symbol="tray-out" tone="quiet" onPress={onTakeOut} busy={move.isPending} />
+          <BigButton
+            label={strings.takeOut}
+            symbol="tray-out"
+            tone="quiet"
+            onPress={onTakeOut}
+            busy={move.isPending}
+          />
         </>
       }
     >

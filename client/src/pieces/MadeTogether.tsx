@@ -14,9 +14,12 @@ import { colours, corners, targets } from '../kit/theme'
 import { usePieceChange } from './piecesQueries'
 import { strings } from './strings'
 
-const useClassmates = (enabled: boolean) => useAsk(['pieces', 'classmates'], '/pieces/classmates', Classmates, { enabled })
+const useClassmates = (enabled: boolean) =>
+  useAsk(['pieces', 'classmates'], '/pieces/classmates', Classmates, { enabled })
 const useSetMakers = (pieceId: string) =>
-  usePieceChange(pieceId, (makerIds: string[]) => api.put(`/pieces/${pieceId}/makers`, Piece, { makerIds }))
+  usePieceChange(pieceId, (makerIds: string[]) =>
+    api.put(`/pieces/${pieceId}/makers`, Piece, { makerIds }),
+  )
 
 /** Who makes it with me: their pegs, to be chosen by tapping. All of them see the piece. */
 export function MadeTogether({ piece, me }: { piece: Piece; me: string }) {
@@ -42,7 +45,13 @@ export function MadeTogether({ piece, me }: { piece: Piece; me: string }) {
         <BigButton
           tone="quiet"
           symbol={open ? 'check' : 'friends'}
-          label={open ? strings.togetherDone : others.length > 0 ? strings.togetherChange : strings.together}
+          label={
+            open
+              ? strings.togetherDone
+              : others.length > 0
+                ? strings.togetherChange
+                : strings.together
+          }
           onPress={() => setOpen(!open)}
         />
         <Listen text={strings.togetherHelp} />
@@ -50,9 +59,16 @@ export function MadeTogether({ piece, me }: { piece: Piece; me: string }) {
       {open ? (
         classmates.data ? (
           <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
-            {classmates.data.length === 0 ? <Text variant="bodyLarge">{strings.noClassmates}</Text> : null}
+            {classmates.data.length === 0 ? (
+              <Text variant="bodyLarge">{strings.noClassmates}</Text>
+            ) : null}
             {classmates.data.map((mate) => (
-              <Mate key={mate.id} mate={mate} chosen={chosen.has(mate.id)} onPress={() => toggle(mate.id)} />
+              <Mate
+                key={mate.id}
+                mate={mate}
+                chosen={chosen.has(mate.id)}
+                onPress={() => toggle(mate.id)}
+              />
             ))}
           </View>
         ) : classmates.isError ? (
@@ -66,7 +82,15 @@ export function MadeTogether({ piece, me }: { piece: Piece; me: string }) {
   )
 }
 
-function Mate({ mate, chosen, onPress }: { mate: PupilName; chosen: boolean; onPress: () => void }) {
+function Mate({
+  mate,
+  chosen,
+  onPress,
+}: {
+  mate: PupilName
+  chosen: boolean
+  onPress: () => void
+}) {
   return (
     <Press
       role="checkbox"
@@ -74,9 +98,17 @@ function Mate({ mate, chosen, onPress }: { mate: PupilName; chosen: boolean; onP
       label={mate.firstName}
       onPress={onPress}
       style={{
-        width: 104, minHeight: targets.pupil + 40, alignItems: 'center', justifyContent: 'center', gap: 4, padding: 8, borderRadius: corners.button, borderWidth: 3,
-        borderColor: chosen ? colours.verdigris : colours.rule, backgroundColor: chosen ? colours.verdigrisTint : colours.sheet,
-      }} // prettier-ignore
+        width: 104,
+        minHeight: targets.pupil + 40,
+        alignItems: 'center',
+        justifyContent: 'center',
+        gap: 4,
+        padding: 8,
+        borderRadius: corners.button,
+        borderWidth: 3,
+        borderColor: chosen ? colours.verdigris : colours.rule,
+        backgroundColor: chosen ? colours.verdigrisTint : colours.sheet,
+      }}
     >
       <Peg peg={mate.peg} size={48} />
       <Text variant="labelMedium" numberOfLines={1}>

@@ -15,7 +15,16 @@ export function MakeBar() {
       aria-label={strings.make}
       style={{ backgroundColor: colours.sheet, borderTopWidth: 1, borderTopColor: colours.rule }}
     >
-      <View style={{ flexDirection: 'row', gap: 10, padding: 12, width: '100%', maxWidth: 640, alignSelf: 'center' }}>
+      <View
+        style={{
+          flexDirection: 'row',
+          gap: 10,
+          padding: 12,
+          width: '100%',
+          maxWidth: 640,
+          alignSelf: 'center',
+        }}
+      >
         {WAYS.map(({ label, symbol, colour, href }) => (
           <Press
             key={label}

@@ -7,7 +7,15 @@ import { colours, corners, targets } from '../kit/theme'
 import { strings } from './strings'
 
 /** Making has one way out on each side: keep it for later, or go on. */
-export function MakeHead({ title, onOn, step }: { title: string; onOn?: () => void; step?: number }) {
+export function MakeHead({
+  title,
+  onOn,
+  step,
+}: {
+  title: string
+  onOn?: () => void
+  step?: number
+}) {
   return (
     <View
       style={{
@@ -73,7 +81,11 @@ export function MakeHead({ title, onOn, step }: { title: string; onOn?: () => vo
 
 function StepDots({ step }: { step: number }) {
   return (
-    <View aria-label={strings.stepOf(step)} role="img" style={{ flexDirection: 'row', gap: 6, marginTop: 2 }}>
+    <View
+      aria-label={strings.stepOf(step)}
+      role="img"
+      style={{ flexDirection: 'row', gap: 6, marginTop: 2 }}
+    >
       {[1, 2, 3].map((dot) => (
         <View
           key={dot}

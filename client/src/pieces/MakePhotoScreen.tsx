@@ -28,7 +28,11 @@ import { useTakingPhotos } from './useTakingPhotos'
 
 /** Full screen: look and tap, as often as it takes; one way out on each side. */
 export function MakePhotoScreen() {
-  const { id, taskId, pick } = useLocalSearchParams<{ id?: string; taskId?: string; pick?: string }>()
+  const { id, taskId, pick } = useLocalSearchParams<{
+    id?: string
+    taskId?: string
+    pick?: string
+  }>()
   const session = useSession()
   const [freshId] = useState(() => newId())
   const [started, setStarted] = useState(id !== undefined)
@@ -55,7 +59,10 @@ export function MakePhotoScreen() {
   const halfWay = uploader.listHalfWay(ownerId, pieceId)
   return (
     <View style={{ flex: 1, backgroundColor: colours.paper }}>
-      <MakeHead title={strings.takePhoto} onOn={count > 0 ? () => router.push(`/my-pieces/${pieceId}/what`) : undefined} />
+      <MakeHead
+        title={strings.takePhoto}
+        onOn={count > 0 ? () => router.push(`/my-pieces/${pieceId}/what`) : undefined}
+      />
       <View style={{ paddingHorizontal: 12, paddingTop: 8, gap: 8 }}>
         {taking.problem ? (
           <Notice tone="again" symbol="alert">
@@ -82,7 +89,12 @@ export function MakePhotoScreen() {
       {count > 0 ? (
         <ScrollView
           horizontal
-          style={{ flexGrow: 0, backgroundColor: colours.sheet, borderTopWidth: 1, borderTopColor: colours.rule }}
+          style={{
+            flexGrow: 0,
+            backgroundColor: colours.sheet,
+            borderTopWidth: 1,
+            borderTopColor: colours.rule,
+          }}
           contentContainerStyle={{ padding: 12 }}
         >
           <PartsStrip pieceId={pieceId} parts={parts} row />
@@ -120,13 +132,21 @@ type StageProps = {
   pickFirst: boolean
 }
 
-/** One tap, one photo: it lies in the row below at once. Only a photo with a fault is shown first. */
+/**
+ * One tap, one photo: it lies in the row below at once. Only a photo with a fault is shown first.
+ */
 function CameraStage({ count, onPhoto, onKeep, onPick, pickFirst }: StageProps) {
   const [wanted, setWanted] = useState(!pickFirst)
-  const { video, stream, trouble, turn, tryAgain } = useCamera(wanted, 'environment', PHOTO_WIDTH_PX)
+  const { video, stream, trouble, turn, tryAgain } = useCamera(
+    wanted,
+    'environment',
+    PHOTO_WIDTH_PX,
+  )
   const [ready, setReady] = useState(false)
   const [flash, setFlash] = useState(false)
-  const [still, setStill] = useState<{ file: File; address: string; fault: PhotoFault } | null>(null)
+  const [still, setStill] = useState<{ file: File; address: string; fault: PhotoFault } | null>(
+    null,
+  )
 
   // The picture element comes and goes with the still; the stream stays.
   useEffect(() => {
@@ -165,15 +185,35 @@ function CameraStage({ count, onPhoto, onKeep, onPick, pickFirst }: StageProps) 
           source={{ uri: still.address }}
           accessibilityLabel={strings.photo}
           resizeMode="contain"
-          style={{ flex: 1, margin: 12, borderRadius: corners.button, backgroundColor: colours.desk }}
+          style={{
+            flex: 1,
+            margin: 12,
+            borderRadius: corners.button,
+            backgroundColor: colours.desk,
+          }}
         />
         <View style={{ paddingHorizontal: 14, maxWidth: 640, width: '100%', alignSelf: 'center' }}>
           <Notice tone="attention" symbol="bulb">
             {strings.faults[still.fault]}
           </Notice>
         </View>
-        <View style={{ flexDirection: 'row', gap: 12, padding: 14, maxWidth: 640, width: '100%', alignSelf: 'center' }}>
-          <BigButton label={strings.again} symbol="retake" tone="quiet" onPress={() => setStill(null)} grow />
+        <View
+          style={{
+            flexDirection: 'row',
+            gap: 12,
+            padding: 14,
+            maxWidth: 640,
+            width: '100%',
+            alignSelf: 'center',
+          }}
+        >
+          <BigButton
+            label={strings.again}
+            symbol="retake"
+            tone="quiet"
+            onPress={() => setStill(null)}
+            grow
+          />
           <BigButton
             label={strings.useIt}
             symbol="check"
@@ -221,14 +261,29 @@ function CameraStage({ count, onPhoto, onKeep, onPick, pickFirst }: StageProps) 
               muted
               onLoadedData={() => setReady(true)}
               aria-label={strings.takePhoto}
-              style={{ width: '100%', height: '100%', objectFit: 'contain', position: 'absolute', inset: 0 }}
+              style={{
+                width: '100%',
+                height: '100%',
+                objectFit: 'contain',
+                position: 'absolute',
+                inset: 0,
+              }}
             />
             {ready ? null : (
               <Text variant="bodyLarge" style={{ color: colours.paper }}>
                 {strings.cameraOpening}
               </Text>
             )}
-            {flash ? <View style={{ position: 'absolute', inset: 0, backgroundColor: colours.sheet, opacity: 0.7 }} /> : null}
+            {flash ? (
+              <View
+                style={{
+                  position: 'absolute',
+                  inset: 0,
+                  backgroundColor: colours.sheet,
+                  opacity: 0.7,
+                }}
+              />
+            ) : null}
           </>
         )}
       </View>
@@ -267,7 +322,11 @@ function CameraStage({ count, onPhoto, onKeep, onPick, pickFirst }: StageProps) 
           }}
         >
           {count > 0 ? (
-            <Text aria-hidden variant="titleMedium" style={{ color: colours.sheet, margin: 'auto' }}>
+            <Text
+              aria-hidden
+              variant="titleMedium"
+              style={{ color: colours.sheet, margin: 'auto' }}
+            >
               {count}
             </Text>
           ) : null}

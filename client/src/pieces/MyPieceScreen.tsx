@@ -111,7 +111,11 @@ function NextStep({ piece }: { piece: Piece }) {
       {
         onSuccess: () => {
           router.replace('/desk')
-          toast(strings.thrownAway, () => bin.mutate({ pieceId: piece.id, restore: true }), strings.undo)
+          toast(
+            strings.thrownAway,
+            () => bin.mutate({ pieceId: piece.id, restore: true }),
+            strings.undo,
+          )
         },
       },
     )
@@ -123,7 +127,9 @@ function NextStep({ piece }: { piece: Piece }) {
           <BigButton
             label={piece.parts.length > 0 ? strings.goOnWithIt : strings.addPhoto}
             symbol={piece.parts.length > 0 ? 'forward' : 'camera'}
-            onPress={() => router.push(`/my-pieces/${piece.id}/${piece.parts.length > 0 ? 'what' : 'photo'}`)}
+            onPress={() =>
+              router.push(`/my-pieces/${piece.id}/${piece.parts.length > 0 ? 'what' : 'photo'}`)
+            }
           />
           <View style={{ flexDirection: 'row', gap: 10 }}>
             {piece.parts.length > 0 ? (
@@ -136,7 +142,13 @@ function NextStep({ piece }: { piece: Piece }) {
               />
             ) : null}
             {piece.state === 'draft' && !piece.approved ? (
-              <BigButton grow label={strings.putAway} symbol="bin" tone="quiet" onPress={() => setAsking('bin')} />
+              <BigButton
+                grow
+                label={strings.putAway}
+                symbol="bin"
+                tone="quiet"
+                onPress={() => setAsking('bin')}
+              />
             ) : null}
           </View>
         </>

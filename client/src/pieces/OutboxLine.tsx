@@ -11,7 +11,9 @@ import { drafts, uploader, useDrafts, useSendings } from './uploads'
 /** On the desk: what of my work has not reached the school yet, where it is, and how far. */
 export function OutboxLine() {
   const sendings = useSendings().filter(({ state }) => state !== 'refused')
-  const waiting = [...useDrafts().values()].filter(({ state }) => state === 'stuck' || state === 'sending' || state === 'waiting')
+  const waiting = [...useDrafts().values()].filter(
+    ({ state }) => state === 'stuck' || state === 'sending' || state === 'waiting',
+  )
   if (sendings.length + waiting.length === 0) return null
   const total = sendings.reduce((sum, { sizeBytes }) => sum + sizeBytes, 0)
   const share = total ? sendings.reduce((sum, { sentBytes }) => sum + sentBytes, 0) / total : 0
@@ -19,14 +21,24 @@ export function OutboxLine() {
   const kept = [...sendings, ...waiting].every((one) => one.kept)
   const words = [
     ...(sendings.length > 0
-      ? [stuck ? strings.outboxWaits(sendings.length) : strings.photosOnTheirWay(sendings.length, share)]
+      ? [
+          stuck
+            ? strings.outboxWaits(sendings.length)
+            : strings.photosOnTheirWay(sendings.length, share),
+        ]
       : []),
-    ...(waiting.length > 0 && (stuck || sendings.length === 0) ? [strings.wordsOnTheirWay(waiting.length)] : []),
+    ...(waiting.length > 0 && (stuck || sendings.length === 0)
+      ? [strings.wordsOnTheirWay(waiting.length)]
+      : []),
     kept ? strings.outboxKept : strings.outboxNotKept,
   ].join('. ')
   return (
     <View role="region" aria-label={strings.outbox} style={{ gap: 8 }}>
-      <Notice tone="attention" symbol="upload" action={<Listen text={`${words}.`} colour={colours.ochreText} />}>
+      <Notice
+        tone="attention"
+        symbol="upload"
+        action={<Listen text={`${words}.`} colour={colours.ochreText} />}
+      >
         <View style={{ gap: 8 }}>
           <Text variant="bodyLarge">{`${words}.`}</Text>
           {stuck ? (

@@ -17,8 +17,16 @@ export function PupilLayout() {
   const path = usePathname()
   const session = useSession()
   useOutbox(session.data?.person?.id)
-  const making = path === '/make' || /^\/my-pieces\/[^/]+\/(photo|what|folder|tray|parts\/[^/]+(\/tidy)?)$/.test(path)
+  const making =
+    path === '/make' ||
+    /^\/my-pieces\/[^/]+\/(photo|what|folder|tray|parts\/[^/]+(\/tidy)?)$/.test(path)
   return (
-    <ForPupil value>{making ? <Gate roles={['pupil']} /> : <PlacesLayout places={PLACES} roles={['pupil']} foot />}</ForPupil>
+    <ForPupil value>
+      {making ? (
+        <Gate roles={['pupil']} />
+      ) : (
+        <PlacesLayout places={PLACES} roles={['pupil']} foot />
+      )}
+    </ForPupil>
   )
 }

@@ -83,7 +83,11 @@ function WhatIsIt({ piece }: { piece: Piece }) {
               tone="quiet"
               label={`${starter.trim()}...`}
               onPress={() =>
-                write({ reflection: words.reflection.trim() ? `${words.reflection.trimEnd()} ${starter}` : starter })
+                write({
+                  reflection: words.reflection.trim()
+                    ? `${words.reflection.trimEnd()} ${starter}`
+                    : starter,
+                })
               }
             />
           ))}
@@ -98,7 +102,11 @@ function WhatIsIt({ piece }: { piece: Piece }) {
         <Text variant="labelMedium" style={{ color: colours.inkSoft }}>
           {strings.makingStep}
         </Text>
-        <View role="radiogroup" aria-label={strings.makingStep} style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
+        <View
+          role="radiogroup"
+          aria-label={strings.makingStep}
+          style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}
+        >
           {PIECE_STEPS.map((step) => {
             const chosen = words.step === step
             return (

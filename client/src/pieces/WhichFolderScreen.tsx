@@ -18,15 +18,21 @@ export function WhichFolderScreen() {
   return <WithPiece>{(piece) => <WhichFolder piece={piece} />}</WithPiece>
 }
 
-/** Second of the last three steps: the task's folder is chosen already, and can be changed where the task allows. */
+/**
+ * Second of the last three steps: the task's folder is chosen already, and can be changed where the
+ * task allows.
+ */
 function WhichFolder({ piece }: { piece: Piece }) {
   const folders = useFolders()
   const { draft, write } = useWriting(piece)
   if (folders.isPending) return <Loading />
-  if (!folders.data) return <ProblemNotice error={folders.error} onRetry={() => void folders.refetch()} />
+  if (!folders.data)
+    return <ProblemNotice error={folders.error} onRetry={() => void folders.refetch()} />
   const fixed = piece.task !== null && !piece.task.folderChangeable
   const shown = folders.data.filter((folder) =>
-    fixed ? folder.id === piece.folder?.id : folder.pupilsFile && (!folder.owner || folder.owner.agreed),
+    fixed
+      ? folder.id === piece.folder?.id
+      : folder.pupilsFile && (!folder.owner || folder.owner.agreed),
   )
   const goOn = () => router.push(`/my-pieces/${piece.id}/tray`)
   return (

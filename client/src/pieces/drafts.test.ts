@@ -3,13 +3,43 @@ import { codeOf, ProblemError, UnreachableError } from '../api/problems'
 import { ID } from '../testing'
 import { Drafts, wordsOf, type School } from './drafts'
 
-const PUPIL = { id: ID(1), firstName: 'Wren', lastName: '', peg: { symbol: 'fish', colour: 'aubergine' } } as const
+const PUPIL = {
+  id: ID(1),
+  firstName: 'Wren',
+  lastName: '',
+  peg: { symbol: 'fish', colour: 'aubergine' },
+} as const
 const piece = (more: Partial<Piece> = {}): Piece => ({
-  id: ID(9), title: '', state: 'draft', goes: 0, folder: null, pupil: PUPIL, taskTitle: null, cover: null, partCount: 0, changedAt: '', submittedAt: null,
-  message: null, version: 1, reflection: '', step: 'finished', task: null, classPiece: null, mayChange: true, makers: [PUPIL], suggestedTitle: 'Week 2', parts: [],
-  versions: [], term: null, className: 'Heron', approved: false, pick: null, ...more,
-}) // prettier-ignore
-const refused = (type: string, status: number) => new ProblemError({ type: `/problems/${type}`, title: 'Not like this.', status })
+  id: ID(9),
+  title: '',
+  state: 'draft',
+  goes: 0,
+  folder: null,
+  pupil: PUPIL,
+  taskTitle: null,
+  cover: null,
+  partCount: 0,
+  changedAt: '',
+  submittedAt: null,
+  message: null,
+  version: 1,
+  reflection: '',
+  step: 'finished',
+  task: null,
+  classPiece: null,
+  mayChange: true,
+  makers: [PUPIL],
+  suggestedTitle: 'Week 2',
+  parts: [],
+  versions: [],
+  term: null,
+  className: 'Heron',
+  approved: false,
+  pick: null,
+  ...more,
+})
+const refused = (type: string, status: number) =>
+  new ProblemError({ type: `/problems/${type}`, title: 'Not like this.', status })
 
 /** A school that keeps one piece, whose answers can be made to fail. */
 function schoolOf(first: Piece) {
@@ -18,13 +48,16 @@ function schoolOf(first: Piece) {
   const answer = (what: string, change: Partial<Piece> = {}) => {
     said.push(what)
     if (state.failure) return Promise.reject(state.failure)
-    if (Object.keys(change).length > 0) state.piece = { ...state.piece, ...change, version: state.piece.version + 1 }
+    if (Object.keys(change).length > 0)
+      state.piece = { ...state.piece, ...change, version: state.piece.version + 1 }
     return Promise.resolve(state.piece)
   }
   const school: School = {
     start: () => answer('start'),
     change: (_id, seenVersion, { folderId: _f, ...words }) =>
-      seenVersion === state.piece.version ? answer('change', words) : Promise.reject(refused('piece/stale', 409)),
+      seenVersion === state.piece.version
+        ? answer('change', words)
+        : Promise.reject(refused('piece/stale', 409)),
     handIn: () => answer('hand in', { state: 'submitted' }),
     isComing: () => state.coming,
     onPiece: () => undefined,
@@ -40,13 +73,21 @@ function shelfOf() {
     drop: (pieceId: string) => Promise.resolve(void kept.delete(pieceId)),
   }
 }
-const about = (shown: Piece) => ({ pieceId: shown.id, ownerId: ID(1), taskId: null, base: wordsOf(shown) })
+const about = (shown: Piece) => ({
+  pieceId: shown.id,
+  ownerId: ID(1),
+  taskId: null,
+  base: wordsOf(shown),
+})
 
 test('words are on the shelf before they are sent, and leave it when the school has them', async () => {
   const { school, state, said } = schoolOf(piece())
   const shelf = shelfOf()
   const order: string[] = []
-  const drafts = new Drafts({ ...shelf, put: (draft) => (order.push('kept'), shelf.put(draft)) }, { ...school, start: (...words) => (order.push('sent'), school.start(...words)) }) // prettier-ignore
+  const drafts = new Drafts(
+    { ...shelf, put: (draft) => (order.push('kept'), shelf.put(draft)) },
+    { ...school, start: (...words) => (order.push('sent'), school.start(...words)) },
+  )
   await drafts.write(about(state.piece), { title: ' Crab ' })
   expect(order).toEqual(['kept', 'sent'])
   expect(state.piece.title).toBe('Crab')
@@ -81,7 +122,15 @@ test('taken up again after a closed page, they are sent; already there, they are
   const shelf = shelfOf()
   const drafts = new Drafts(shelf, school)
   const words = { title: 'Crab', reflection: '', step: 'finished' as const, folderId: null }
-  drafts.restore({ pieceId: ID(9), ownerId: ID(1), taskId: null, words, base: { ...words, title: '' }, handIn: false, keptAt: 1 })
+  drafts.restore({
+    pieceId: ID(9),
+    ownerId: ID(1),
+    taskId: null,
+    words,
+    base: { ...words, title: '' },
+    handIn: false,
+    keptAt: 1,
+  })
   await drafts.settle()
   expect(drafts.getSnapshot().size).toBe(0)
   expect(state.piece.version).toBe(1)
@@ -98,7 +147,10 @@ test('fields written in two places come together; the same field written twice i
   const again = about(state.piece)
   state.piece = { ...state.piece, title: 'Rock crab', version: 9 }
   await drafts.write(again, { title: 'Shore crab' })
-  expect(drafts.getSnapshot().get(ID(9))).toMatchObject({ state: 'asks', theirs: { title: 'Rock crab' } })
+  expect(drafts.getSnapshot().get(ID(9))).toMatchObject({
+    state: 'asks',
+    theirs: { title: 'Rock crab' },
+  })
   await drafts.choose(ID(9), 'mine')
   expect(state.piece.title).toBe('Shore crab')
   expect(drafts.getSnapshot().size).toBe(0)
@@ -137,7 +189,10 @@ test('what the school refuses is said, kept, and tried again only when the pupil
   const drafts = new Drafts(shelf, school)
   state.failure = refused('folder/put-away', 409)
   await drafts.write(about(state.piece), {}, { handIn: true })
-  expect(drafts.getSnapshot().get(ID(9))).toMatchObject({ state: 'refused', sentence: 'Not like this.' })
+  expect(drafts.getSnapshot().get(ID(9))).toMatchObject({
+    state: 'refused',
+    sentence: 'Not like this.',
+  })
   expect(shelf.kept.size).toBe(1)
   state.failure = null
   await drafts.keepOut(ID(9))
@@ -146,7 +201,10 @@ test('what the school refuses is said, kept, and tried again only when the pupil
 
 test('a pupil who left takes nothing back into memory; a tablet that keeps nothing holds the pupil', async () => {
   const { school, state } = schoolOf(piece())
-  const drafts = new Drafts({ put: () => Promise.reject(new Error('full')), drop: () => Promise.resolve() }, school)
+  const drafts = new Drafts(
+    { put: () => Promise.reject(new Error('full')), drop: () => Promise.resolve() },
+    school,
+  )
   state.failure = new UnreachableError('away')
   await drafts.write(about(state.piece), { title: 'Crab' })
   expect(drafts.getSnapshot().get(ID(9))).toMatchObject({ kept: false })

@@ -15,7 +15,10 @@ export type Draft = OutboxDraft & {
 }
 
 /** Where drafts wait beyond the life of the page. */
-export type DraftShelf = { put: (draft: OutboxDraft) => Promise<unknown>; drop: (pieceId: string) => Promise<unknown> }
+export type DraftShelf = {
+  put: (draft: OutboxDraft) => Promise<unknown>
+  drop: (pieceId: string) => Promise<unknown>
+}
 /** What the school can be asked. Starting a piece that is there answers with it as it stands. */
 export type School = {
   start: (pieceId: string, taskId: string | null) => Promise<Piece>
@@ -34,12 +37,17 @@ export const wordsOf = ({ title, reflection, step, folder }: Piece): Words => ({
   folderId: folder?.id ?? null,
 })
 const isSame = (a: Words, b: Words): boolean => JSON.stringify(a) === JSON.stringify(b)
-const trimmed = (words: Words): Words => ({ ...words, title: words.title.trim(), reflection: words.reflection.trim() })
+const trimmed = (words: Words): Words => ({
+  ...words,
+  title: words.title.trim(),
+  reflection: words.reflection.trim(),
+})
 const SETTLE_MS = 5000
 const PATIENCE_MS = 1500
 
 /**
- * Brings words, folder and handing in to school, in that order and after the piece's parts. Everything is on the shelf before it
+ * Brings words, folder and handing in to school, in that order and after the piece's parts.
+ * Everything is on the shelf before it
  * is sent, merged with what was written elsewhere, and tried again by itself.
  */
 export class Drafts {
@@ -71,7 +79,8 @@ export class Drafts {
   }
 
   /**
-   * Keeps words (and what shall happen with them). Resolves once the school has them, or they wait safely on this tablet.
+   * Keeps words (and what shall happen with them). Resolves once the school has them, or they wait
+   * safely on this tablet.
    * @param piece - As it was shown when they were written.
    */
   async write(
@@ -81,17 +90,28 @@ export class Drafts {
   ): Promise<void> {
     const before = this.#drafts.get(piece.pieceId)
     const draft: Draft = {
-      pieceId: piece.pieceId, ownerId: piece.ownerId, taskId: piece.taskId, base: before?.base ?? piece.base,
-      words: { ...(before?.words ?? piece.base), ...change }, handIn: options.handIn ?? before?.handIn ?? false, keptAt: Date.now(),
-      state: before?.state === 'asks' ? 'asks' : 'waiting', sentence: null, theirs: before?.theirs ?? null, kept: false,
-    } // prettier-ignore
+      pieceId: piece.pieceId,
+      ownerId: piece.ownerId,
+      taskId: piece.taskId,
+      base: before?.base ?? piece.base,
+      words: { ...(before?.words ?? piece.base), ...change },
+      handIn: options.handIn ?? before?.handIn ?? false,
+      keptAt: Date.now(),
+      state: before?.state === 'asks' ? 'asks' : 'waiting',
+      sentence: null,
+      theirs: before?.theirs ?? null,
+      kept: false,
+    }
     if (!before && !options.handIn && isSame(trimmed(draft.words), draft.base)) return
     this.#set(draft)
     await this.#keep(piece.pieceId)
     const synced = this.#sync(piece.pieceId)
-    // A network that leads nowhere may take minutes to say so: what is kept here need not wait for it.
+    // A network that leads nowhere may take minutes to say so: what is kept here need not wait for
+    // it.
     const patience = new Promise((resolve) => setTimeout(resolve, PATIENCE_MS))
-    await (this.#drafts.get(piece.pieceId)?.kept === false ? synced : Promise.race([synced, patience]))
+    await (this.#drafts.get(piece.pieceId)?.kept === false
+      ? synced
+      : Promise.race([synced, patience]))
   }
 
   /** What the pupil says where two tablets differ. */
@@ -108,7 +128,12 @@ export class Drafts {
   async keepOut(pieceId: string): Promise<void> {
     const draft = this.#drafts.get(pieceId)
     if (!draft) return
-    this.#set({ ...draft, handIn: false, state: draft.state === 'refused' ? 'waiting' : draft.state, sentence: null })
+    this.#set({
+      ...draft,
+      handIn: false,
+      state: draft.state === 'refused' ? 'waiting' : draft.state,
+      sentence: null,
+    })
     await this.#keep(pieceId)
     await this.#sync(pieceId)
   }
@@ -122,14 +147,22 @@ export class Drafts {
   retry(): void {
     if (this.#retry) clearTimeout(this.#retry)
     this.#retry = null
-    for (const { pieceId, state } of this.#drafts.values()) if (state === 'stuck' || state === 'waiting') void this.#sync(pieceId)
+    for (const { pieceId, state } of this.#drafts.values())
+      if (state === 'stuck' || state === 'waiting') void this.#sync(pieceId)
   }
 
-  /** Waits a little for what is under way. @throws Error when something is neither at school nor kept here */
+  /**
+   * Waits a little for what is under way.
+   * @throws Error when something is neither at school nor kept here
+   */
   async settle(): Promise<void> {
     this.retry()
-    await Promise.race([Promise.allSettled(this.#syncing.values()), new Promise((resolve) => setTimeout(resolve, SETTLE_MS))])
-    if ([...this.#drafts.values()].some(({ kept }) => !kept)) throw new Error('words wait for the network')
+    await Promise.race([
+      Promise.allSettled(this.#syncing.values()),
+      new Promise((resolve) => setTimeout(resolve, SETTLE_MS)),
+    ])
+    if ([...this.#drafts.values()].some(({ kept }) => !kept))
+      throw new Error('words wait for the network')
   }
 
   /** On signing out: nothing of this pupil stays in memory. */
@@ -174,7 +207,8 @@ export class Drafts {
       if (!piece || !now) return
       this.#failures = 0
       this.#school.onPiece(piece)
-      if (now.keptAt !== draft.keptAt) return void this.#set({ ...now, base: wordsOf(piece), state: 'waiting' })
+      if (now.keptAt !== draft.keptAt)
+        return void this.#set({ ...now, base: wordsOf(piece), state: 'waiting' })
       if (now.handIn && piece.state !== 'submitted') return await this.#bringIn(now, piece)
       this.#drop(pieceId)
       await this.#shelf.drop(pieceId)
@@ -198,7 +232,8 @@ export class Drafts {
 
   async #bringIn(draft: Draft, piece: Piece): Promise<void> {
     // Its parts come first; the uploader says when they are there.
-    if (this.#school.isComing(piece.id)) return void this.#set({ ...draft, base: wordsOf(piece), state: 'waiting' })
+    if (this.#school.isComing(piece.id))
+      return void this.#set({ ...draft, base: wordsOf(piece), state: 'waiting' })
     const handedIn = await this.#school.handIn(piece.id, piece.version)
     this.#drop(piece.id)
     await this.#shelf.drop(piece.id)
@@ -210,8 +245,12 @@ export class Drafts {
     if (!now) return
     this.#school.onFailed(error)
     const stale = codeOf(error) === 'piece/stale'
-    const passes = !(error instanceof ProblemError) || error.problem.status >= 500 || codeOf(error) === 'accounts/signed-out'
-    if (!stale && !passes) return void this.#set({ ...now, state: 'refused', sentence: sentenceOf(error) })
+    const passes =
+      !(error instanceof ProblemError) ||
+      error.problem.status >= 500 ||
+      codeOf(error) === 'accounts/signed-out'
+    if (!stale && !passes)
+      return void this.#set({ ...now, state: 'refused', sentence: sentenceOf(error) })
     this.#set({ ...now, state: 'stuck', sentence: null })
     this.#failures++
     // Somebody else was first: look again at once, a few times.

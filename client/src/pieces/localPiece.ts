@@ -5,26 +5,68 @@ import type * as v from 'valibot'
 import { sessionQuery } from '../accounts/session'
 import type { Draft } from './drafts'
 
-/** A piece the school has not heard of yet, as far as this tablet knows it. Null when it does not know who is here. */
-export function localPiece(queries: QueryClient, pieceId: string, taskId: string | null): Piece | null {
+/**
+ * A piece the school has not heard of yet, as far as this tablet knows it. Null when it does not
+ * know who is here.
+ */
+export function localPiece(
+  queries: QueryClient,
+  pieceId: string,
+  taskId: string | null,
+): Piece | null {
   const person = queries.getQueryData(sessionQuery.queryKey)?.person
   if (!person?.peg) return null
-  const task = queries.getQueryData<v.InferOutput<typeof Tasks>>(['tasks'])?.find(({ id }) => id === taskId) ?? null
+  const task =
+    queries.getQueryData<v.InferOutput<typeof Tasks>>(['tasks'])?.find(({ id }) => id === taskId) ??
+    null
   const pupil = { id: person.id, firstName: person.firstName, lastName: '', peg: person.peg }
   return {
-    id: pieceId, title: '', state: 'draft', goes: 0, folder: task?.folder ?? null, pupil, taskTitle: task?.title ?? null, cover: null,
-    partCount: 0, changedAt: new Date().toISOString(), submittedAt: null, message: null, version: 1, reflection: '', step: 'finished',
-    task: task && { id: task.id, title: task.title, folderChangeable: task.folderChangeable }, classPiece: null, mayChange: true,
+    id: pieceId,
+    title: '',
+    state: 'draft',
+    goes: 0,
+    folder: task?.folder ?? null,
+    pupil,
+    taskTitle: task?.title ?? null,
+    cover: null,
+    partCount: 0,
+    changedAt: new Date().toISOString(),
+    submittedAt: null,
+    message: null,
+    version: 1,
+    reflection: '',
+    step: 'finished',
+    task: task && { id: task.id, title: task.title, folderChangeable: task.folderChangeable },
+    classPiece: null,
+    mayChange: true,
     makers: [pupil],
-    suggestedTitle: suggestTitle({ task: task?.title, folder: task?.folder.name, week: undefined, earlier: 0 }), parts: [], versions: [], term: null,
-    className: person.className ?? '', approved: false, pick: null,
-  } // prettier-ignore
+    suggestedTitle: suggestTitle({
+      task: task?.title,
+      folder: task?.folder.name,
+      week: undefined,
+      earlier: 0,
+    }),
+    parts: [],
+    versions: [],
+    term: null,
+    className: person.className ?? '',
+    approved: false,
+    pick: null,
+  }
 }
 
 /** A piece as its pupil sees it: with the words that are still on their way. */
 export function withDraft(queries: QueryClient, piece: Piece, draft: Draft | undefined): Piece {
   if (!draft) return piece
   const { title, reflection, step, folderId } = draft.words
-  const folder = queries.getQueryData<v.InferOutput<typeof Folders>>(['folders'])?.find(({ id }) => id === folderId)
-  return { ...piece, title, reflection, step, folder: folderId === piece.folder?.id ? piece.folder : (folder ?? piece.folder) }
+  const folder = queries
+    .getQueryData<v.InferOutput<typeof Folders>>(['folders'])
+    ?.find(({ id }) => id === folderId)
+  return {
+    ...piece,
+    title,
+    reflection,
+    step,
+    folder: folderId === piece.folder?.id ? piece.folder : (folder ?? piece.folder),
+  }
 }

@@ -1,5 +1,11 @@
 import { Done, MyPieces, Piece, type ChangePiece } from '@nibquill/contract'
-import { queryOptions, useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query'
+import {
+  queryOptions,
+  useMutation,
+  useQuery,
+  useQueryClient,
+  type QueryClient,
+} from '@tanstack/react-query'
 import { api } from '../api/api'
 import { useChange } from '../api/queries'
 import { codeOf } from '../api/problems'
@@ -9,10 +15,14 @@ export const myPiecesQuery = queryOptions({
   queryFn: ({ signal }) => api.get('/pieces', MyPieces, signal),
 })
 export const pieceQuery = (pieceId: string) =>
-  queryOptions({ queryKey: ['pieces', pieceId], queryFn: ({ signal }) => api.get(`/pieces/${pieceId}`, Piece, signal) })
+  queryOptions({
+    queryKey: ['pieces', pieceId],
+    queryFn: ({ signal }) => api.get(`/pieces/${pieceId}`, Piece, signal),
+  })
 
 export const useMyPieces = () => useQuery(myPiecesQuery)
-export const usePiece = (pieceId: string) => useQuery({ ...pieceQuery(pieceId), enabled: pieceId !== '' })
+export const usePiece = (pieceId: string) =>
+  useQuery({ ...pieceQuery(pieceId), enabled: pieceId !== '' })
 
 /** A piece as it came back is what is shown at once; everything that lists it is asked again. */
 export function keepPiece(queries: QueryClient, piece: Piece): void {
@@ -22,14 +32,17 @@ export function keepPiece(queries: QueryClient, piece: Piece): void {
   void queries.invalidateQueries({ queryKey: myPiecesQuery.queryKey })
 }
 
-/** Something done to a piece. When somebody else was first, the piece as it stands now is fetched. */
+/**
+ * Something done to a piece. When somebody else was first, the piece as it stands now is fetched.
+ */
 export function usePieceChange<Input>(pieceId: string, change: (input: Input) => Promise<Piece>) {
   const queries = useQueryClient()
   return useMutation({
     mutationFn: change,
     onSuccess: (piece) => keepPiece(queries, piece),
     onError: (error) => {
-      if (codeOf(error)?.startsWith('piece/')) void queries.invalidateQueries({ queryKey: ['pieces', pieceId] })
+      if (codeOf(error)?.startsWith('piece/'))
+        void queries.invalidateQueries({ queryKey: ['pieces', pieceId] })
     },
   })
 }
@@ -39,8 +52,10 @@ export const changePiece = (pieceId: string, change: ChangePiece): Promise<Piece
 export const handInPiece = (pieceId: string, seenVersion: number): Promise<Piece> =>
   api.post(`/pieces/${pieceId}/hand-in`, Piece, { seenVersion })
 export const useMovePiece = (pieceId: string) =>
-  usePieceChange(pieceId, ({ move, seenVersion }: { move: 'withdraw' | 'another-go'; seenVersion: number }) =>
-    api.post(`/pieces/${pieceId}/${move}`, Piece, { seenVersion }),
+  usePieceChange(
+    pieceId,
+    ({ move, seenVersion }: { move: 'withdraw' | 'another-go'; seenVersion: number }) =>
+      api.post(`/pieces/${pieceId}/${move}`, Piece, { seenVersion }),
   )
 /** Opens an approved piece for another go, as it stands at this moment. */
 export const useAnotherGo = () =>
@@ -55,9 +70,12 @@ export function useBinPiece() {
   const queries = useQueryClient()
   return useMutation({
     mutationFn: ({ pieceId, restore }: { pieceId: string; restore: boolean }) =>
-      restore ? api.post(`/pieces/${pieceId}/restore`, Done) : api.remove(`/pieces/${pieceId}`, Done),
+      restore
+        ? api.post(`/pieces/${pieceId}/restore`, Done)
+        : api.remove(`/pieces/${pieceId}`, Done),
     onSuccess: () => {
-      for (const capability of ['pieces', 'tasks']) void queries.invalidateQueries({ queryKey: [capability] })
+      for (const capability of ['pieces', 'tasks'])
+        void queries.invalidateQueries({ queryKey: [capability] })
     },
   })
 }

@@ -6,7 +6,8 @@ export const strings = {
   deskOf: (name: string) => `${name}’s desk`,
   leave: 'Let the next pupil in',
   news: 'News',
-  newsApproved: (teacher: string, title: string, folder: string) => `${teacher} put ${title} in ${folder}`,
+  newsApproved: (teacher: string, title: string, folder: string) =>
+    `${teacher} put ${title} in ${folder}`,
   newsReturned: (teacher: string, title: string) => `${teacher} asks for another go at ${title}`,
   anotherGo: 'Another go',
   toDo: 'To do',
@@ -14,14 +15,21 @@ export const strings = {
   onTheGo: 'On the go',
   inTheTray: 'In the tray',
   trayWaits: (count: number) =>
-    count === 0 ? 'The tray is empty.' : count === 1 ? '1 piece waits for your teacher' : `${count} pieces wait for your teacher`,
+    count === 0
+      ? 'The tray is empty.'
+      : count === 1
+        ? '1 piece waits for your teacher'
+        : `${count} pieces wait for your teacher`,
   notHandedIn: 'not handed in yet',
   photosOnTheirWay: (count: number, share: number) =>
     `${count === 1 ? '1 photo' : `${count} photos`} on the way, ${Math.round(share * 100)}%`,
   outbox: 'On its way',
-  outboxWaits: (count: number) => (count === 1 ? '1 photo waits for the network' : `${count} photos wait for the network`),
+  outboxWaits: (count: number) =>
+    count === 1 ? '1 photo waits for the network' : `${count} photos wait for the network`,
   wordsOnTheirWay: (count: number) =>
-    count === 1 ? 'The words of 1 piece are on the way' : `The words of ${count} pieces are on the way`,
+    count === 1
+      ? 'The words of 1 piece are on the way'
+      : `The words of ${count} pieces are on the way`,
   outboxKept: 'It is safe on this tablet',
   outboxNotKept: 'This tablet cannot keep it, so leave this page open',
   outboxTryAgain: 'Try again now',
@@ -44,21 +52,25 @@ export const strings = {
     black: 'This photo is all dark. Is something over the camera? You can take it again.',
     blurred: 'This photo is not sharp. Hold still and take it again, if you like.',
   },
-  madeSmaller: (name: string) => `“${name}” was very large, so it was made a little smaller to fit this tablet.`,
+  madeSmaller: (name: string) =>
+    `“${name}” was very large, so it was made a little smaller to fit this tablet.`,
   leftOut: (count: number) =>
     `A piece holds 30 parts. ${count === 1 ? '1 picture was' : `${count} pictures were`} left out; put them into another piece.`,
   full: 'This piece is full: it holds 30 parts.',
-  hereAlready: (count: number) => (count === 1 ? 'This photo is here already' : `${count} photos are here already`),
+  hereAlready: (count: number) =>
+    count === 1 ? 'This photo is here already' : `${count} photos are here already`,
   hereAlreadyHelp: 'The very same picture is in this piece. Do you want it twice?',
   useAgain: 'Yes, twice',
   leaveOut: 'No, once is enough',
-  littleRoom: 'This tablet is nearly full. Let what is on its way arrive first, or ask your teacher.',
+  littleRoom:
+    'This tablet is nearly full. Let what is on its way arrive first, or ask your teacher.',
   trouble: {
     refused:
       'This tablet may not use its camera here. Tap the lock or camera sign beside the address, allow the camera, and open this page again. Or pick a picture.',
     missing: 'No camera was found. You can pick a picture instead.',
     busy: 'Another program is using the camera. Close it and try again, or pick a picture.',
-    insecure: 'The camera only works on a safe address that starts with https. You can pick a picture instead.',
+    insecure:
+      'The camera only works on a safe address that starts with https. You can pick a picture instead.',
   },
   tryCamera: 'Try the camera again',
   halfWay: (names: string[]) =>
@@ -113,10 +125,12 @@ export const strings = {
   whose: { mine: 'On this tablet', theirs: 'On the other tablet' },
   take: { mine: 'Take the words of this tablet', theirs: 'Take the words of the other tablet' },
   goesIn: 'It goes into the tray by itself',
-  goesInHelp: 'As soon as everything has arrived at school, it goes into the tray. You can leave it alone now.',
+  goesInHelp:
+    'As soon as everything has arrived at school, it goes into the tray. You can leave it alone now.',
   keepOut: 'Not into the tray yet',
   goesInLater: 'goes into the tray by itself',
-  noNetwork: 'There is no network just now. You can go on: what you make stays on this tablet and goes to school later.',
+  noNetwork:
+    'There is no network just now. You can go on: what you make stays on this tablet and goes to school later.',
   keepsNothing:
     'This browser keeps nothing when it is closed, as in a private window. Wait until your work has arrived before you close it.',
   untitled: 'No name yet',

@@ -11,19 +11,36 @@ import type { Tidying } from '@nibquill/core'
 import { addPart } from '../parts/partsQueries'
 import { Drafts, type Draft } from './drafts'
 import { localPiece } from './localPiece'
-import { changePiece, handInPiece, keepPiece, myPiecesQuery, pieceQuery, startPiece } from './piecesQueries'
+import {
+  changePiece,
+  handInPiece,
+  keepPiece,
+  myPiecesQuery,
+  pieceQuery,
+  startPiece,
+} from './piecesQueries'
 
 const outbox = new Outbox()
-/** Pieces that may not have begun at school yet, with their tasks: without a network, or in a page that was closed. */
+/**
+ * Pieces that may not have begun at school yet, with their tasks: without a network, or in a page
+ * that was closed.
+ */
 const notStarted = new Map<string, string | null>()
 
-/** The tablet's one uploader. A file is in the outbox before anything else; one that has arrived is hung into its piece. */
+/**
+ * The tablet's one uploader. A file is in the outbox before anything else; one that has arrived is
+ * hung into its piece.
+ */
 export const uploader = new Uploader(
   async ({ pieceId, partId, mediaId, name, instead }, signal) => {
     // Starting twice is starting once.
     if (notStarted.has(pieceId)) await startPiece(pieceId, notStarted.get(pieceId) ?? null)
     notStarted.delete(pieceId)
-    const piece = await addPart(pieceId, partId, { mediaId, name: instead ? '' : name, ...(instead ? { instead } : {}) })
+    const piece = await addPart(pieceId, partId, {
+      mediaId,
+      name: instead ? '' : name,
+      ...(instead ? { instead } : {}),
+    })
     // Its pupil has left: nothing of theirs comes back into memory.
     if (signal.aborted) return
     queryClient.setQueryData(pieceQuery(pieceId).queryKey, piece)
@@ -32,7 +49,17 @@ export const uploader = new Uploader(
   {
     put: ({ partId, mediaId, pieceId, ownerId, kind, name, instead }, file) =>
       outbox.put(
-        { partId, mediaId, pieceId, ownerId, kind, name, instead, taskId: notStarted.get(pieceId) ?? null, keptAt: Date.now() },
+        {
+          partId,
+          mediaId,
+          pieceId,
+          ownerId,
+          kind,
+          name,
+          instead,
+          taskId: notStarted.get(pieceId) ?? null,
+          keptAt: Date.now(),
+        },
         file,
       ),
     drop: (partId) => outbox.drop(partId),
@@ -40,7 +67,9 @@ export const uploader = new Uploader(
   noteSignedOut,
 )
 const isComing = (pieceId: string): boolean =>
-  uploader.getSnapshot().some((sending) => sending.pieceId === pieceId && sending.state !== 'refused')
+  uploader
+    .getSnapshot()
+    .some((sending) => sending.pieceId === pieceId && sending.state !== 'refused')
 
 /** Words of drafts on their way, and pieces on their way into the tray. */
 export const drafts = new Drafts(
@@ -71,7 +100,10 @@ alsoForget(() => {
 /** Whether this browser keeps work beyond the life of the page. */
 export const keepsWork = (): Promise<boolean> => outbox.works()
 
-/** Sends on what a pupil left in the outbox. One page of this browser at a time; the next takes over when it is closed. */
+/**
+ * Sends on what a pupil left in the outbox. One page of this browser at a time; the next takes over
+ * when it is closed.
+ */
 export function useOutbox(ownerId: string | undefined): void {
   useEffect(() => {
     if (!ownerId) return
@@ -115,8 +147,16 @@ export function useLocalPieces(listed: readonly { id: string }[]): Piece[] {
     .reverse()
 }
 
-/** Keeps the files and sends them, after the piece they belong to; without a network they wait and start it later. */
-export async function sendPhotos(ownerId: string, pieceId: string, taskId: string | null, files: readonly File[]): Promise<void> {
+/**
+ * Keeps the files and sends them, after the piece they belong to; without a network they wait and
+ * start it later.
+ */
+export async function sendPhotos(
+  ownerId: string,
+  pieceId: string,
+  taskId: string | null,
+  files: readonly File[],
+): Promise<void> {
   notStarted.set(pieceId, taskId)
   const kept = Promise.all(files.map((file) => uploader.add(ownerId, pieceId, file)))
   try {
@@ -126,7 +166,8 @@ export async function sendPhotos(ownerId: string, pieceId: string, taskId: strin
     if (!(error instanceof UnreachableError)) throw error
     // Until the school can be told, the piece is on this tablet only.
     const key = pieceQuery(pieceId).queryKey
-    if (!queryClient.getQueryData(key)) queryClient.setQueryData(key, localPiece(queryClient, pieceId, taskId) ?? undefined)
+    if (!queryClient.getQueryData(key))
+      queryClient.setQueryData(key, localPiece(queryClient, pieceId, taskId) ?? undefined)
   }
   await kept
   for (const name of ['pieces', 'tasks']) void queryClient.invalidateQueries({ queryKey: [name] })

@@ -12,16 +12,23 @@ const PAUSE_MS = 900
 /** What the outbox needs to know of a piece whose words change. */
 export function useWriting(piece: Piece) {
   const session = useSession()
-  // Whoever opened the screen writes it, also when their session ends while words are still to be kept.
+  // Whoever opened the screen writes it, also when their session ends while words are still to be
+  // kept.
   const [me] = useState(session.data?.person?.id ?? '')
-  // The base is how the piece stood when this screen first showed it; the outbox keeps an older one where it has it.
+  // The base is how the piece stood when this screen first showed it; the outbox keeps an older one
+  // where it has it.
   const [base] = useState(() => wordsOf(piece))
   const draft = useDrafts().get(piece.id)
   return {
     draft,
     write: (change: Partial<Words>, options: { handIn?: boolean } = {}) =>
       drafts.write(
-        { pieceId: piece.id, ownerId: me, taskId: piece.task?.id ?? null, base: draft?.base ?? base },
+        {
+          pieceId: piece.id,
+          ownerId: me,
+          taskId: piece.task?.id ?? null,
+          base: draft?.base ?? base,
+        },
         change,
         options,
       ),
@@ -31,7 +38,11 @@ export function useWriting(piece: Piece) {
 /** Words that save themselves: after a pause, at once by `save`, and when one leaves. */
 export function useDraft(piece: Piece) {
   const { draft, write } = useWriting(piece)
-  const [words, setWords] = useState<Typed>({ title: piece.title, reflection: piece.reflection, step: piece.step })
+  const [words, setWords] = useState<Typed>({
+    title: piece.title,
+    reflection: piece.reflection,
+    step: piece.step,
+  })
   const latest = useRef(words)
   latest.current = words
   const kept = useRef(words)
@@ -55,5 +66,10 @@ export function useDraft(piece: Piece) {
   const leave = useRef(save)
   leave.current = save
   useEffect(() => () => void leave.current(), [])
-  return { words, write: (more: Partial<Typed>) => setWords((now) => ({ ...now, ...more })), save, draft }
+  return {
+    words,
+    write: (more: Partial<Typed>) => setWords((now) => ({ ...now, ...more })),
+    save,
+    draft,
+  }
 }

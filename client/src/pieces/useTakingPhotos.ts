@@ -6,10 +6,18 @@ import { hashOf } from '../media/transfer'
 import { strings } from './strings'
 import { sendPhotos, uploader } from './uploads'
 
-type Place = { ownerId: string; pieceId: string; taskId: string | null; parts: Part[]; count: number; onStarted: () => void }
+type Place = {
+  ownerId: string
+  pieceId: string
+  taskId: string | null
+  parts: Part[]
+  count: number
+  onStarted: () => void
+}
 
 /**
- * Photos on their way into a piece: those that do not fit any more, that are too large for a tablet, or that are in it already
+ * Photos on their way into a piece: those that do not fit any more, that are too large for a
+ * tablet, or that are in it already
  * are spoken of before anything else happens to them.
  */
 export function useTakingPhotos({ ownerId, pieceId, taskId, parts, count, onStarted }: Place) {
@@ -28,7 +36,8 @@ export function useTakingPhotos({ ownerId, pieceId, taskId, parts, count, onStar
   const take = async (picked: File[]) => {
     if (picked.length === 0) return
     const { taken, left } = takeWhatFits(picked, count)
-    const said = left.length > 0 ? [taken.length === 0 ? strings.full : strings.leftOut(left.length)] : []
+    const said =
+      left.length > 0 ? [taken.length === 0 ? strings.full : strings.leftOut(left.length)] : []
     const fresh: File[] = []
     const twice: File[] = []
     const seen = new Set(await hashesIn(pieceId, parts))
@@ -47,7 +56,11 @@ export function useTakingPhotos({ ownerId, pieceId, taskId, parts, count, onStar
   }
   const useAgain = () => {
     // Another name, so that it is not taken for the same file still on its way.
-    void send(again.map((file) => new File([file], file.name, { type: file.type, lastModified: Date.now() })))
+    void send(
+      again.map(
+        (file) => new File([file], file.name, { type: file.type, lastModified: Date.now() }),
+      ),
+    )
     setAgain([])
   }
   return { take, keep, problem, words, again, useAgain, leaveOut: () => setAgain([]) }
@@ -55,7 +68,9 @@ export function useTakingPhotos({ ownerId, pieceId, taskId, parts, count, onStar
 
 /** Hashes of everything that is in a piece or on its way there. */
 async function hashesIn(pieceId: string, parts: readonly Part[]): Promise<string[]> {
-  const onTheWay = uploader.getSnapshot().filter((sending) => sending.pieceId === pieceId && sending.state !== 'refused')
+  const onTheWay = uploader
+    .getSnapshot()
+    .filter((sending) => sending.pieceId === pieceId && sending.state !== 'refused')
   const hashes = await Promise.all(onTheWay.map(({ partId }) => uploader.hashOf(partId)))
   return [...parts.map(({ sentSha256 }) => sentSha256), ...hashes.filter((hash) => hash !== null)]
 }

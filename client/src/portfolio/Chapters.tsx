@@ -17,18 +17,34 @@ type Props = {
   onOpen: (piece: PieceLine) => void
 }
 
-/** A portfolio's chapters, newest first: picks in order with their reasons, then the rest of the term. */
+/**
+ * A portfolio's chapters, newest first: picks in order with their reasons, then the rest of the
+ * term.
+ */
 export function Chapters({ portfolio, onOpen }: Props) {
   return (
     <View style={{ gap: 32 }}>
       {portfolio.chapters.map((chapter) => (
-        <ChapterView key={chapter.term.id} chapter={chapter} pupilId={portfolio.pupil.id} onOpen={onOpen} />
+        <ChapterView
+          key={chapter.term.id}
+          chapter={chapter}
+          pupilId={portfolio.pupil.id}
+          onOpen={onOpen}
+        />
       ))}
     </View>
   )
 }
 
-function ChapterView({ chapter, pupilId, onOpen }: { chapter: Chapter; pupilId: string; onOpen: Props['onOpen'] }) {
+function ChapterView({
+  chapter,
+  pupilId,
+  onOpen,
+}: {
+  chapter: Chapter
+  pupilId: string
+  onOpen: Props['onOpen']
+}) {
   const forPupil = useContext(ForPupil)
   const pick = usePick(pupilId)
   const place = (index: number, to: number) => {

@@ -10,13 +10,17 @@ export function MyPortfolioScreen() {
   const session = useSession()
   const portfolio = usePortfolio(session.data?.person?.id ?? '')
   if (portfolio.isPending) return <Loading />
-  if (portfolio.isError) return <ProblemNotice error={portfolio.error} onRetry={() => void portfolio.refetch()} />
+  if (portfolio.isError)
+    return <ProblemNotice error={portfolio.error} onRetry={() => void portfolio.refetch()} />
   const any = portfolio.data.chapters.some(({ picks, others }) => picks.length + others.length > 0)
   return (
     <Page max={900}>
       <Heading level={1}>{strings.title}</Heading>
       {any ? (
-        <Chapters portfolio={portfolio.data} onOpen={(piece) => router.push(`/my-pieces/${piece.id}`)} />
+        <Chapters
+          portfolio={portfolio.data}
+          onOpen={(piece) => router.push(`/my-pieces/${piece.id}`)}
+        />
       ) : (
         <Empty symbol="portfolio" title={strings.empty}>
           {strings.emptyHelp}

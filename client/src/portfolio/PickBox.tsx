@@ -18,21 +18,53 @@ export function PickBox({ piece }: { piece: Piece }) {
   const [reason, setReason] = useState(piece.pick?.reason ?? '')
   const term = piece.term?.name ?? ''
   const keep = (words: string) =>
-    pick.mutate({ pieceId: piece.id, pick: { reason: words } }, { onSuccess: () => setWriting(false) })
+    pick.mutate(
+      { pieceId: piece.id, pick: { reason: words } },
+      { onSuccess: () => setWriting(false) },
+    )
   const takeOut = () =>
-    pick.mutate({ pieceId: piece.id, pick: null }, { onSuccess: () => toast(strings.unpicked, () => keep(reason), strings.undo) })
+    pick.mutate(
+      { pieceId: piece.id, pick: null },
+      { onSuccess: () => toast(strings.unpicked, () => keep(reason), strings.undo) },
+    )
   return (
-    <View style={{ backgroundColor: colours.verdigrisTint, borderRadius: corners.button, padding: 16, gap: 12 }}>
+    <View
+      style={{
+        backgroundColor: colours.verdigrisTint,
+        borderRadius: corners.button,
+        padding: 16,
+        gap: 12,
+      }}
+    >
       {pick.isError ? <ProblemNotice error={pick.error} /> : null}
       {writing ? (
         <>
           <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
             {strings.whyStarters.map((starter) => (
-              <BigButton key={starter} small tone="quiet" label={`${starter.trim()}...`} onPress={() => setReason(starter)} />
+              <BigButton
+                key={starter}
+                small
+                tone="quiet"
+                label={`${starter.trim()}...`}
+                onPress={() => setReason(starter)}
+              />
             ))}
           </View>
-          <Field label={strings.why} value={reason} onChangeText={setReason} maxLength={MAX_REASON_LENGTH} lines={2} autoFocus />
-          <BigButton label={strings.save} symbol="check" tone="good" onPress={() => keep(reason)} busy={pick.isPending} />
+          <Field
+            label={strings.why}
+            value={reason}
+            onChangeText={setReason}
+            maxLength={MAX_REASON_LENGTH}
+            lines={2}
+            autoFocus
+          />
+          <BigButton
+            label={strings.save}
+            symbol="check"
+            tone="good"
+            onPress={() => keep(reason)}
+            busy={pick.isPending}
+          />
         </>
       ) : piece.pick ? (
         <>
@@ -44,12 +76,22 @@ export function PickBox({ piece }: { piece: Piece }) {
           </View>
           {piece.pick.reason ? <Text variant="bodyLarge">{piece.pick.reason}</Text> : null}
           <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
-            <BigButton label={strings.change} symbol="pencil" tone="quiet" onPress={() => setWriting(true)} />
+            <BigButton
+              label={strings.change}
+              symbol="pencil"
+              tone="quiet"
+              onPress={() => setWriting(true)}
+            />
             <BigButton label={strings.unpick} tone="quiet" onPress={takeOut} />
           </View>
         </>
       ) : (
-        <BigButton label={strings.pick(term)} symbol="pick" tone="good" onPress={() => setWriting(true)} />
+        <BigButton
+          label={strings.pick(term)}
+          symbol="pick"
+          tone="good"
+          onPress={() => setWriting(true)}
+        />
       )}
     </View>
   )

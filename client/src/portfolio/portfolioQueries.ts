@@ -18,7 +18,8 @@ export function usePick(pupilId: string) {
         : api.remove(`/portfolio/${pupilId}/picks/${pieceId}`, Portfolio),
     onSuccess: (portfolio) => {
       queries.setQueryData(['portfolio', pupilId], portfolio)
-      for (const capability of ['pieces', 'book']) void queries.invalidateQueries({ queryKey: [capability] })
+      for (const capability of ['pieces', 'book'])
+        void queries.invalidateQueries({ queryKey: [capability] })
     },
   })
 }

@@ -27,14 +27,23 @@ import { useDecide, useEarlier } from './reviewQueries'
 import { strings } from './strings'
 import { useKeys } from './useKeys'
 
-type Props = { pieceId: string; nextId?: string; previousId?: string; onGo: (pieceId: string | undefined) => void }
+type Props = {
+  pieceId: string
+  nextId?: string
+  previousId?: string
+  onGo: (pieceId: string | undefined) => void
+}
 
-/** The judging desk: the work as large as the screen allows, facts beside or below, two decisions fixed where the thumb or keyboard finds them. */
+/**
+ * The judging desk: the work as large as the screen allows, facts beside or below, two decisions
+ * fixed where the thumb or keyboard finds them.
+ */
 export function Judging(props: Props) {
   const piece = usePiece(props.pieceId)
   usePreload(props.nextId)
   if (piece.isPending) return <Loading />
-  if (piece.isError) return <ProblemNotice error={piece.error} onRetry={() => void piece.refetch()} />
+  if (piece.isError)
+    return <ProblemNotice error={piece.error} onRetry={() => void piece.refetch()} />
   return <JudgingDesk {...props} piece={piece.data} />
 }
 
@@ -132,7 +141,10 @@ function JudgingDesk({ piece, nextId, previousId, onGo }: Props & { piece: Piece
             borderBottomColor: colours.rule,
           }}
         >
-          <Text variant="bodyLarge" style={version?.reflection ? undefined : { color: colours.inkSoft }}>
+          <Text
+            variant="bodyLarge"
+            style={version?.reflection ? undefined : { color: colours.inkSoft }}
+          >
             {version?.reflection || strings.nothingSaid}
           </Text>
         </View>
@@ -151,7 +163,13 @@ function JudgingDesk({ piece, nextId, previousId, onGo }: Props & { piece: Piece
           ))}
       </View>
       {waiting ? (
-        <Field label={strings.message} value={message} onChangeText={setMessage} maxLength={MAX_MESSAGE_LENGTH} lines={2} />
+        <Field
+          label={strings.message}
+          value={message}
+          onChangeText={setMessage}
+          maxLength={MAX_MESSAGE_LENGTH}
+          lines={2}
+        />
       ) : null}
       <EarlierInFolder piece={piece} />
       <EarlierVersions versions={piece.versions.slice(1)} />
@@ -159,9 +177,22 @@ function JudgingDesk({ piece, nextId, previousId, onGo }: Props & { piece: Piece
   )
 
   const head = (
-    <View style={{ flexDirection: 'row', alignItems: 'center', paddingHorizontal: 14, paddingVertical: 8, gap: 6 }}>
+    <View
+      style={{
+        flexDirection: 'row',
+        alignItems: 'center',
+        paddingHorizontal: 14,
+        paddingVertical: 8,
+        gap: 6,
+      }}
+    >
       {wide ? null : (
-        <RoundButton label={strings.backToTray} symbol="back" size={targets.adult} onPress={() => onGo(undefined)} />
+        <RoundButton
+          label={strings.backToTray}
+          symbol="back"
+          size={targets.adult}
+          onPress={() => onGo(undefined)}
+        />
       )}
       <View style={{ flex: 1 }}>
         <Text role="heading" aria-level={2} variant="headlineSmall" numberOfLines={2}>
@@ -173,7 +204,14 @@ function JudgingDesk({ piece, nextId, previousId, onGo }: Props & { piece: Piece
           </Text>
         ) : null}
       </View>
-      {wide ? <RoundButton label={strings.shortcuts} symbol="help" size={targets.adult} onPress={() => setOpen('keys')} /> : null}
+      {wide ? (
+        <RoundButton
+          label={strings.shortcuts}
+          symbol="help"
+          size={targets.adult}
+          onPress={() => setOpen('keys')}
+        />
+      ) : null}
       <RoundButton
         label={strings.previous}
         symbol="previous"
@@ -181,12 +219,26 @@ function JudgingDesk({ piece, nextId, previousId, onGo }: Props & { piece: Piece
         disabled={!previousId}
         onPress={() => onGo(previousId)}
       />
-      <RoundButton label={strings.next} symbol="next" size={targets.adult} disabled={!nextId} onPress={() => onGo(nextId)} />
+      <RoundButton
+        label={strings.next}
+        symbol="next"
+        size={targets.adult}
+        disabled={!nextId}
+        onPress={() => onGo(nextId)}
+      />
     </View>
   )
 
   const foot = (
-    <View style={{ backgroundColor: colours.sheet, borderTopWidth: 1, borderTopColor: colours.rule, padding: 12, gap: 8 }}>
+    <View
+      style={{
+        backgroundColor: colours.sheet,
+        borderTopWidth: 1,
+        borderTopColor: colours.rule,
+        padding: 12,
+        gap: 8,
+      }}
+    >
       {decide.isError ? (
         <Notice tone="again" symbol="alert">
           {codeOf(decide.error) === 'piece/stale' ? strings.movedMeanwhile : decide.error.message}
@@ -238,7 +290,11 @@ function JudgingDesk({ piece, nextId, previousId, onGo }: Props & { piece: Piece
             </View>
             {foot}
           </View>
-          <ScrollView style={{ flexGrow: 0, width: 290, borderLeftWidth: 1, borderLeftColor: colours.rule }}>{facts}</ScrollView>
+          <ScrollView
+            style={{ flexGrow: 0, width: 290, borderLeftWidth: 1, borderLeftColor: colours.rule }}
+          >
+            {facts}
+          </ScrollView>
         </View>
       ) : (
         <>
@@ -252,7 +308,12 @@ function JudgingDesk({ piece, nextId, previousId, onGo }: Props & { piece: Piece
           {foot}
         </>
       )}
-      <Overlay visible={open === 'folder'} onClose={() => setOpen(null)} width={620} title={strings.chooseFolder}>
+      <Overlay
+        visible={open === 'folder'}
+        onClose={() => setOpen(null)}
+        width={620}
+        title={strings.chooseFolder}
+      >
         <Dialog.ScrollArea style={{ maxHeight: height * 0.6 }}>
           <ScrollView contentContainerStyle={{ paddingVertical: 12 }}>
             <View role="radiogroup" aria-label={strings.chooseFolder}>
@@ -310,7 +371,12 @@ function JudgingDesk({ piece, nextId, previousId, onGo }: Props & { piece: Piece
           </View>
         </Dialog.Content>
       </Overlay>
-      <Overlay visible={open === 'keys'} onClose={() => setOpen(null)} width={420} title={strings.shortcuts}>
+      <Overlay
+        visible={open === 'keys'}
+        onClose={() => setOpen(null)}
+        width={420}
+        title={strings.shortcuts}
+      >
         <Dialog.Content style={{ gap: 8 }}>
           {strings.shortcutList.map(([key, does]) => (
             <View key={key} style={{ flexDirection: 'row', gap: 12, alignItems: 'center' }}>

@@ -45,7 +45,12 @@ function WithCount() {
             colour={colours.inkSoft}
             onPress={() => router.push('/account')}
           />
-          <RoundButton label={strings.signOut} symbol="out" colour={colours.inkSoft} onPress={leave} />
+          <RoundButton
+            label={strings.signOut}
+            symbol="out"
+            colour={colours.inkSoft}
+            onPress={leave}
+          />
         </>
       }
     />

@@ -36,9 +36,12 @@ export function TrayScreen() {
   if (tray.isError) return <ProblemNotice error={tray.error} onRetry={() => void tray.refetch()} />
 
   const at = order.findIndex((piece) => piece.id === id)
-  const neighbour = (by: 1 | -1) => order[at + by]?.id ?? (by === 1 && at === -1 ? order[0]?.id : undefined)
+  const neighbour = (by: 1 | -1) =>
+    order[at + by]?.id ?? (by === 1 && at === -1 ? order[0]?.id : undefined)
   const go = (pieceId: string | undefined) => router.replace(pieceId ? `/tray/${pieceId}` : '/tray')
-  const judging = id ? <Judging key={id} pieceId={id} nextId={neighbour(1)} previousId={neighbour(-1)} onGo={go} /> : null
+  const judging = id ? (
+    <Judging key={id} pieceId={id} nextId={neighbour(1)} previousId={neighbour(-1)} onGo={go} />
+  ) : null
   if (!wide && judging) return judging
 
   const counts = tray.data.pages[0]!
@@ -94,7 +97,12 @@ export function TrayScreen() {
             <Press
               label={`${strings.newSince(fresh)}, ${strings.showNew}`}
               onPress={showFresh}
-              style={{ backgroundColor: colours.ochreTint, borderRadius: corners.button, padding: 12, minHeight: targets.adult }}
+              style={{
+                backgroundColor: colours.ochreTint,
+                borderRadius: corners.button,
+                padding: 12,
+                minHeight: targets.adult,
+              }}
             >
               <Text
                 variant="labelMedium"
@@ -105,11 +113,24 @@ export function TrayScreen() {
         ) : null}
         {groups.map((group) => (
           <View key={group.title} role="region" aria-label={group.title}>
-            <Text variant="bodySmall" style={{ color: colours.inkSoft, paddingHorizontal: 16, paddingTop: 12, paddingBottom: 4 }}>
+            <Text
+              variant="bodySmall"
+              style={{
+                color: colours.inkSoft,
+                paddingHorizontal: 16,
+                paddingTop: 12,
+                paddingBottom: 4,
+              }}
+            >
               {`${group.title} · ${group.pieces.length}`}
             </Text>
             {group.pieces.map((piece) => (
-              <TrayRow key={piece.id} piece={piece} chosen={piece.id === id} onPress={() => go(piece.id)} />
+              <TrayRow
+                key={piece.id}
+                piece={piece}
+                chosen={piece.id === id}
+                onPress={() => go(piece.id)}
+              />
             ))}
           </View>
         ))}
@@ -157,10 +178,19 @@ export function TrayScreen() {
   )
 }
 
-function TrayRow({ piece, chosen, onPress }: { piece: PieceLine; chosen: boolean; onPress: () => void }) {
+function TrayRow({
+  piece,
+  chosen,
+  onPress,
+}: {
+  piece: PieceLine
+  chosen: boolean
+  onPress: () => void
+}) {
   const name = `${piece.pupil.firstName} ${piece.pupil.lastName}`
   const when = piece.submittedAt ? whenWasIt(piece.submittedAt) : ''
-  const short = when.startsWith('today ') && piece.submittedAt ? timeOf(new Date(piece.submittedAt)) : when
+  const short =
+    when.startsWith('today ') && piece.submittedAt ? timeOf(new Date(piece.submittedAt)) : when
   return (
     <Press
       onPress={onPress}
@@ -190,14 +220,21 @@ function TrayRow({ piece, chosen, onPress }: { piece: PieceLine; chosen: boolean
   )
 }
 
-/** What arrives while somebody is judging waits in one line, so that nothing jumps under the finger; what left is gone at once. */
-function useSteadyList(loaded: PieceLine[] | null, pages: number): { shown: PieceLine[]; fresh: number; showFresh: () => void } {
+/**
+ * What arrives while somebody is judging waits in one line, so that nothing jumps under the finger;
+ * what left is gone at once.
+ */
+function useSteadyList(
+  loaded: PieceLine[] | null,
+  pages: number,
+): { shown: PieceLine[]; fresh: number; showFresh: () => void } {
   const known = useRef<{ ids: Set<string>; pages: number } | null>(null)
   const [, again] = useState(0)
   if (loaded) {
     const ids = loaded.map(({ id }) => id)
     // A further page was asked for, so it belongs to the list at once.
-    if (known.current === null || known.current.pages !== pages) known.current = { ids: new Set(ids), pages }
+    if (known.current === null || known.current.pages !== pages)
+      known.current = { ids: new Set(ids), pages }
     // Handed in again later, a piece is new again.
     else for (const id of known.current.ids) if (!ids.includes(id)) known.current.ids.delete(id)
   }

@@ -4,7 +4,10 @@ import { strings } from './strings'
 export type Grouping = 'task' | 'folder' | 'pupil'
 export type Group = { title: string; pieces: PieceLine[] }
 
-/** The tray in groups, each in the order pieces were handed in; groups in the order of their first piece. */
+/**
+ * The tray in groups, each in the order pieces were handed in; groups in the order of their first
+ * piece.
+ */
 export function groupTray(pieces: readonly PieceLine[], by: Grouping): Group[] {
   const groups = new Map<string, Group>()
   for (const piece of pieces) {

@@ -5,7 +5,8 @@ import { api } from '../api/api'
 export const useTray = () =>
   useInfiniteQuery({
     queryKey: ['review', 'tray'],
-    queryFn: ({ pageParam, signal }) => api.get(`/review/tray${pageParam ? `?after=${pageParam}` : ''}`, Tray, signal),
+    queryFn: ({ pageParam, signal }) =>
+      api.get(`/review/tray${pageParam ? `?after=${pageParam}` : ''}`, Tray, signal),
     initialPageParam: '',
     getNextPageParam: (page) => page.next ?? undefined,
   })

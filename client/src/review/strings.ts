@@ -43,7 +43,8 @@ export const strings = {
     returned: 'It went back for another go.',
     approved: 'It is in its folder.',
   },
-  movedMeanwhile: 'The pupil took it out of the tray, or someone else was first. Nothing was decided by you.',
+  movedMeanwhile:
+    'The pupil took it out of the tray, or someone else was first. Nothing was decided by you.',
   shortcuts: 'Keys',
   shortcutList: [
     ['A', 'approve'],

@@ -15,7 +15,10 @@ import { colours } from '../kit/theme'
 import { useClass, useClassList, useConfirmClassList, useShowClassList } from './schoolQueries'
 import { strings } from './strings'
 
-/** Pupils into a class, or into all classes: typed, pasted or from a file; looked at before anything happens. */
+/**
+ * Pupils into a class, or into all classes: typed, pasted or from a file; looked at before anything
+ * happens.
+ */
 export function ClassListScreen() {
   const { classId } = useLocalSearchParams<{ classId?: string }>()
   const home = useClass(classId ?? '')
@@ -24,21 +27,40 @@ export function ClassListScreen() {
   const show = useShowClassList(classId ?? null)
   const list = useClassList(shownId)
   const confirm = useConfirmClassList()
-  const look = (content: string | File) => show.mutate(content, { onSuccess: ({ id }) => setShownId(id) })
+  const look = (content: string | File) =>
+    show.mutate(content, { onSuccess: ({ id }) => setShownId(id) })
   const pick = async () => {
     const [file] = await pickFiles('.csv,.zip,.txt,.tsv,text/csv,text/plain,application/zip')
     if (file) look(file)
   }
   const back = classId ? `/class?classId=${classId}` : '/year'
-  const head = <Head title={strings.listTitle(classId ? (home.data?.name ?? '') : null)} back={back} />
+  const head = (
+    <Head title={strings.listTitle(classId ? (home.data?.name ?? '') : null)} back={back} />
+  )
 
   if (shownId && list.data) {
     const toTake = list.data.counts.add + list.data.counts.change
-    const again = () => { setShownId(null); show.reset(); confirm.reset() } // prettier-ignore
+    const again = () => {
+      setShownId(null)
+      show.reset()
+      confirm.reset()
+    }
     const done = list.data.state === 'done'
-    const foot = done || toTake === 0
-      ? <BigButton label={classId ? strings.toClass : strings.keep} symbol="forward" onPress={() => router.replace(back as '/class')} />
-      : list.data.state === 'shown' ? <BigButton label={strings.confirm} symbol="check" busy={confirm.isPending} onPress={() => confirm.mutate(shownId)} /> : null // prettier-ignore
+    const foot =
+      done || toTake === 0 ? (
+        <BigButton
+          label={classId ? strings.toClass : strings.keep}
+          symbol="forward"
+          onPress={() => router.replace(back as '/class')}
+        />
+      ) : list.data.state === 'shown' ? (
+        <BigButton
+          label={strings.confirm}
+          symbol="check"
+          busy={confirm.isPending}
+          onPress={() => confirm.mutate(shownId)}
+        />
+      ) : null
     return (
       <Page foot={foot} max={900}>
         {head}
@@ -62,7 +84,13 @@ export function ClassListScreen() {
             busy={show.isPending}
             onPress={() => look(names)}
           />
-          <BigButton grow tone="quiet" label={strings.pickFile} symbol="file" onPress={() => void pick()} />
+          <BigButton
+            grow
+            tone="quiet"
+            label={strings.pickFile}
+            symbol="file"
+            onPress={() => void pick()}
+          />
         </Row>
       }
     >
@@ -70,8 +98,16 @@ export function ClassListScreen() {
       <Text variant="bodyMedium">{strings.listHelp}</Text>
       {classId ? null : <Hint>{strings.listWholeHelp}</Hint>}
       {show.isError ? <ProblemNotice error={show.error} /> : null}
-      {list.isError ? <ProblemNotice error={list.error} onRetry={() => void list.refetch()} /> : null}
-      <Field label={strings.names} value={names} onChangeText={setNames} lines={10} spellCheck={false} />
+      {list.isError ? (
+        <ProblemNotice error={list.error} onRetry={() => void list.refetch()} />
+      ) : null}
+      <Field
+        label={strings.names}
+        value={names}
+        onChangeText={setNames}
+        lines={10}
+        spellCheck={false}
+      />
     </Page>
   )
 }
@@ -84,7 +120,10 @@ function Preview({ list, toTake }: { list: ClassList; toTake: number }) {
     <>
       {running ? (
         <Box title={strings.taking(list.rowsDone, toTake)}>
-          <Progress share={toTake ? list.rowsDone / toTake : 0} label={strings.taking(list.rowsDone, toTake)} />
+          <Progress
+            share={toTake ? list.rowsDone / toTake : 0}
+            label={strings.taking(list.rowsDone, toTake)}
+          />
         </Box>
       ) : null}
       {list.state === 'done' ? (
@@ -93,15 +132,23 @@ function Preview({ list, toTake }: { list: ClassList; toTake: number }) {
         </Notice>
       ) : null}
       <Box title={strings.preview}>
-        {list.state === 'shown' ? <Hint>{toTake === 0 ? strings.nothingToDo : strings.nothingYet}</Hint> : null}
+        {list.state === 'shown' ? (
+          <Hint>{toTake === 0 ? strings.nothingToDo : strings.nothingYet}</Hint>
+        ) : null}
         {(['add', 'change', 'nothing', 'faults'] as const)
           .filter((kind) => counts[kind] > 0)
           .map((kind) => (
-            <Text key={kind} variant="titleSmall" style={{ color: kind === 'faults' ? colours.clay : colours.ink }}>
+            <Text
+              key={kind}
+              variant="titleSmall"
+              style={{ color: kind === 'faults' ? colours.clay : colours.ink }}
+            >
               {strings.does[kind](counts[kind])}
             </Text>
           ))}
-        {list.newClasses.length > 0 ? <Hint>{strings.does.newClasses(list.newClasses.join(', '))}</Hint> : null}
+        {list.newClasses.length > 0 ? (
+          <Hint>{strings.does.newClasses(list.newClasses.join(', '))}</Hint>
+        ) : null}
       </Box>
       {list.faults.length > 0 ? (
         <Box title={strings.does.faults(counts.faults)} level={3}>
@@ -135,14 +182,25 @@ function Preview({ list, toTake }: { list: ClassList; toTake: number }) {
             </Text>
             <Text
               variant="labelMedium"
-              style={{ color: { add: colours.verdigris, change: colours.ochreText, nothing: colours.inkSoft }[step.does] }}
+              style={{
+                color: {
+                  add: colours.verdigris,
+                  change: colours.ochreText,
+                  nothing: colours.inkSoft,
+                }[step.does],
+              }}
             >
-              {[strings.stepDoes[step.does], ...step.changes.map((change) => strings.stepChanges[change])].join(', ')}
+              {[
+                strings.stepDoes[step.does],
+                ...step.changes.map((change) => strings.stepChanges[change]),
+              ].join(', ')}
             </Text>
           </View>
         ))}
       </View>
-      {counts.add + counts.change + counts.nothing > MOST ? <Hint>{strings.shownOnly(MOST)}</Hint> : null}
+      {counts.add + counts.change + counts.nothing > MOST ? (
+        <Hint>{strings.shownOnly(MOST)}</Hint>
+      ) : null}
     </>
   )
 }

@@ -15,7 +15,8 @@ import { strings } from './strings'
 export function ClassNewScreen() {
   const years = useYears()
   if (years.isPending) return <Loading />
-  if (years.isError) return <ProblemNotice error={years.error} onRetry={() => void years.refetch()} />
+  if (years.isError)
+    return <ProblemNotice error={years.error} onRetry={() => void years.refetch()} />
   if (years.data.years.length === 0) {
     return (
       <Page>
@@ -23,7 +24,13 @@ export function ClassNewScreen() {
         <Empty
           symbol="year"
           title={strings.noYear}
-          action={<BigButton label={strings.newYear} symbol="plus" onPress={() => router.push('/year/new')} />}
+          action={
+            <BigButton
+              label={strings.newYear}
+              symbol="plus"
+              onPress={() => router.push('/year/new')}
+            />
+          }
         >
           {strings.noYearHelp}
         </Empty>
@@ -46,7 +53,16 @@ function ClassForm({ years }: { years: { id: string; name: string; startsOn: str
     make.mutate({ id, input }, { onSuccess: () => router.replace(`/class?classId=${id}`) })
   })
   return (
-    <Page foot={<BigButton label={strings.makeClass} symbol="check" onPress={() => void save()} busy={make.isPending} />}>
+    <Page
+      foot={
+        <BigButton
+          label={strings.makeClass}
+          symbol="check"
+          onPress={() => void save()}
+          busy={make.isPending}
+        />
+      }
+    >
       <Head title={strings.newClass} back="/class" />
       {make.isError ? <ProblemNotice error={make.error} /> : null}
       <Box>

@@ -28,7 +28,8 @@ export function ClassScreen() {
   const { classId } = useLocalSearchParams<{ classId?: string }>()
   const leads = session.data?.person?.leads ?? false
   if (classes.isPending) return <Loading />
-  if (classes.isError) return <ProblemNotice error={classes.error} onRetry={() => void classes.refetch()} />
+  if (classes.isError)
+    return <ProblemNotice error={classes.error} onRetry={() => void classes.refetch()} />
   const current = classes.data.find(({ id }) => id === classId) ?? classes.data[0]
   const newClass = (
     <BigButton
@@ -80,7 +81,8 @@ export function ClassScreen() {
 function OneClass({ classId, mine }: { classId: string; mine: boolean }) {
   const detail = useClass(classId)
   if (detail.isPending) return <Loading />
-  if (detail.isError) return <ProblemNotice error={detail.error} onRetry={() => void detail.refetch()} />
+  if (detail.isError)
+    return <ProblemNotice error={detail.error} onRetry={() => void detail.refetch()} />
   const { pupils } = detail.data
   const add = (
     <BigButton
@@ -146,7 +148,13 @@ function Settings({ detail }: { detail: ClassDetail }) {
   return (
     <>
       <Row>
-        <BigButton small tone="quiet" symbol={open ? 'up' : 'down'} label={strings.settings} onPress={() => setOpen(!open)} />
+        <BigButton
+          small
+          tone="quiet"
+          symbol={open ? 'up' : 'down'}
+          label={strings.settings}
+          onPress={() => setOpen(!open)}
+        />
       </Row>
       {open ? (
         <Box title={strings.settings}>
@@ -158,7 +166,10 @@ function Settings({ detail }: { detail: ClassDetail }) {
           />
           <Choices
             label={strings.idle}
-            options={IDLE_MINUTES.map((minutes) => ({ value: minutes, label: strings.minutes(minutes) }))}
+            options={IDLE_MINUTES.map((minutes) => ({
+              value: minutes,
+              label: strings.minutes(minutes),
+            }))}
             value={detail.idleMinutes as (typeof IDLE_MINUTES)[number]}
             onChange={(idleMinutes) => change.mutate({ idleMinutes, seenVersion })}
           />
@@ -189,13 +200,29 @@ function Settings({ detail }: { detail: ClassDetail }) {
 }
 
 type Names = { name: string; yearGroup: string }
-function Naming({ detail, busy, onKeep }: { detail: ClassDetail; busy: boolean; onKeep: (names: Names) => void }) {
+function Naming({
+  detail,
+  busy,
+  onKeep,
+}: {
+  detail: ClassDetail
+  busy: boolean
+  onKeep: (names: Names) => void
+}) {
   const [names, setNames] = useState<Names>({ name: detail.name, yearGroup: detail.yearGroup })
   const changed = names.name !== detail.name || names.yearGroup !== detail.yearGroup
   return (
     <>
-      <Field label={strings.className} value={names.name} onChangeText={(name) => setNames({ ...names, name })} />
-      <Field label={strings.yearGroup} value={names.yearGroup} onChangeText={(yearGroup) => setNames({ ...names, yearGroup })} />
+      <Field
+        label={strings.className}
+        value={names.name}
+        onChangeText={(name) => setNames({ ...names, name })}
+      />
+      <Field
+        label={strings.yearGroup}
+        value={names.yearGroup}
+        onChangeText={(yearGroup) => setNames({ ...names, yearGroup })}
+      />
       {changed ? (
         <Row>
           <BigButton

@@ -30,16 +30,22 @@ import { strings } from './strings'
 
 const nameOf = (pupil: PupilLine): string => `${pupil.firstName} ${pupil.lastName}`.trim()
 
-/** The pegs of a class: exchanged by dragging or by tapping two, chosen anew by tapping one twice. */
+/**
+ * The pegs of a class: exchanged by dragging or by tapping two, chosen anew by tapping one twice.
+ */
 export function PegsScreen() {
   const { classId = '' } = useLocalSearchParams<{ classId?: string }>()
   const detail = useClass(classId)
   const put = usePutPeg(classId)
   const [held, setHeld] = useState<string | null>(null)
   const [choosing, setChoosing] = useState<PupilLine | null>(null)
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 8 } }), useSensor(KeyboardSensor))
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 8 } }),
+    useSensor(KeyboardSensor),
+  )
   if (detail.isPending) return <Loading />
-  if (detail.isError) return <ProblemNotice error={detail.error} onRetry={() => void detail.refetch()} />
+  if (detail.isError)
+    return <ProblemNotice error={detail.error} onRetry={() => void detail.refetch()} />
   const { pupils } = detail.data
   const exchange = (a: string, b: string) => {
     const [one, other] = [pupils.find(({ id }) => id === a), pupils.find(({ id }) => id === b)]
@@ -67,7 +73,12 @@ export function PegsScreen() {
       <DndContext sensors={sensors} onDragEnd={dropped}>
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
           {pupils.map((pupil) => (
-            <HangingPeg key={pupil.id} pupil={pupil} held={held === pupil.id} onTap={() => tap(pupil)} />
+            <HangingPeg
+              key={pupil.id}
+              pupil={pupil}
+              held={held === pupil.id}
+              onTap={() => tap(pupil)}
+            />
           ))}
         </View>
       </DndContext>
@@ -85,10 +96,20 @@ export function PegsScreen() {
   )
 }
 
-function HangingPeg({ pupil, held, onTap }: { pupil: PupilLine; held: boolean; onTap: () => void }) {
+function HangingPeg({
+  pupil,
+  held,
+  onTap,
+}: {
+  pupil: PupilLine
+  held: boolean
+  onTap: () => void
+}) {
   const drag = useDraggable({ id: pupil.id })
   const drop = useDroppable({ id: pupil.id })
-  const moved = drag.transform ? `translate(${drag.transform.x}px, ${drag.transform.y}px)` : undefined
+  const moved = drag.transform
+    ? `translate(${drag.transform.x}px, ${drag.transform.y}px)`
+    : undefined
   const frame = (node: HTMLElement | null) => {
     drag.setNodeRef(node)
     drop.setNodeRef(node)
@@ -99,7 +120,12 @@ function HangingPeg({ pupil, held, onTap }: { pupil: PupilLine; held: boolean; o
       ref: frame,
       ...drag.listeners,
       onKeyDown: undefined,
-      style: { transform: moved, touchAction: 'manipulation', zIndex: moved ? 2 : 0, position: 'relative' },
+      style: {
+        transform: moved,
+        touchAction: 'manipulation',
+        zIndex: moved ? 2 : 0,
+        position: 'relative',
+      },
     },
     <Press
       label={strings.pegOf(nameOf(pupil))}
@@ -124,7 +150,15 @@ function HangingPeg({ pupil, held, onTap }: { pupil: PupilLine; held: boolean; o
   )
 }
 
-function ChoosePeg({ pupil, onClose, onChoose }: { pupil: PupilLine; onClose: () => void; onChoose: (peg: PegLook) => void }) {
+function ChoosePeg({
+  pupil,
+  onClose,
+  onChoose,
+}: {
+  pupil: PupilLine
+  onClose: () => void
+  onChoose: (peg: PegLook) => void
+}) {
   const [peg, setPeg] = useState(pupil.peg)
   return (
     <Overlay visible title={strings.choosePeg(nameOf(pupil))} width={640} onClose={onClose}>

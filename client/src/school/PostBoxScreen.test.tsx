@@ -2,7 +2,9 @@ import { fireEvent, screen, waitFor } from '@testing-library/react'
 import { ID, show } from '../testing'
 import { PostBoxScreen } from './PostBoxScreen'
 
-jest.mock('expo-router', () => ({ router: { push: jest.fn(), back: jest.fn(), replace: jest.fn(), canGoBack: () => false } }))
+jest.mock('expo-router', () => ({
+  router: { push: jest.fn(), back: jest.fn(), replace: jest.fn(), canGoBack: () => false },
+}))
 
 const MAIL = {
   id: ID(1),
@@ -11,10 +13,18 @@ const MAIL = {
   state: 'kept',
   createdAt: '2026-11-01T10:00:00.000Z',
 }
-const OPENED = { id: MAIL.id, subject: MAIL.subject, body: 'Open this page: http://x.example/invitation/abc', blanked: false }
+const OPENED = {
+  id: MAIL.id,
+  subject: MAIL.subject,
+  body: 'Open this page: http://x.example/invitation/abc',
+  blanked: false,
+}
 
 test('without a mail server a letter is opened after a question, and only then shown', async () => {
-  const asked = show(<PostBoxScreen />, { 'GET /mail': { server: false, mails: [MAIL] }, [`POST /mail/${MAIL.id}/open`]: OPENED })
+  const asked = show(<PostBoxScreen />, {
+    'GET /mail': { server: false, mails: [MAIL] },
+    [`POST /mail/${MAIL.id}/open`]: OPENED,
+  })
   expect(await screen.findByText(MAIL.subject)).toBeTruthy()
   expect(screen.queryByText(/invitation/)).toBeNull()
   fireEvent.click(screen.getByRole('button', { name: 'Open the letter' }))

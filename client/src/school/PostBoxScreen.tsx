@@ -44,7 +44,9 @@ function Letter({ mail, openable }: { mail: Mail; openable: boolean }) {
       <Text role="heading" aria-level={2} variant="titleMedium">
         {mail.subject}
       </Text>
-      <Hint>{[mail.to, whenWasIt(mail.createdAt), strings.mailStates[mail.state]].join(' · ')}</Hint>
+      <Hint>
+        {[mail.to, whenWasIt(mail.createdAt), strings.mailStates[mail.state]].join(' · ')}
+      </Hint>
       {open.data ? (
         <>
           <Text variant="bodyMedium" selectable>

@@ -46,7 +46,9 @@ export function PupilEditBox({ pupil }: { pupil: PupilDetail }) {
             onChange={(classId) => change.mutate({ classId }, done)}
           />
         ) : null}
-        {change.isError && Object.keys(faults).length === 0 ? <ProblemNotice error={change.error} /> : null}
+        {change.isError && Object.keys(faults).length === 0 ? (
+          <ProblemNotice error={change.error} />
+        ) : null}
         <Row>
           {renamed ? (
             <BigButton
@@ -58,9 +60,20 @@ export function PupilEditBox({ pupil }: { pupil: PupilDetail }) {
             />
           ) : null}
           {pupil.leftAt ? (
-            <BigButton small tone="quiet" label={strings.comeBack} onPress={() => change.mutate({ left: false }, done)} />
+            <BigButton
+              small
+              tone="quiet"
+              label={strings.comeBack}
+              onPress={() => change.mutate({ left: false }, done)}
+            />
           ) : (
-            <BigButton small tone="again" symbol="out" label={strings.leave} onPress={() => setAsking(true)} />
+            <BigButton
+              small
+              tone="again"
+              symbol="out"
+              label={strings.leave}
+              onPress={() => setAsking(true)}
+            />
           )}
         </Row>
         <Ask

@@ -23,7 +23,10 @@ import { PupilEditBox } from './PupilEditBox'
 import { useClass, usePupil } from './schoolQueries'
 import { strings } from './strings'
 
-/** A pupil's page: folders, pieces, portfolio, book, card, parents; from pupil to pupil with one tap or key. */
+/**
+ * A pupil's page: folders, pieces, portfolio, book, card, parents; from pupil to pupil with one tap
+ * or key.
+ */
 export function PupilScreen() {
   const { id } = useLocalSearchParams<{ id: string }>()
   const session = useSession()
@@ -33,8 +36,11 @@ export function PupilScreen() {
   const sharing = usePupilSharing(id)
   const portfolio = usePortfolio(teaches ? id : '')
   const books = useBooks(teaches ? id : '')
-  const waiting = [pupil, sharing, ...(teaches ? [portfolio, books] : [])].some(({ isPending }) => isPending)
-  if (pupil.isError) return <ProblemNotice error={pupil.error} onRetry={() => void pupil.refetch()} />
+  const waiting = [pupil, sharing, ...(teaches ? [portfolio, books] : [])].some(
+    ({ isPending }) => isPending,
+  )
+  if (pupil.isError)
+    return <ProblemNotice error={pupil.error} onRetry={() => void pupil.refetch()} />
   if (waiting || !pupil.data) return <Loading />
   return (
     <Page max={980}>
@@ -53,8 +59,13 @@ function PupilHead({ pupil }: { pupil: PupilDetail }) {
   const [before, after] = [order[at - 1], at < 0 ? undefined : order[at + 1]]
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (event.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName)) return
-      const other = event.key === 'ArrowLeft' ? before : event.key === 'ArrowRight' ? after : undefined
+      if (
+        event.target instanceof HTMLElement &&
+        /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName)
+      )
+        return
+      const other =
+        event.key === 'ArrowLeft' ? before : event.key === 'ArrowRight' ? after : undefined
       if (other) router.replace(`/class/${other.id}`)
     }
     window.addEventListener('keydown', onKey)
@@ -74,7 +85,9 @@ function PupilHead({ pupil }: { pupil: PupilDetail }) {
         <Hint>
           {[
             pupil.className,
-            pupil.leftAt ? strings.gone : strings.lastSeen(pupil.lastSeenAt ? whenWasIt(pupil.lastSeenAt) : strings.never),
+            pupil.leftAt
+              ? strings.gone
+              : strings.lastSeen(pupil.lastSeenAt ? whenWasIt(pupil.lastSeenAt) : strings.never),
           ].join(' · ')}
         </Hint>
       </View>
@@ -99,10 +112,16 @@ function PupilHead({ pupil }: { pupil: PupilDetail }) {
 function Work({ pupil }: { pupil: PupilDetail }) {
   const portfolio = usePortfolio(pupil.id)
   if (portfolio.isPending) return <Loading />
-  if (portfolio.isError) return <ProblemNotice error={portfolio.error} onRetry={() => void portfolio.refetch()} />
+  if (portfolio.isError)
+    return <ProblemNotice error={portfolio.error} onRetry={() => void portfolio.refetch()} />
   const { chapters } = portfolio.data
-  const pieces = chapters.flatMap(({ picks, others }) => [...picks.map(({ piece }) => piece), ...others])
-  const folders = new Map(pieces.flatMap(({ folder }) => (folder ? [[folder.id, folder] as const] : [])))
+  const pieces = chapters.flatMap(({ picks, others }) => [
+    ...picks.map(({ piece }) => piece),
+    ...others,
+  ])
+  const folders = new Map(
+    pieces.flatMap(({ folder }) => (folder ? [[folder.id, folder] as const] : [])),
+  )
   return (
     <>
       <Row gap={16}>

@@ -3,10 +3,21 @@ import type { PupilLine } from '@nibquill/contract'
 import { ID, show } from '../testing'
 import { PupilTable } from './PupilTable'
 
-const pupil = (n: number, firstName: string, toDo: number, approved: number, returned = 0): PupilLine => ({
-  id: ID(n), firstName, lastName: 'S.', peg: { symbol: 'fish', colour: 'sea' }, counts: { draft: 0, submitted: 0, returned, approved }, toDo,
+const pupil = (
+  n: number,
+  firstName: string,
+  toDo: number,
+  approved: number,
+  returned = 0,
+): PupilLine => ({
+  id: ID(n),
+  firstName,
+  lastName: 'S.',
+  peg: { symbol: 'fish', colour: 'sea' },
+  counts: { draft: 0, submitted: 0, returned, approved },
+  toDo,
   lastSeenAt: null,
-}) // prettier-ignore
+})
 const PUPILS = [pupil(1, 'Wren', 0, 9), pupil(2, 'Aoife', 3, 1), pupil(3, 'Tomasz', 0, 4, 1)]
 const names = () => screen.getAllByRole('link').map((link) => link.getAttribute('aria-label'))
 
@@ -39,11 +50,16 @@ test('a list without a table’s room can be sorted all the same', () => {
 })
 
 test('a table sorts by its headings', () => {
-  Object.defineProperty(document.documentElement, 'clientWidth', { value: 1200, configurable: true })
+  Object.defineProperty(document.documentElement, 'clientWidth', {
+    value: 1200,
+    configurable: true,
+  })
   act(() => void window.dispatchEvent(new Event('resize')))
   show(<PupilTable pupils={PUPILS} onOpen={() => undefined} />, {})
   fireEvent.click(screen.getByRole('button', { name: 'In folders' }))
   expect(names()).toEqual(['Wren S.', 'Tomasz S.', 'Aoife S.'])
-  fireEvent.click(within(screen.getByRole('table')).getByRole('button', { name: 'In folders, largest first' }))
+  fireEvent.click(
+    within(screen.getByRole('table')).getByRole('button', { name: 'In folders, largest first' }),
+  )
   expect(names()).toEqual(['Aoife S.', 'Tomasz S.', 'Wren S.'])
 })

@@ -1,7 +1,13 @@
 import type { PupilLine } from '@nibquill/contract'
 import {
-  createColumnHelper, getCoreRowModel, getFilteredRowModel, getSortedRowModel, useReactTable, type SortingState, type Table,
-} from '@tanstack/react-table' // prettier-ignore
+  createColumnHelper,
+  getCoreRowModel,
+  getFilteredRowModel,
+  getSortedRowModel,
+  useReactTable,
+  type SortingState,
+  type Table,
+} from '@tanstack/react-table'
 import { useMemo, useState } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
@@ -28,8 +34,17 @@ const COLUMNS = [
   column.accessor((pupil) => pupil.lastSeenAt ?? '', { id: 'seen' }),
 ]
 
-/** Pupils with where their work stands: a table that sorts and filters on wide screens, a list on phones. */
-export function PupilTable({ pupils, onOpen }: { pupils: PupilLine[]; onOpen: (id: string) => void }) {
+/**
+ * Pupils with where their work stands: a table that sorts and filters on wide screens, a list on
+ * phones.
+ */
+export function PupilTable({
+  pupils,
+  onOpen,
+}: {
+  pupils: PupilLine[]
+  onOpen: (id: string) => void
+}) {
   const { tablet } = useWidth()
   const [sorting, setSorting] = useState<SortingState>([{ id: 'name', desc: false }])
   const [wanted, setWanted] = useState('')
@@ -46,7 +61,8 @@ export function PupilTable({ pupils, onOpen }: { pupils: PupilLine[]; onOpen: (i
     getCoreRowModel: getCoreRowModel(),
     getSortedRowModel: getSortedRowModel(),
     getFilteredRowModel: getFilteredRowModel(),
-    globalFilterFn: (row, _column, text: string) => nameOf(row.original).toLowerCase().includes(text.trim().toLowerCase()),
+    globalFilterFn: (row, _column, text: string) =>
+      nameOf(row.original).toLowerCase().includes(text.trim().toLowerCase()),
     getRowId: ({ id }) => id,
   })
   const rows = table.getRowModel().rows.map(({ original }) => original)
@@ -65,7 +81,10 @@ export function PupilTable({ pupils, onOpen }: { pupils: PupilLine[]; onOpen: (i
       <View
         role={tablet ? 'table' : 'list'}
         aria-label={strings.pupils(rows.length)}
-        style={[{ backgroundColor: colours.sheet, borderRadius: corners.button, overflow: 'hidden' }, shadow]}
+        style={[
+          { backgroundColor: colours.sheet, borderRadius: corners.button, overflow: 'hidden' },
+          shadow,
+        ]}
       >
         {tablet ? <TableHead table={table} /> : null}
         {rows.map((pupil) => (
@@ -85,17 +104,37 @@ function SortChoice({ table }: { table: Table<PupilLine> }) {
       hidden
       label={strings.sortBy('')}
       value={now as ColumnId}
-      options={ids.map((id) => ({ value: id, label: strings.sortBy(strings.columns[id].toLowerCase()) }))}
+      options={ids.map((id) => ({
+        value: id,
+        label: strings.sortBy(strings.columns[id].toLowerCase()),
+      }))}
       onChange={(id) => table.setSorting([{ id, desc: id !== 'name' }])}
     />
   )
 }
 
-const FLEX: Record<ColumnId, number> = { name: 3, toDo: 1, draft: 1.2, submitted: 1.2, returned: 1.2, approved: 1.2, seen: 1.6 }
+const FLEX: Record<ColumnId, number> = {
+  name: 3,
+  toDo: 1,
+  draft: 1.2,
+  submitted: 1.2,
+  returned: 1.2,
+  approved: 1.2,
+  seen: 1.6,
+}
 
 function TableHead({ table }: { table: Table<PupilLine> }) {
   return (
-    <View role="row" style={{ flexDirection: 'row', padding: 8, borderBottomWidth: 1, borderBottomColor: colours.rule, gap: 8 }}>
+    <View
+      role="row"
+      style={{
+        flexDirection: 'row',
+        padding: 8,
+        borderBottomWidth: 1,
+        borderBottomColor: colours.rule,
+        gap: 8,
+      }}
+    >
       {table.getFlatHeaders().map((header) => {
         const id = header.column.id as ColumnId
         const sorted = header.column.getIsSorted()
@@ -107,7 +146,11 @@ function TableHead({ table }: { table: Table<PupilLine> }) {
             style={{ flex: FLEX[id] }}
           >
             <Press
-              label={sorted ? strings.sorted(strings.columns[id], sorted === 'desc') : strings.columns[id]}
+              label={
+                sorted
+                  ? strings.sorted(strings.columns[id], sorted === 'desc')
+                  : strings.columns[id]
+              }
               onPress={() => header.column.toggleSorting()}
               style={{
                 flexDirection: 'row',
@@ -117,10 +160,19 @@ function TableHead({ table }: { table: Table<PupilLine> }) {
                 minHeight: 32,
               }}
             >
-              <Text variant={sorted ? 'labelMedium' : 'bodySmall'} style={{ color: colours.inkSoft }}>
+              <Text
+                variant={sorted ? 'labelMedium' : 'bodySmall'}
+                style={{ color: colours.inkSoft }}
+              >
                 {strings.columns[id]}
               </Text>
-              {sorted ? <Symbol name={sorted === 'asc' ? 'up' : 'down-arrow'} size={15} colour={colours.inkSoft} /> : null}
+              {sorted ? (
+                <Symbol
+                  name={sorted === 'asc' ? 'up' : 'down-arrow'}
+                  size={15}
+                  colour={colours.inkSoft}
+                />
+              ) : null}
             </Press>
           </View>
         )
@@ -129,14 +181,28 @@ function TableHead({ table }: { table: Table<PupilLine> }) {
   )
 }
 
-function PupilRow({ pupil, wide, onOpen }: { pupil: PupilLine; wide: boolean; onOpen: () => void }) {
+function PupilRow({
+  pupil,
+  wide,
+  onOpen,
+}: {
+  pupil: PupilLine
+  wide: boolean
+  onOpen: () => void
+}) {
   const name = nameOf(pupil)
   const who = (
     <Press
       role="link"
       label={name}
       onPress={onOpen}
-      style={{ flexDirection: 'row', alignItems: 'center', gap: 12, minHeight: targets.adult, flex: 1 }}
+      style={{
+        flexDirection: 'row',
+        alignItems: 'center',
+        gap: 12,
+        minHeight: targets.adult,
+        flex: 1,
+      }}
     >
       <Peg peg={pupil.peg} size={40} />
       <Text variant="titleSmall" style={{ flex: 1 }}>
@@ -146,17 +212,29 @@ function PupilRow({ pupil, wide, onOpen }: { pupil: PupilLine; wide: boolean; on
   )
   const cells = [
     { id: 'toDo' as const, count: pupil.toDo, tint: colours.ochreTint, text: colours.ochreText },
-    ...COUNTS.map((id) => ({ id, count: pupil.counts[id], tint: stateColours[id].tint, text: stateColours[id].text })),
+    ...COUNTS.map((id) => ({
+      id,
+      count: pupil.counts[id],
+      tint: stateColours[id].tint,
+      text: stateColours[id].text,
+    })),
   ]
   if (!wide) {
     return (
-      <View role="listitem" style={{ padding: 12, borderBottomWidth: 1, borderBottomColor: colours.rule, gap: 4 }}>
+      <View
+        role="listitem"
+        style={{ padding: 12, borderBottomWidth: 1, borderBottomColor: colours.rule, gap: 4 }}
+      >
         {who}
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 12, paddingLeft: 52 }}>
           {cells
             .filter(({ count }) => count > 0)
             .map(({ id, count, text }) => (
-              <Text key={id} variant="bodySmall" style={{ color: text }}>{`${count} ${strings.columns[id].toLowerCase()}`}</Text>
+              <Text
+                key={id}
+                variant="bodySmall"
+                style={{ color: text }}
+              >{`${count} ${strings.columns[id].toLowerCase()}`}</Text>
             ))}
         </View>
       </View>

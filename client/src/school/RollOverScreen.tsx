@@ -11,7 +11,13 @@ import { Loading, Notice, ProblemNotice } from '../kit/Notice'
 import { Peg } from '../kit/Peg'
 import { colours } from '../kit/theme'
 import { toast } from '../kit/Toast'
-import { useLatestRollOver, useRollOverPlan, useTurnYear, useUndoTurn, useYears } from './schoolQueries'
+import {
+  useLatestRollOver,
+  useRollOverPlan,
+  useTurnYear,
+  useUndoTurn,
+  useYears,
+} from './schoolQueries'
 import { strings } from './strings'
 
 const LEAVES = 'leaves'
@@ -20,7 +26,8 @@ const LEAVES = 'leaves'
 export function RollOverScreen() {
   const years = useYears()
   if (years.isPending) return <Loading />
-  if (years.isError) return <ProblemNotice error={years.error} onRetry={() => void years.refetch()} />
+  if (years.isError)
+    return <ProblemNotice error={years.error} onRetry={() => void years.refetch()} />
   // The turn that lies ahead, or has just passed: last year's is history.
   const recent = new Date(Date.now() - 60 * 86_400_000).toISOString().slice(0, 10)
   const inOrder = [...years.data.years].reverse().filter(({ classCount }) => classCount > 0)
@@ -80,23 +87,42 @@ function ChooseYears({ years }: { years: SchoolYear[] }) {
         <Select label={strings.rollTo} value={toId} options={options} onChange={setToId} />
       </Row>
       {plan.isPending ? <Loading /> : null}
-      {plan.isError ? <ProblemNotice error={plan.error} onRetry={() => void plan.refetch()} /> : null}
-      {plan.data ? <PlanBox key={`${fromId}${toId}`} plan={plan.data} fromYearId={fromId} toYearId={toId} /> : null}
+      {plan.isError ? (
+        <ProblemNotice error={plan.error} onRetry={() => void plan.refetch()} />
+      ) : null}
+      {plan.data ? (
+        <PlanBox key={`${fromId}${toId}`} plan={plan.data} fromYearId={fromId} toYearId={toId} />
+      ) : null}
     </>
   )
 }
 
-function PlanBox({ plan, fromYearId, toYearId }: { plan: RollOverPlan; fromYearId: string; toYearId: string }) {
+function PlanBox({
+  plan,
+  fromYearId,
+  toYearId,
+}: {
+  plan: RollOverPlan
+  fromYearId: string
+  toYearId: string
+}) {
   const turn = useTurnYear()
   const [asking, setAsking] = useState(false)
   const [chosen, setChosen] = useState<Record<string, string>>({})
   const everyone = plan.classes.flatMap(({ pupils }) => pupils)
-  const placeOf = (pupil: { id: string; toClassId: string | null }) => chosen[pupil.id] ?? pupil.toClassId ?? LEAVES
+  const placeOf = (pupil: { id: string; toClassId: string | null }) =>
+    chosen[pupil.id] ?? pupil.toClassId ?? LEAVES
   const options = [
-    ...plan.nextClasses.map(({ id, name, yearGroup }) => ({ value: id, label: [name, yearGroup].filter(Boolean).join(', ') })),
+    ...plan.nextClasses.map(({ id, name, yearGroup }) => ({
+      value: id,
+      label: [name, yearGroup].filter(Boolean).join(', '),
+    })),
     { value: LEAVES, label: strings.leaves },
   ]
-  const moves = everyone.map((pupil) => ({ pupilId: pupil.id, toClassId: placeOf(pupil) === LEAVES ? null : placeOf(pupil) }))
+  const moves = everyone.map((pupil) => ({
+    pupilId: pupil.id,
+    toClassId: placeOf(pupil) === LEAVES ? null : placeOf(pupil),
+  }))
   const left = moves.filter(({ toClassId }) => toClassId === null).length
   return (
     <>
@@ -105,11 +131,17 @@ function PlanBox({ plan, fromYearId, toYearId }: { plan: RollOverPlan; fromYearI
           <Select
             label={strings.allTo}
             value={
-              pupils.length > 0 && pupils.every((pupil) => placeOf(pupil) === placeOf(pupils[0]!)) ? placeOf(pupils[0]!) : ''
+              pupils.length > 0 && pupils.every((pupil) => placeOf(pupil) === placeOf(pupils[0]!))
+                ? placeOf(pupils[0]!)
+                : ''
             }
             options={[{ value: '', label: '…' }, ...options]}
             onChange={(place) =>
-              place && setChosen({ ...chosen, ...Object.fromEntries(pupils.map((pupil) => [pupil.id, place])) })
+              place &&
+              setChosen({
+                ...chosen,
+                ...Object.fromEntries(pupils.map((pupil) => [pupil.id, place])),
+              })
             }
           />
           {pupils.map((pupil) => (
@@ -145,7 +177,12 @@ function PlanBox({ plan, fromYearId, toYearId }: { plan: RollOverPlan; fromYearI
         {strings.rollCounts(plan.foldersToPutAway, plan.piecesWaiting)}
       </Hint>
       {turn.isError ? <ProblemNotice error={turn.error} /> : null}
-      <BigButton label={strings.rollDo} symbol="forward" busy={turn.isPending} onPress={() => setAsking(true)} />
+      <BigButton
+        label={strings.rollDo}
+        symbol="forward"
+        busy={turn.isPending}
+        onPress={() => setAsking(true)}
+      />
       <Ask
         visible={asking}
         title={strings.rollAsk(moves.length - left, left)}

@@ -8,13 +8,33 @@ jest.mock('expo-router', () => ({
 }))
 
 const CLASS = {
-  id: ID(5), name: 'Heron', yearGroup: 'Year 3', schoolYearId: ID(6), yearName: '2026/27', running: true, pupilCount: 1, teachers: [], idleMinutes: 10,
-  pupilsPropose: false, mine: true, version: 1,
-} // prettier-ignore
+  id: ID(5),
+  name: 'Heron',
+  yearGroup: 'Year 3',
+  schoolYearId: ID(6),
+  yearName: '2026/27',
+  running: true,
+  pupilCount: 1,
+  teachers: [],
+  idleMinutes: 10,
+  pupilsPropose: false,
+  mine: true,
+  version: 1,
+}
 const member = (n: number, lastName: string, change: object = {}) => ({
-  id: ID(n), firstName: 'Ms', lastName, email: `${lastName.toLowerCase()}@saltmarsh.example`, role: 'teacher', leads: false, left: false, active: true, oneTimeCodes: false, classes: [],
-  lastSeenAt: null, ...change,
-}) // prettier-ignore
+  id: ID(n),
+  firstName: 'Ms',
+  lastName,
+  email: `${lastName.toLowerCase()}@saltmarsh.example`,
+  role: 'teacher',
+  leads: false,
+  left: false,
+  active: true,
+  oneTimeCodes: false,
+  classes: [],
+  lastSeenAt: null,
+  ...change,
+})
 const at = (change: Record<string, unknown> = {}) => ({
   'GET /school/staff': [member(1, 'Ray', { leads: true })],
   'GET /school/classes': [CLASS],
@@ -27,7 +47,10 @@ test('says whose class nobody teaches', async () => {
 })
 
 test('a new member gets an account with classes; a wrong address is said before anything is sent', async () => {
-  const asked = show(<StaffScreen />, at({ 'PUT /school/staff': [member(2, 'Noor', { active: false })] }))
+  const asked = show(
+    <StaffScreen />,
+    at({ 'PUT /school/staff': [member(2, 'Noor', { active: false })] }),
+  )
   fireEvent.click(await screen.findByRole('button', { name: 'Add a member of staff' }))
   fireEvent.change(screen.getByLabelText(/^What pupils call them/), { target: { value: 'Ms' } })
   fireEvent.change(screen.getByLabelText('Last name'), { target: { value: 'Noor' } })
@@ -36,17 +59,27 @@ test('a new member gets an account with classes; a wrong address is said before 
   fireEvent.click(screen.getByRole('button', { name: 'Make the account' }))
   expect(await screen.findByText('It is not an e-mail address.')).toBeTruthy()
   expect(asked.filter(({ method }) => method === 'PUT')).toEqual([])
-  fireEvent.change(screen.getByLabelText('E-mail address'), { target: { value: 'Noor@saltmarsh.example' } })
+  fireEvent.change(screen.getByLabelText('E-mail address'), {
+    target: { value: 'Noor@saltmarsh.example' },
+  })
   fireEvent.click(screen.getByRole('button', { name: 'Make the account' }))
   await waitFor(() =>
     expect(asked.find(({ method }) => method === 'PUT')?.body).toEqual({
-      firstName: 'Ms', lastName: 'Noor', email: 'noor@saltmarsh.example', role: 'teacher', classIds: [ID(5)],
+      firstName: 'Ms',
+      lastName: 'Noor',
+      email: 'noor@saltmarsh.example',
+      role: 'teacher',
+      classIds: [ID(5)],
     }),
-  ) // prettier-ignore
+  )
 })
 
 test('a refusal, as when the last lead would step down, stands beside the member', async () => {
-  const body = { type: '/problems/school/no-lead', title: 'Somebody has to lead the school.', status: 409 }
+  const body = {
+    type: '/problems/school/no-lead',
+    title: 'Somebody has to lead the school.',
+    status: 409,
+  }
   show(<StaffScreen />, at({ [`PATCH /school/staff/${ID(1)}`]: { status: 409, body } }))
   fireEvent.click(await screen.findByRole('button', { name: 'Change' }))
   fireEvent.click(screen.getByRole('switch', { name: /^Leads the school/ }))
@@ -54,10 +87,15 @@ test('a refusal, as when the last lead would step down, stands beside the member
 })
 
 test('leaving is asked for once more', async () => {
-  const asked = show(<StaffScreen />, at({ [`PATCH /school/staff/${ID(1)}`]: [member(1, 'Ray', { left: true })] }))
+  const asked = show(
+    <StaffScreen />,
+    at({ [`PATCH /school/staff/${ID(1)}`]: [member(1, 'Ray', { left: true })] }),
+  )
   fireEvent.click(await screen.findByRole('button', { name: 'Change' }))
   fireEvent.click(screen.getByRole('button', { name: 'Has left' }))
   expect(asked.filter(({ method }) => method === 'PATCH')).toEqual([])
   fireEvent.click((await screen.findAllByRole('button', { name: 'Has left' })).at(-1)!)
-  await waitFor(() => expect(asked.find(({ method }) => method === 'PATCH')?.body).toEqual({ left: true }))
+  await waitFor(() =>
+    expect(asked.find(({ method }) => method === 'PATCH')?.body).toEqual({ left: true }),
+  )
 })

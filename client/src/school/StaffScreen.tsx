@@ -17,9 +17,13 @@ import { toast } from '../kit/Toast'
 import { useAddStaff, useChangeStaff, useClasses, useStaff } from './schoolQueries'
 import { strings } from './strings'
 
-const nameOf = (member: { firstName: string; lastName: string }): string => `${member.firstName} ${member.lastName}`.trim()
+const nameOf = (member: { firstName: string; lastName: string }): string =>
+  `${member.firstName} ${member.lastName}`.trim()
 const choicesOf = (classes: readonly SchoolClass[]) =>
-  classes.map(({ id, name, running, yearName }) => ({ value: id, label: running ? name : `${name}, ${yearName}` }))
+  classes.map(({ id, name, running, yearName }) => ({
+    value: id,
+    label: running ? name : `${name}, ${yearName}`,
+  }))
 
 /** Who works here: accounts, classes, leading, leaving. */
 export function StaffScreen() {
@@ -27,8 +31,10 @@ export function StaffScreen() {
   const classes = useClasses()
   const [adding, setAdding] = useState(false)
   if (staff.isPending || classes.isPending) return <Loading />
-  if (staff.isError) return <ProblemNotice error={staff.error} onRetry={() => void staff.refetch()} />
-  if (classes.isError) return <ProblemNotice error={classes.error} onRetry={() => void classes.refetch()} />
+  if (staff.isError)
+    return <ProblemNotice error={staff.error} onRetry={() => void staff.refetch()} />
+  if (classes.isError)
+    return <ProblemNotice error={classes.error} onRetry={() => void classes.refetch()} />
   const alone = classes.data.filter(({ teachers }) => teachers.length === 0).map(({ name }) => name)
   return (
     <Page>
@@ -53,22 +59,47 @@ export function StaffScreen() {
   )
 }
 
-function AddStaffForm({ classes, onDone }: { classes: readonly SchoolClass[]; onDone: () => void }) {
+function AddStaffForm({
+  classes,
+  onDone,
+}: {
+  classes: readonly SchoolClass[]
+  onDone: () => void
+}) {
   const add = useAddStaff()
   const [id] = useState(() => newId())
   const { control, handleSubmit } = useForm({
     resolver: valibotResolver(AddStaff),
-    defaultValues: { firstName: '', lastName: '', email: '', role: 'teacher' as 'teacher' | 'office', classIds: [] as string[] },
+    defaultValues: {
+      firstName: '',
+      lastName: '',
+      email: '',
+      role: 'teacher' as 'teacher' | 'office',
+      classIds: [] as string[],
+    },
   })
-  const save = handleSubmit(
-    (input) =>
-    add.mutate({ id, input }, { onSuccess: () => { toast(strings.sent(input.email)); onDone() } }), // prettier-ignore
+  const save = handleSubmit((input) =>
+    add.mutate(
+      { id, input },
+      {
+        onSuccess: () => {
+          toast(strings.sent(input.email))
+          onDone()
+        },
+      },
+    ),
   )
   return (
     <Box title={strings.addStaff}>
       <FormLine control={control} name="firstName" label={strings.staffFirst} autoFocus />
       <FormLine control={control} name="lastName" label={strings.lastName} />
-      <FormLine control={control} name="email" label={strings.email} inputMode="email" autoCapitalize="none" />
+      <FormLine
+        control={control}
+        name="email"
+        label={strings.email}
+        inputMode="email"
+        autoCapitalize="none"
+      />
       <Controller
         control={control}
         name="role"
@@ -77,7 +108,10 @@ function AddStaffForm({ classes, onDone }: { classes: readonly SchoolClass[]; on
             label={strings.role}
             value={field.value}
             onChange={field.onChange}
-            options={(['teacher', 'office'] as const).map((role) => ({ value: role, label: strings.roles[role] }))}
+            options={(['teacher', 'office'] as const).map((role) => ({
+              value: role,
+              label: strings.roles[role],
+            }))}
           />
         )}
       />
@@ -85,11 +119,21 @@ function AddStaffForm({ classes, onDone }: { classes: readonly SchoolClass[]; on
         control={control}
         name="classIds"
         render={({ field }) => (
-          <Several label={strings.teaches} options={choicesOf(classes)} values={field.value} onChange={field.onChange} />
+          <Several
+            label={strings.teaches}
+            options={choicesOf(classes)}
+            values={field.value}
+            onChange={field.onChange}
+          />
         )}
       />
       {add.isError ? <ProblemNotice error={add.error} /> : null}
-      <BigButton label={strings.invite} symbol="mail" onPress={() => void save()} busy={add.isPending} />
+      <BigButton
+        label={strings.invite}
+        symbol="mail"
+        onPress={() => void save()}
+        busy={add.isPending}
+      />
     </Box>
   )
 }
@@ -126,7 +170,13 @@ function Member({ member, classes }: { member: StaffMember; classes: readonly Sc
           <Hint>{about.filter(Boolean).join(' · ')}</Hint>
           <Hint>{member.email}</Hint>
         </View>
-        <BigButton small tone="quiet" symbol={open ? 'up' : 'edit'} label={strings.change} onPress={() => setOpen(!open)} />
+        <BigButton
+          small
+          tone="quiet"
+          symbol={open ? 'up' : 'edit'}
+          label={strings.change}
+          onPress={() => setOpen(!open)}
+        />
       </View>
       {open ? (
         member.left ? (
@@ -157,7 +207,11 @@ function Member({ member, classes }: { member: StaffMember; classes: readonly Sc
                 />
               </Row>
             ) : null}
-            <Toggle label={strings.leads} value={member.leads} onChange={(leads) => change.mutate({ id, change: { leads } })} />
+            <Toggle
+              label={strings.leads}
+              value={member.leads}
+              onChange={(leads) => change.mutate({ id, change: { leads } })}
+            />
             <Row>
               {member.active ? null : (
                 <BigButton
@@ -166,10 +220,21 @@ function Member({ member, classes }: { member: StaffMember; classes: readonly Sc
                   symbol="mail"
                   label={strings.resend}
                   busy={add.isPending}
-                  onPress={() => add.mutate({ id, input }, { onSuccess: () => toast(strings.sent(member.email)) })}
+                  onPress={() =>
+                    add.mutate(
+                      { id, input },
+                      { onSuccess: () => toast(strings.sent(member.email)) },
+                    )
+                  }
                 />
               )}
-              <BigButton small tone="again" symbol="out" label={strings.staffLeave} onPress={() => setAsking(true)} />
+              <BigButton
+                small
+                tone="again"
+                symbol="out"
+                label={strings.staffLeave}
+                onPress={() => setAsking(true)}
+              />
             </Row>
           </>
         )

@@ -19,8 +19,17 @@ import { strings } from './strings'
 export function StrandsScreen() {
   const strands = useStrands()
   if (strands.isPending) return <Loading />
-  if (strands.isError) return <ProblemNotice error={strands.error} onRetry={() => void strands.refetch()} />
-  return <StrandsForm start={strands.data.length > 0 ? strands.data : FIRST_STRANDS.map((name) => ({ id: newId(), name }))} />
+  if (strands.isError)
+    return <ProblemNotice error={strands.error} onRetry={() => void strands.refetch()} />
+  return (
+    <StrandsForm
+      start={
+        strands.data.length > 0
+          ? strands.data
+          : FIRST_STRANDS.map((name) => ({ id: newId(), name }))
+      }
+    />
+  )
 }
 
 function StrandsForm({ start }: { start: Strand[] }) {
@@ -32,9 +41,17 @@ function StrandsForm({ start }: { start: Strand[] }) {
     next.splice(i + by, 0, one!)
     setList(next)
   }
-  const save = () => put.mutate(list.filter(({ name }) => name.trim() !== ''), { onSuccess: () => toast(strings.kept) }) // prettier-ignore
+  const save = () =>
+    put.mutate(
+      list.filter(({ name }) => name.trim() !== ''),
+      { onSuccess: () => toast(strings.kept) },
+    )
   return (
-    <Page foot={<BigButton label={strings.saveStrands} symbol="check" onPress={save} busy={put.isPending} />}>
+    <Page
+      foot={
+        <BigButton label={strings.saveStrands} symbol="check" onPress={save} busy={put.isPending} />
+      }
+    >
       <Head title={strings.strands} back="/year" />
       <Hint>{strings.strandsHelp}</Hint>
       {put.isError ? <ProblemNotice error={put.error} /> : null}
@@ -45,7 +62,9 @@ function StrandsForm({ start }: { start: Strand[] }) {
               <Field
                 label={strings.strand(i + 1)}
                 value={strand.name}
-                onChangeText={(name) => setList(list.map((one) => (one.id === strand.id ? { ...one, name } : one)))}
+                onChangeText={(name) =>
+                  setList(list.map((one) => (one.id === strand.id ? { ...one, name } : one)))
+                }
               />
             </View>
             <RoundButton

@@ -18,7 +18,10 @@ import { strings } from './strings'
 
 /** The next 1 September, or the one after the last year that is known. */
 function nextStart(years: readonly SchoolYear[]): string {
-  const last = years.map(({ endsOn }) => endsOn).sort().at(-1) // prettier-ignore
+  const last = years
+    .map(({ endsOn }) => endsOn)
+    .sort()
+    .at(-1)
   if (last) {
     const after = new Date(`${last}T12:00:00Z`)
     after.setUTCDate(after.getUTCDate() + 1)
@@ -33,26 +36,50 @@ export function YearEditScreen() {
   const { id } = useLocalSearchParams<{ id: string }>()
   const years = useYears()
   if (years.isPending) return <Loading />
-  if (years.isError) return <ProblemNotice error={years.error} onRetry={() => void years.refetch()} />
+  if (years.isError)
+    return <ProblemNotice error={years.error} onRetry={() => void years.refetch()} />
   const year = years.data.years.find((candidate) => candidate.id === id)
   const guess = guessYear(nextStart(years.data.years))
   const start: PutYear = year
-    ? { name: year.name, startsOn: year.startsOn, endsOn: year.endsOn, terms: year.terms, closedDays: year.closedDays }
+    ? {
+        name: year.name,
+        startsOn: year.startsOn,
+        endsOn: year.endsOn,
+        terms: year.terms,
+        closedDays: year.closedDays,
+      }
     : { ...guess, terms: guess.terms.map((term) => ({ ...term, id: newId() })), closedDays: [] }
   return <YearForm id={year?.id ?? null} start={start} />
 }
 
 function YearForm({ id, start }: { id: string | null; start: PutYear }) {
   const put = usePutYear()
-  const { control, handleSubmit } = useForm({ resolver: valibotResolver(PutYear), defaultValues: start })
+  const { control, handleSubmit } = useForm({
+    resolver: valibotResolver(PutYear),
+    defaultValues: start,
+  })
   const save = handleSubmit((year) =>
     put.mutate(
       { id: id ?? newId(), year },
-      { onSuccess: () => { toast(strings.yearKept); router.replace('/year') } }, // prettier-ignore
+      {
+        onSuccess: () => {
+          toast(strings.yearKept)
+          router.replace('/year')
+        },
+      },
     ),
   )
   return (
-    <Page foot={<BigButton label={strings.saveYear} symbol="check" onPress={() => void save()} busy={put.isPending} />}>
+    <Page
+      foot={
+        <BigButton
+          label={strings.saveYear}
+          symbol="check"
+          onPress={() => void save()}
+          busy={put.isPending}
+        />
+      }
+    >
       <Head title={id ? start.name : strings.newYear} back="/year" />
       {id ? null : <Hint>{strings.guessed}</Hint>}
       {put.isError ? <ProblemNotice error={put.error} /> : null}
@@ -63,7 +90,13 @@ function YearForm({ id, start }: { id: string | null; start: PutYear }) {
           <FormDay control={control} name="endsOn" label={strings.to} />
         </Row>
       </Box>
-      <Spans control={control} list="terms" title={strings.terms} add={strings.addTerm} nameOf={(n) => strings.term(n)} />
+      <Spans
+        control={control}
+        list="terms"
+        title={strings.terms}
+        add={strings.addTerm}
+        nameOf={(n) => strings.term(n)}
+      />
       <Spans
         control={control}
         list="closedDays"
@@ -101,7 +134,12 @@ function Spans({
           key={field.key}
           role="group"
           aria-label={field.name || nameOf(i + 1)}
-          style={{ gap: 8, borderBottomWidth: 1, borderBottomColor: colours.rule, paddingBottom: 12 }}
+          style={{
+            gap: 8,
+            borderBottomWidth: 1,
+            borderBottomColor: colours.rule,
+            paddingBottom: 12,
+          }}
         >
           <View style={{ flexDirection: 'row', alignItems: 'flex-end', gap: 8 }}>
             <View style={{ flex: 1 }}>
@@ -127,7 +165,9 @@ function Spans({
           tone="quiet"
           symbol="plus"
           label={add}
-          onPress={() => append({ id: newId(), name: nameOf(fields.length + 1), startsOn: '', endsOn: '' })}
+          onPress={() =>
+            append({ id: newId(), name: nameOf(fields.length + 1), startsOn: '', endsOn: '' })
+          }
         />
       </Row>
     </Box>

@@ -23,15 +23,21 @@ const days = (span: { startsOn: string; endsOn: string }): string =>
     ? dayOf(`${span.startsOn}T12:00:00Z`)
     : `${dayOf(`${span.startsOn}T12:00:00Z`)} – ${dayOf(`${span.endsOn}T12:00:00Z`)}`
 
-/** School years with their terms, the running one marked; for whoever leads also everything that concerns the whole school. */
+/**
+ * School years with their terms, the running one marked; for whoever leads also everything that
+ * concerns the whole school.
+ */
 export function YearScreen() {
   const years = useYears()
   const session = useSession()
   const signOut = useSignOut()
   const leads = session.data?.person?.leads ?? false
   if (years.isPending) return <Loading />
-  if (years.isError) return <ProblemNotice error={years.error} onRetry={() => void years.refetch()} />
-  const newYear = <BigButton label={strings.newYear} symbol="plus" onPress={() => router.push('/year/new')} />
+  if (years.isError)
+    return <ProblemNotice error={years.error} onRetry={() => void years.refetch()} />
+  const newYear = (
+    <BigButton label={strings.newYear} symbol="plus" onPress={() => router.push('/year/new')} />
+  )
   return (
     <Page>
       <Heading level={1}>{strings.year}</Heading>
@@ -46,7 +52,12 @@ export function YearScreen() {
       ))}
       {leads && years.data.years.length > 0 ? <Row>{newYear}</Row> : null}
       {leads ? <WholeSchool /> : null}
-      <BigButton label={accountWords.account} symbol="key" tone="quiet" onPress={() => router.push('/account')} />
+      <BigButton
+        label={accountWords.account}
+        symbol="key"
+        tone="quiet"
+        onPress={() => router.push('/account')}
+      />
       <BigButton
         label={accountWords.signOut}
         symbol="out"
@@ -57,7 +68,15 @@ export function YearScreen() {
   )
 }
 
-function YearBox({ year, runningTermId, leads }: { year: SchoolYear; runningTermId: string | null; leads: boolean }) {
+function YearBox({
+  year,
+  runningTermId,
+  leads,
+}: {
+  year: SchoolYear
+  runningTermId: string | null
+  leads: boolean
+}) {
   return (
     <Box title={year.name}>
       {year.terms.map((term) => {
@@ -75,7 +94,9 @@ function YearBox({ year, runningTermId, leads }: { year: SchoolYear; runningTerm
               gap: 8,
             }}
           >
-            <Text variant="titleSmall">{running ? `${term.name}, ${strings.running}` : term.name}</Text>
+            <Text variant="titleSmall">
+              {running ? `${term.name}, ${strings.running}` : term.name}
+            </Text>
             <Text variant="bodyMedium">{days(term)}</Text>
           </View>
         )
@@ -83,7 +104,12 @@ function YearBox({ year, runningTermId, leads }: { year: SchoolYear; runningTerm
       {year.closedDays.map((closed) => (
         <View
           key={closed.id}
-          style={{ flexDirection: 'row', justifyContent: 'space-between', flexWrap: 'wrap', paddingHorizontal: 12 }}
+          style={{
+            flexDirection: 'row',
+            justifyContent: 'space-between',
+            flexWrap: 'wrap',
+            paddingHorizontal: 12,
+          }}
         >
           <Hint>{closed.name}</Hint>
           <Hint>{days(closed)}</Hint>
@@ -119,11 +145,22 @@ function WholeSchool() {
       <Box title={strings.more}>
         <Row>
           {PLACES.map(({ href, label, symbol }) => (
-            <BigButton key={href} small tone="quiet" symbol={symbol} label={label} onPress={() => router.push(href as Href)} />
+            <BigButton
+              key={href}
+              small
+              tone="quiet"
+              symbol={symbol}
+              label={label}
+              onPress={() => router.push(href as Href)}
+            />
           ))}
         </Row>
         <Row>
-          <SaveButton label={strings.exportCsv} address="/api/school/export?format=csv" name="pupils.csv" />
+          <SaveButton
+            label={strings.exportCsv}
+            address="/api/school/export?format=csv"
+            name="pupils.csv"
+          />
           {(['1.1', '1.2'] as const).map((version) => (
             <SaveButton
               key={version}
@@ -160,14 +197,23 @@ function SchoolFactsBox() {
         onChangeText={(timeZone) => setDraft({ ...shown, timeZone })}
         error={sentence(faults.timeZone?.[0])}
       />
-      {change.isError && Object.keys(faults).length === 0 ? <ProblemNotice error={change.error} /> : null}
+      {change.isError && Object.keys(faults).length === 0 ? (
+        <ProblemNotice error={change.error} />
+      ) : null}
       {draft ? (
         <Row>
           <BigButton
             small
             label={strings.keep}
             busy={change.isPending}
-            onPress={() => change.mutate(draft, { onSuccess: () => { setDraft(null); toast(strings.kept) } })} // prettier-ignore
+            onPress={() =>
+              change.mutate(draft, {
+                onSuccess: () => {
+                  setDraft(null)
+                  toast(strings.kept)
+                },
+              })
+            }
           />
         </Row>
       ) : null}

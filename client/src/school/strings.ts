@@ -29,7 +29,8 @@ export const strings = {
     seen: 'Last seen',
   },
   sortBy: (column: string) => `Sort by ${column}`,
-  sorted: (column: string, down: boolean) => `${column}, ${down ? 'largest first' : 'smallest first'}`,
+  sorted: (column: string, down: boolean) =>
+    `${column}, ${down ? 'largest first' : 'smallest first'}`,
   never: 'never',
   idle: 'A shared tablet closes a pupil’s desk after',
   minutes: (minutes: number) => `${minutes} min`,
@@ -77,7 +78,8 @@ export const strings = {
   listTitle: (name: string | null) => (name ? `Pupils for ${name}` : 'A list for the whole school'),
   listHelp:
     'Type or paste names, one pupil a line: “Wren Shore”, or columns from a spreadsheet with a heading row. Or take a file: CSV, or OneRoster as CSV or zip.',
-  listWholeHelp: 'Take a file with a class column, or a OneRoster export. Classes that are not here yet are made.',
+  listWholeHelp:
+    'Take a file with a class column, or a OneRoster export. Classes that are not here yet are made.',
   names: 'Names',
   look: 'See what it does',
   pickFile: 'Take a file',
@@ -86,7 +88,8 @@ export const strings = {
   does: {
     add: (n: number) => (n === 1 ? '1 pupil is new' : `${n} pupils are new`),
     change: (n: number) => (n === 1 ? '1 pupil changes' : `${n} pupils change`),
-    nothing: (n: number) => (n === 1 ? '1 pupil stays as they are' : `${n} pupils stay as they are`),
+    nothing: (n: number) =>
+      n === 1 ? '1 pupil stays as they are' : `${n} pupils stay as they are`,
     faults: (n: number) => (n === 1 ? '1 row cannot be used' : `${n} rows cannot be used`),
     newClasses: (names: string) => `New classes: ${names}`,
   },
@@ -124,7 +127,8 @@ export const strings = {
   newCardAsk: (name: string) => `Make a new code for ${name}?`,
   theCode: (name: string) => `${name}’s code, shown this once`,
   // staff
-  staffHelp: 'Who works here, and who teaches which class. A new member gets a link by mail to choose a password.',
+  staffHelp:
+    'Who works here, and who teaches which class. A new member gets a link by mail to choose a password.',
   addStaff: 'Add a member of staff',
   email: 'E-mail address',
   staffFirst: 'What pupils call them, for example Mr or Ms',
@@ -155,7 +159,9 @@ export const strings = {
   rollCounts: (folders: number, waiting: number) =>
     [
       folders === 1 ? '1 class folder is put away.' : `${folders} class folders are put away.`,
-      waiting > 0 ? `${waiting} pieces still wait in trays: judge them first, or they wait with last year’s teachers.` : '',
+      waiting > 0
+        ? `${waiting} pieces still wait in trays: judge them first, or they wait with last year’s teachers.`
+        : '',
     ]
       .filter(Boolean)
       .join(' '),
@@ -167,13 +173,20 @@ export const strings = {
   undone: 'It is as it was.',
   final: 'There is work in the new year, so it stays.',
   // post box
-  postHelp: 'Letters that went out by mail. Without a mail server they stay here, to be opened and handed on.',
+  postHelp:
+    'Letters that went out by mail. Without a mail server they stay here, to be opened and handed on.',
   openLetter: 'Open the letter',
   openAsk: (to: string) => `Open the letter to ${to}?`,
-  openHelp: 'It may hold a way in. That you opened it is noted, and the teachers it concerns are told.',
+  openHelp:
+    'It may hold a way in. That you opened it is noted, and the teachers it concerns are told.',
   blanked: 'The way in is left out: whoever has come in before is let in by nobody else.',
   noMail: 'Nothing has been sent yet',
-  mailStates: { waiting: 'on its way', sent: 'sent', kept: 'kept here', failed: 'could not be sent, will be tried again' },
+  mailStates: {
+    waiting: 'on its way',
+    sent: 'sent',
+    kept: 'kept here',
+    failed: 'could not be sent, will be tried again',
+  },
   noServer: 'There is no mail server, so letters are kept here and go nowhere.',
   // strands
   strandsHelp: 'Lines of the curriculum that folders and tasks belong to.',

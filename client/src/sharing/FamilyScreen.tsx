@@ -23,7 +23,8 @@ export function FamilyScreen() {
   const [chosen, setChosen] = useState<string | null>(null)
   const child = children.data?.find(({ id }) => id === chosen) ?? children.data?.[0]
   if (children.isPending) return <Loading />
-  if (children.isError) return <ProblemNotice error={children.error} onRetry={() => void children.refetch()} />
+  if (children.isError)
+    return <ProblemNotice error={children.error} onRetry={() => void children.refetch()} />
   if (!child) {
     return (
       <Page>
@@ -39,7 +40,11 @@ export function FamilyScreen() {
       <ChildHead child={child} />
       <Requests onAnswer={() => setChosen(child.id)} />
       {children.data.length > 1 ? (
-        <View role="tablist" aria-label={strings.children} style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+        <View
+          role="tablist"
+          aria-label={strings.children}
+          style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}
+        >
           {children.data.map((other) => (
             <Press
               key={other.id}
@@ -58,7 +63,9 @@ export function FamilyScreen() {
               }}
             >
               <Peg peg={other.peg} size={30} />
-              <Text variant={other.id === child.id ? 'labelMedium' : 'bodyMedium'}>{other.firstName}</Text>
+              <Text variant={other.id === child.id ? 'labelMedium' : 'bodyMedium'}>
+                {other.firstName}
+              </Text>
             </Press>
           ))}
         </View>
@@ -117,12 +124,25 @@ function Work({ child }: { child: Child }) {
     <View style={{ gap: 28 }}>
       <SharedPieceView piece={newest} height={Math.min(460, width * 0.72)} />
       {chapters.map((chapter) => (
-        <View key={chapter.term.id} role="region" aria-label={chapter.term.name} style={{ gap: 14 }}>
+        <View
+          key={chapter.term.id}
+          role="region"
+          aria-label={chapter.term.name}
+          style={{ gap: 14 }}
+        >
           <Heading count={chapter.pieces.length}>{chapter.term.name}</Heading>
           <Grid>
             {chapter.pieces.map((piece) => (
-              <Press key={piece.id} label={piece.title} onPress={() => setOpen(piece)} style={{ width: tile, gap: 6 }}>
-                <Sheet piece={{ cover: piece.parts[0] ?? null, state: 'approved', title: piece.title }} width={tile} />
+              <Press
+                key={piece.id}
+                label={piece.title}
+                onPress={() => setOpen(piece)}
+                style={{ width: tile, gap: 6 }}
+              >
+                <Sheet
+                  piece={{ cover: piece.parts[0] ?? null, state: 'approved', title: piece.title }}
+                  width={tile}
+                />
                 <Text variant="titleSmall" numberOfLines={2}>
                   {piece.title}
                 </Text>
@@ -139,7 +159,15 @@ function Work({ child }: { child: Child }) {
             aria-label={open.title}
             style={{ position: 'absolute', inset: 0, backgroundColor: colours.paper }}
           >
-            <ScrollView contentContainerStyle={{ padding: 16, gap: 10, width: '100%', maxWidth: 900, alignSelf: 'center' }}>
+            <ScrollView
+              contentContainerStyle={{
+                padding: 16,
+                gap: 10,
+                width: '100%',
+                maxWidth: 900,
+                alignSelf: 'center',
+              }}
+            >
               <View style={{ alignItems: 'flex-end' }}>
                 <RoundButton label={strings.close} symbol="close" onPress={() => setOpen(null)} />
               </View>

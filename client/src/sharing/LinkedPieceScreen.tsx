@@ -25,7 +25,13 @@ export function LinkedPieceScreen() {
           <Empty
             symbol="lock"
             title={strings.forSchool}
-            action={<BigButton symbol="key" label={strings.signInAsStaff} onPress={() => router.push('/sign-in')} />}
+            action={
+              <BigButton
+                symbol="key"
+                label={strings.signInAsStaff}
+                onPress={() => router.push('/sign-in')}
+              />
+            }
           >
             {linked.error.message}
           </Empty>

@@ -3,8 +3,12 @@ import { ID, show } from '../testing'
 import { ParentsBox } from './ParentsBox'
 
 const WAY_IN = {
-  id: ID(9), state: 'open', createdAt: '2026-11-01T10:00:00.000Z', expiresAt: '2027-11-01T10:00:00.000Z', lastUsedAt: null,
-} // prettier-ignore
+  id: ID(9),
+  state: 'open',
+  createdAt: '2026-11-01T10:00:00.000Z',
+  expiresAt: '2027-11-01T10:00:00.000Z',
+  lastUsedAt: null,
+}
 const CONSENTS = [
   { kind: 'photos', granted: null, saidBy: null, saidAt: null },
   { kind: 'voice', granted: false, saidBy: 'Mr Adeyemi', saidAt: '2026-11-02T10:00:00.000Z' },
@@ -20,14 +24,18 @@ const BRYN = {
 const AT = `/sharing/pupils/${ID(1)}`
 
 test('says who is invited, and what was agreed to by whom', async () => {
-  show(<ParentsBox pupilId={ID(1)} firstName="Wren" />, { [`GET ${AT}`]: { consents: CONSENTS, guardians: [BRYN] } })
+  show(<ParentsBox pupilId={ID(1)} firstName="Wren" />, {
+    [`GET ${AT}`]: { consents: CONSENTS, guardians: [BRYN] },
+  })
   const line = await screen.findByRole('article', { name: 'Bryn A.' })
   expect(line.textContent).toMatch(/invited until 1 November 2027, b@saltmarsh.example(?!,)/)
   expect(screen.getByText('nobody has said yet')).toBeTruthy()
   expect(screen.getByText(/^no, written down by Mr Adeyemi/)).toBeTruthy()
-  expect(screen.getByRole('switch', { name: 'Approved work is shared with the parents' }).getAttribute('aria-checked')).toBe(
-    'true',
-  )
+  expect(
+    screen
+      .getByRole('switch', { name: 'Approved work is shared with the parents' })
+      .getAttribute('aria-checked'),
+  ).toBe('true')
 })
 
 test('a word of the parents is sent as it is given', async () => {
@@ -37,16 +45,28 @@ test('a word of the parents is sent as it is given', async () => {
   })
   expect(await screen.findByText('No parent is invited yet.')).toBeTruthy()
   fireEvent.click(screen.getByRole('switch', { name: 'Photos that show the child may be used' }))
-  await waitFor(() => expect(asked).toContainEqual({ method: 'PUT', path: `${AT}/consents/photos`, body: { granted: true } }))
+  await waitFor(() =>
+    expect(asked).toContainEqual({
+      method: 'PUT',
+      path: `${AT}/consents/photos`,
+      body: { granted: true },
+    }),
+  )
 })
 
 test('an address that is none is said before anything is sent; without one a letter will do', async () => {
   const asked = show(<ParentsBox pupilId={ID(1)} firstName="Wren" />, {
     [`GET ${AT}`]: { consents: CONSENTS, guardians: [] },
-    [`PUT ${AT}/parents`]: { consents: CONSENTS, guardians: [BRYN], address: 'http://x.example/invitation/abc' },
+    [`PUT ${AT}/parents`]: {
+      consents: CONSENTS,
+      guardians: [BRYN],
+      address: 'http://x.example/invitation/abc',
+    },
   })
   fireEvent.click(await screen.findByRole('button', { name: 'Invite a parent' }))
-  fireEvent.change(screen.getByLabelText('First name of the parent'), { target: { value: 'Nerys' } })
+  fireEvent.change(screen.getByLabelText('First name of the parent'), {
+    target: { value: 'Nerys' },
+  })
   fireEvent.change(screen.getByLabelText('E-mail address'), { target: { value: 'nonsense' } })
   fireEvent.click(screen.getByRole('button', { name: 'Invite' }))
   expect(await screen.findByRole('alert')).toBeTruthy()
@@ -54,7 +74,11 @@ test('an address that is none is said before anything is sent; without one a let
   fireEvent.change(screen.getByLabelText('E-mail address'), { target: { value: '' } })
   fireEvent.click(screen.getByRole('button', { name: 'Invite' }))
   await waitFor(() =>
-    expect(asked.find(({ method }) => method === 'PUT')?.body).toEqual({ firstName: 'Nerys', lastName: '', email: null }),
+    expect(asked.find(({ method }) => method === 'PUT')?.body).toEqual({
+      firstName: 'Nerys',
+      lastName: '',
+      email: null,
+    }),
   )
   // Told this once, to be copied, and gone when it is not needed any more.
   expect(await screen.findByText('http://x.example/invitation/abc')).toBeTruthy()
@@ -66,7 +90,9 @@ test('somebody who is here for another child waits for their own yes; the questi
   const asked = show(<ParentsBox pupilId={ID(1)} firstName="Wren" />, {
     [`GET ${AT}`]: {
       consents: CONSENTS,
-      guardians: [{ ...BRYN, invitation: { ...WAY_IN, id: ID(2), state: 'asked', expiresAt: null } }],
+      guardians: [
+        { ...BRYN, invitation: { ...WAY_IN, id: ID(2), state: 'asked', expiresAt: null } },
+      ],
     },
     [`DELETE ${AT}/parents`]: { consents: CONSENTS, guardians: [] },
   })
@@ -75,16 +101,26 @@ test('somebody who is here for another child waits for their own yes; the questi
   expect(screen.queryByRole('button', { name: 'A new link' })).toBeNull()
   fireEvent.click(screen.getByRole('button', { name: 'Take the question back' }))
   await waitFor(() =>
-    expect(asked.some(({ method, path }) => method === 'DELETE' && path === `${AT}/parents/${ID(2)}`)).toBe(true),
+    expect(
+      asked.some(({ method, path }) => method === 'DELETE' && path === `${AT}/parents/${ID(2)}`),
+    ).toBe(true),
   )
 })
 
 test('a new way in that was mailed is not shown', async () => {
   show(<ParentsBox pupilId={ID(1)} firstName="Wren" />, {
     [`GET ${AT}`]: { consents: CONSENTS, guardians: [BRYN] },
-    [`POST ${AT}/invitations/${ID(9)}/renew`]: { consents: CONSENTS, guardians: [BRYN], address: null },
+    [`POST ${AT}/invitations/${ID(9)}/renew`]: {
+      consents: CONSENTS,
+      guardians: [BRYN],
+      address: null,
+    },
   })
   fireEvent.click(await screen.findByRole('button', { name: 'A new link' }))
-  await waitFor(() => expect(screen.getByRole('button', { name: 'A new link' }).getAttribute('aria-busy')).not.toBe('true'))
+  await waitFor(() =>
+    expect(screen.getByRole('button', { name: 'A new link' }).getAttribute('aria-busy')).not.toBe(
+      'true',
+    ),
+  )
   expect(screen.queryByText(/shown this once/)).toBeNull()
 })

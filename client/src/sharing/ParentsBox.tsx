@@ -15,7 +15,13 @@ import { Notice, ProblemNotice } from '../kit/Notice'
 import { SaveButton } from '../kit/SaveButton'
 import { toast } from '../kit/Toast'
 import { colours } from '../kit/theme'
-import { useAddParent, useChangeInvitation, usePupilSharing, usePutConsent, useRemoveParent } from './sharingQueries'
+import {
+  useAddParent,
+  useChangeInvitation,
+  usePupilSharing,
+  usePutConsent,
+  useRemoveParent,
+} from './sharingQueries'
 import { strings } from './strings'
 
 /** Who outside the school sees this pupil's work, what they agreed to, and the way to end it. */
@@ -24,24 +30,38 @@ export function ParentsBox({ pupilId, firstName }: { pupilId: string; firstName:
   const [adding, setAdding] = useState(false)
   const [told, setTold] = useState<WayIn | null>(null)
   if (sharing.isPending) return null
-  if (sharing.isError) return <ProblemNotice error={sharing.error} onRetry={() => void sharing.refetch()} />
+  if (sharing.isError)
+    return <ProblemNotice error={sharing.error} onRetry={() => void sharing.refetch()} />
   const { guardians, consents } = sharing.data
   const waiting = guardians.some(
-    ({ invitation }) => invitation?.state === 'asked' || (invitation?.state === 'open' && !invitation.lastUsedAt),
+    ({ invitation }) =>
+      invitation?.state === 'asked' || (invitation?.state === 'open' && !invitation.lastUsedAt),
   )
   return (
     <>
       <Box title={strings.parents}>
         {guardians.length === 0 ? <Text variant="bodyMedium">{strings.noParents}</Text> : null}
         {guardians.map((guardian) => (
-          <GuardianLine key={guardian.id} pupilId={pupilId} guardian={guardian} firstName={firstName} onTold={setTold} />
+          <GuardianLine
+            key={guardian.id}
+            pupilId={pupilId}
+            guardian={guardian}
+            firstName={firstName}
+            onTold={setTold}
+          />
         ))}
         {told ? <ToldOnce wayIn={told} onDone={() => setTold(null)} /> : null}
         {adding ? (
           <AddParentForm pupilId={pupilId} onTold={setTold} onDone={() => setAdding(false)} />
         ) : (
           <Row>
-            <BigButton small tone="quiet" symbol="plus" label={strings.addParent} onPress={() => setAdding(true)} />
+            <BigButton
+              small
+              tone="quiet"
+              symbol="plus"
+              label={strings.addParent}
+              onPress={() => setAdding(true)}
+            />
             {waiting ? (
               <SaveButton
                 label={strings.letter}
@@ -59,7 +79,13 @@ export function ParentsBox({ pupilId, firstName }: { pupilId: string; firstName:
   )
 }
 
-function ConsentBox({ pupilId, consents }: { pupilId: string; consents: PupilSharing['consents'] }) {
+function ConsentBox({
+  pupilId,
+  consents,
+}: {
+  pupilId: string
+  consents: PupilSharing['consents']
+}) {
   const put = usePutConsent(pupilId)
   return (
     <Box title={strings.consents}>
@@ -71,7 +97,11 @@ function ConsentBox({ pupilId, consents }: { pupilId: string; consents: PupilSha
             value={granted ?? false}
             onChange={(yes) => put.mutate({ kind, granted: yes })}
           />
-          <Hint>{granted === null || !saidAt ? strings.nobodySaid : strings.said(granted, saidBy ?? '', whenWasIt(saidAt))}</Hint>
+          <Hint>
+            {granted === null || !saidAt
+              ? strings.nobodySaid
+              : strings.said(granted, saidBy ?? '', whenWasIt(saidAt))}
+          </Hint>
         </View>
       ))}
       {put.isError ? <ProblemNotice error={put.error} /> : null}
@@ -95,7 +125,8 @@ const ParentForm = v.object({
 type WayIn = { name: string; address: string }
 
 function ToldOnce({ wayIn, onDone }: { wayIn: WayIn; onDone: () => void }) {
-  const copy = () => void navigator.clipboard?.writeText(wayIn.address).then(() => toast(strings.copied))
+  const copy = () =>
+    void navigator.clipboard?.writeText(wayIn.address).then(() => toast(strings.copied))
   return (
     <Notice tone="news" symbol="link">
       <View style={{ gap: 8 }}>
@@ -137,18 +168,34 @@ function AddParentForm({ pupilId, onTold, onDone }: Telling & { onDone: () => vo
     <View style={{ gap: 12 }}>
       <FormLine control={control} name="firstName" label={strings.parentFirst} autoFocus />
       <FormLine control={control} name="lastName" label={strings.parentLast} />
-      <FormLine control={control} name="email" label={strings.email} inputMode="email" autoCapitalize="none" />
+      <FormLine
+        control={control}
+        name="email"
+        label={strings.email}
+        inputMode="email"
+        autoCapitalize="none"
+      />
       <Hint>{strings.emailHelp}</Hint>
       {add.isError ? <ProblemNotice error={add.error} /> : null}
       <Row>
-        <BigButton label={strings.invite} symbol="link" onPress={() => void save()} busy={add.isPending} />
+        <BigButton
+          label={strings.invite}
+          symbol="link"
+          onPress={() => void save()}
+          busy={add.isPending}
+        />
         <BigButton tone="quiet" label={strings.leaveIt} onPress={onDone} />
       </Row>
     </View>
   )
 }
 
-function GuardianLine({ pupilId, guardian, firstName, onTold }: Telling & { guardian: Guardian; firstName: string }) {
+function GuardianLine({
+  pupilId,
+  guardian,
+  firstName,
+  onTold,
+}: Telling & { guardian: Guardian; firstName: string }) {
   const change = useChangeInvitation(pupilId)
   const remove = useRemoveParent(pupilId)
   const [asking, setAsking] = useState<'withdraw' | 'remove' | null>(null)
@@ -167,7 +214,8 @@ function GuardianLine({ pupilId, guardian, firstName, onTold }: Telling & { guar
       },
     )
   const about = [
-    invitation && STATE_WORDS[invitation.state](fullDayOf(invitation.expiresAt ?? invitation.createdAt)),
+    invitation &&
+      STATE_WORDS[invitation.state](fullDayOf(invitation.expiresAt ?? invitation.createdAt)),
     invitation?.lastUsedAt ? strings.used(whenWasIt(invitation.lastUsedAt)) : '',
     guardian.email,
   ]
@@ -200,7 +248,13 @@ function GuardianLine({ pupilId, guardian, firstName, onTold }: Telling & { guar
         />
       )}
       {invitation?.state === 'open' ? (
-        <BigButton small tone="again" symbol="link-off" label={strings.withdraw} onPress={() => setAsking('withdraw')} />
+        <BigButton
+          small
+          tone="again"
+          symbol="link-off"
+          label={strings.withdraw}
+          onPress={() => setAsking('withdraw')}
+        />
       ) : (
         <BigButton
           small

@@ -11,16 +11,28 @@ test.each([
   ['Yes, Bilal is mine', 'accept'],
   ['No', 'decline'],
 ])('a parent is asked whether a child is theirs, and says “%s”', async (label, word) => {
-  const asked = show(<Requests />, { 'GET /sharing/requests': [REQUEST], [`POST /sharing/requests/${ID(1)}/${word}`]: [] })
-  expect(await screen.findByText('Ms Ray asks: is Bilal of Heron class your child as well?')).toBeTruthy()
+  const asked = show(<Requests />, {
+    'GET /sharing/requests': [REQUEST],
+    [`POST /sharing/requests/${ID(1)}/${word}`]: [],
+  })
+  expect(
+    await screen.findByText('Ms Ray asks: is Bilal of Heron class your child as well?'),
+  ).toBeTruthy()
   fireEvent.click(screen.getByRole('button', { name: label }))
-  await waitFor(() => expect(asked.some(({ path }) => path === `/sharing/requests/${ID(1)}/${word}`)).toBe(true))
+  await waitFor(() =>
+    expect(asked.some(({ path }) => path === `/sharing/requests/${ID(1)}/${word}`)).toBe(true),
+  )
 })
 
 test('after a yes the child that was looked at stays in sight, though the new one comes first', async () => {
   const child = (n: number, firstName: string) => ({
-    id: ID(n), firstName, lastName: 'A.', peg: { symbol: 'fish', colour: 'aubergine' }, className: 'Heron', shared: false,
-  }) // prettier-ignore
+    id: ID(n),
+    firstName,
+    lastName: 'A.',
+    peg: { symbol: 'fish', colour: 'aubergine' },
+    className: 'Heron',
+    shared: false,
+  })
   const answers: Record<string, unknown> = {
     'GET /sharing/children': [child(2, 'Wren')],
     'GET /sharing/requests': [REQUEST],
@@ -31,6 +43,8 @@ test('after a yes the child that was looked at stays in sight, though the new on
   answers['GET /sharing/children'] = [child(3, 'Bilal'), child(2, 'Wren')]
   answers['GET /sharing/requests'] = []
   fireEvent.click(yes)
-  expect((await screen.findByRole('tab', { name: 'Wren' })).getAttribute('aria-selected')).toBe('true')
+  expect((await screen.findByRole('tab', { name: 'Wren' })).getAttribute('aria-selected')).toBe(
+    'true',
+  )
   expect(screen.getByRole('heading', { level: 1, name: 'Wren' })).toBeTruthy()
 })

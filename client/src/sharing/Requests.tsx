@@ -6,10 +6,15 @@ import { ProblemNotice } from '../kit/Notice'
 import { useAnswerRequest, useRequests } from './sharingQueries'
 import { strings } from './strings'
 
-/** What a parent is asked before another child is shown to them. @param onAnswer - The list of children may change from here on. */
+/**
+ * What a parent is asked before another child is shown to them.
+ * @param onAnswer - The list of children may change from here on.
+ */
 export function Requests({ onAnswer }: { onAnswer?: () => void }) {
   const requests = useRequests()
-  return (requests.data ?? []).map((request) => <OneRequest key={request.id} request={request} onAnswer={onAnswer} />)
+  return (requests.data ?? []).map((request) => (
+    <OneRequest key={request.id} request={request} onAnswer={onAnswer} />
+  ))
 }
 
 function OneRequest({ request, onAnswer }: { request: GuardianRequest; onAnswer?: () => void }) {

@@ -8,7 +8,15 @@ import { colours } from '../kit/theme'
 import { strings } from './strings'
 
 /** One approved piece as a family sees it: the work large, the child's words below. */
-export function SharedPieceView({ piece, link, height }: { piece: SharedPiece; link?: string; height: number }) {
+export function SharedPieceView({
+  piece,
+  link,
+  height,
+}: {
+  piece: SharedPiece
+  link?: string
+  height: number
+}) {
   return (
     <View role="article" aria-label={piece.title} style={{ gap: 12 }}>
       <View style={{ height }}>
@@ -25,7 +33,9 @@ export function SharedPieceView({ piece, link, height }: { piece: SharedPiece; l
         </View>
       ) : null}
       <Text variant="bodySmall" style={{ color: colours.inkSoft }}>
-        {[piece.folderName, piece.termName, fullDayOf(piece.approvedAt)].filter(Boolean).join(' · ')}
+        {[piece.folderName, piece.termName, fullDayOf(piece.approvedAt)]
+          .filter(Boolean)
+          .join(' · ')}
       </Text>
     </View>
   )

@@ -13,7 +13,10 @@ import { api } from '../api/api'
 import { useAsk, useChange } from '../api/queries'
 
 export const useChildren = () =>
-  useQuery({ queryKey: ['sharing', 'children'], queryFn: ({ signal }) => api.get('/sharing/children', Children, signal) })
+  useQuery({
+    queryKey: ['sharing', 'children'],
+    queryFn: ({ signal }) => api.get('/sharing/children', Children, signal),
+  })
 export const useChildWork = (pupilId: string, enabled: boolean) =>
   useQuery({
     queryKey: ['sharing', 'children', pupilId],
@@ -36,20 +39,26 @@ export const useChangeInvitation = (pupilId: string) =>
   )
 export const useAddParent = (pupilId: string) =>
   useChange(
-    ({ id, input }: { id: string; input: AddParent }) => api.put(`${at(pupilId)}/parents/${id}`, InvitedParent, input),
+    ({ id, input }: { id: string; input: AddParent }) =>
+      api.put(`${at(pupilId)}/parents/${id}`, InvitedParent, input),
     ['sharing', 'mail'],
   )
 export const useRemoveParent = (pupilId: string) =>
-  useChange((parentId: string) => api.remove(`${at(pupilId)}/parents/${parentId}`, PupilSharing), ['sharing'])
+  useChange(
+    (parentId: string) => api.remove(`${at(pupilId)}/parents/${parentId}`, PupilSharing),
+    ['sharing'],
+  )
 export const usePutConsent = (pupilId: string) =>
   useChange(
     ({ kind, granted }: { kind: Consent['kind']; granted: boolean }) =>
       api.put(`${at(pupilId)}/consents/${kind}`, PupilSharing, { granted }),
     ['sharing'],
   )
-export const useRequests = () => useAsk(['sharing', 'requests'], '/sharing/requests', GuardianRequests)
+export const useRequests = () =>
+  useAsk(['sharing', 'requests'], '/sharing/requests', GuardianRequests)
 export const useAnswerRequest = () =>
   useChange(
-    ({ id, word }: { id: string; word: 'accept' | 'decline' }) => api.post(`/sharing/requests/${id}/${word}`, GuardianRequests),
+    ({ id, word }: { id: string; word: 'accept' | 'decline' }) =>
+      api.post(`/sharing/requests/${id}/${word}`, GuardianRequests),
     ['sharing'],
   )

@@ -9,7 +9,8 @@ export const strings = {
     sharing: 'Approved work is shared with the parents',
   },
   nobodySaid: 'nobody has said yet',
-  said: (yes: boolean, who: string, when: string) => `${yes ? 'yes' : 'no'}, written down by ${who}, ${when}`,
+  said: (yes: boolean, who: string, when: string) =>
+    `${yes ? 'yes' : 'no'}, written down by ${who}, ${when}`,
   addParent: 'Invite a parent',
   letter: 'Letter with a QR code (PDF)',
   parentFirst: 'First name of the parent',
@@ -39,7 +40,8 @@ export const strings = {
   withdraw: 'Withdraw',
   renew: 'Invite anew',
   withdrawAsk: 'Withdraw this invitation?',
-  withdrawHelp: 'The parent is signed out at once and the link opens nothing any more. You can invite them anew.',
+  withdrawHelp:
+    'The parent is signed out at once and the link opens nothing any more. You can invite them anew.',
   requestAsk: (by: string, child: string, className: string | null) =>
     `${by} asks: is ${child}${className ? ` of ${className} class` : ''} your child as well?`,
   requestHelp: 'Say yes only if it is. Until then you see nothing of this child.',
@@ -49,12 +51,14 @@ export const strings = {
   signInAsStaff: 'Sign in',
   family: 'Family',
   nothingYet: 'Nothing here yet',
-  nothingYetHelp: 'When a teacher has approved a piece and its folder is open to parents, it appears here.',
+  nothingYetHelp:
+    'When a teacher has approved a piece and its folder is open to parents, it appears here.',
   notShared: 'Sharing waits for your word',
   notSharedHelp: 'The school has no consent for sharing this child’s work. Ask the class teacher.',
   noChildren: 'No child is linked to this invitation. Please ask the school.',
   children: 'Children',
-  from: (school: string, className: string | null) => (className ? `${school}, ${className} class` : school),
+  from: (school: string, className: string | null) =>
+    className ? `${school}, ${className} class` : school,
   picked: 'Why I picked it',
   save: 'Keep the photo',
   close: 'Close',

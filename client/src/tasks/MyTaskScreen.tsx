@@ -37,7 +37,12 @@ export function MyTaskScreen() {
     <Page
       foot={
         <>
-          <BigButton huge label={strings.start} symbol="camera" onPress={() => router.push(`/make?taskId=${task.id}`)} />
+          <BigButton
+            huge
+            label={strings.start}
+            symbol="camera"
+            onPress={() => router.push(`/make?taskId=${task.id}`)}
+          />
           <BigButton
             label={strings.pick}
             symbol="pictures"
@@ -48,17 +53,31 @@ export function MyTaskScreen() {
       }
     >
       <Head title={task.title} back="/desk" pupil />
-      <View style={[{ backgroundColor: colours.sheet, borderRadius: corners.button, padding: 20, gap: 12 }, shadow]}>
+      <View
+        style={[
+          { backgroundColor: colours.sheet, borderRadius: corners.button, padding: 20, gap: 12 },
+          shadow,
+        ]}
+      >
         <View style={{ flexDirection: 'row', gap: 10 }}>
           <Text variant="bodyLarge" style={{ flex: 1, fontSize: 21, lineHeight: 32 }}>
             {task.instructions}
           </Text>
           {voices.length > 0 ? null : (
-            <Listen text={[`${task.title}.`, task.instructions, asked ? `${strings.asked}: ${asked}.` : ''].join(' ')} />
+            <Listen
+              text={[
+                `${task.title}.`,
+                task.instructions,
+                asked ? `${strings.asked}: ${asked}.` : '',
+              ].join(' ')}
+            />
           )}
         </View>
         <Attachments items={voices} label={strings.hearTask} />
-        <Attachments items={task.media.filter(({ role }) => role === 'material')} label={strings.lookAt} />
+        <Attachments
+          items={task.media.filter(({ role }) => role === 'material')}
+          label={strings.lookAt}
+        />
         {asked ? <Text variant="bodyLarge">{`${strings.asked}: ${asked}`}</Text> : null}
       </View>
       {examples.length > 0 ? (

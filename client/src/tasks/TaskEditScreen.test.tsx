@@ -8,22 +8,61 @@ jest.mock('expo-router', () => ({
 }))
 
 const CLASS = {
-  id: ID(5), name: 'Heron', yearGroup: 'Year 3', schoolYearId: ID(6), yearName: '2026/27', running: true, pupilCount: 1, teachers: [], idleMinutes: 10,
-  pupilsPropose: false, mine: true, version: 1,
-} // prettier-ignore
+  id: ID(5),
+  name: 'Heron',
+  yearGroup: 'Year 3',
+  schoolYearId: ID(6),
+  yearName: '2026/27',
+  running: true,
+  pupilCount: 1,
+  teachers: [],
+  idleMinutes: 10,
+  pupilsPropose: false,
+  mine: true,
+  version: 1,
+}
 const PUPIL = {
-  id: ID(11), firstName: 'Wren', lastName: 'S.', peg: { symbol: 'fish', colour: 'sea' }, counts: { draft: 0, submitted: 0, returned: 0, approved: 0 }, toDo: 0,
+  id: ID(11),
+  firstName: 'Wren',
+  lastName: 'S.',
+  peg: { symbol: 'fish', colour: 'sea' },
+  counts: { draft: 0, submitted: 0, returned: 0, approved: 0 },
+  toDo: 0,
   lastSeenAt: null,
-} // prettier-ignore
+}
 const folder = (n: number, name: string, change: object = {}) => ({
-  id: ID(n), name, symbol: 'pen', colour: 'sea', strand: null, strandId: null, parentsSee: true, pupilsFile: true, wholeSchool: false, classIds: [ID(5)],
-  className: 'Heron', owner: null, putAway: false, member: true, mayChange: true, pieceCount: 0, version: 1, ...change,
-}) // prettier-ignore
+  id: ID(n),
+  name,
+  symbol: 'pen',
+  colour: 'sea',
+  strand: null,
+  strandId: null,
+  parentsSee: true,
+  pupilsFile: true,
+  wholeSchool: false,
+  classIds: [ID(5)],
+  className: 'Heron',
+  owner: null,
+  putAway: false,
+  member: true,
+  mayChange: true,
+  pieceCount: 0,
+  version: 1,
+  ...change,
+})
 const at = (change: Record<string, unknown> = {}) => ({
-  'GET /school/classes': [CLASS], [`GET /school/classes/${ID(5)}`]: { ...CLASS, pupils: [PUPIL] }, 'GET /tasks/units': [], 'GET /folders/strands': [],
-  'GET /folders': [folder(2, 'Poems'), folder(3, 'Elsewhere', { classIds: [ID(99)] }), folder(4, 'Wish', { owner: { id: ID(11), name: 'Wren', agreed: true } })],
-  'GET /tasks/due': { at: '2026-12-05T15:00:00.000Z', warning: 'There are no lessons that day.' }, ...change,
-}) // prettier-ignore
+  'GET /school/classes': [CLASS],
+  [`GET /school/classes/${ID(5)}`]: { ...CLASS, pupils: [PUPIL] },
+  'GET /tasks/units': [],
+  'GET /folders/strands': [],
+  'GET /folders': [
+    folder(2, 'Poems'),
+    folder(3, 'Elsewhere', { classIds: [ID(99)] }),
+    folder(4, 'Wish', { owner: { id: ID(11), name: 'Wren', agreed: true } }),
+  ],
+  'GET /tasks/due': { at: '2026-12-05T15:00:00.000Z', warning: 'There are no lessons that day.' },
+  ...change,
+})
 
 test('a task is sent as it was written: folders of the class only, days in school time, what is asked for', async () => {
   const asked = show(<TaskEditScreen />, at())
@@ -38,21 +77,36 @@ test('a task is sent as it was written: folders of the class only, days in schoo
   expect(await screen.findByText('There are no lessons that day.')).toBeTruthy()
   fireEvent.click(screen.getByRole('radio', { name: 'some pupils' }))
   fireEvent.click(await screen.findByRole('checkbox', { name: 'Wren S.' }))
-  expect([...screen.getByLabelText<HTMLSelectElement>('Folder').options].map(({ text }) => text)).toEqual(['Poems'])
+  expect(
+    [...screen.getByLabelText<HTMLSelectElement>('Folder').options].map(({ text }) => text),
+  ).toEqual(['Poems'])
   fireEvent.click(screen.getByRole('button', { name: 'Set the task' }))
   await waitFor(() =>
     expect(asked.find(({ method }) => method === 'PUT')?.body).toEqual({
-      classId: ID(5), folderId: ID(2), unitId: null, strandId: null, title: 'Shore poem', instructions: 'Four lines.', media: [], steps: ['plan', 'finished'],
-      asks: [{ kind: 'photo', count: 1 }], opens: null, due: { day: '2026-12-05', time: '15:00' }, folderChangeable: true, pupilIds: [ID(11)],
+      classId: ID(5),
+      folderId: ID(2),
+      unitId: null,
+      strandId: null,
+      title: 'Shore poem',
+      instructions: 'Four lines.',
+      media: [],
+      steps: ['plan', 'finished'],
+      asks: [{ kind: 'photo', count: 1 }],
+      opens: null,
+      due: { day: '2026-12-05', time: '15:00' },
+      folderChangeable: true,
+      pupilIds: [ID(11)],
     }),
-  ) // prettier-ignore
+  )
 })
 
 test('without a title or without a folder nothing can be set, and it says what is missing', async () => {
   show(<TaskEditScreen />, at({ 'GET /folders': [] }))
   expect(await screen.findByText(/Make a folder for the class first/)).toBeTruthy()
   fireEvent.change(screen.getByLabelText('Title'), { target: { value: 'Shore poem' } })
-  expect(screen.getByRole('button', { name: 'Set the task' }).getAttribute('aria-disabled')).toBe('true')
+  expect(screen.getByRole('button', { name: 'Set the task' }).getAttribute('aria-disabled')).toBe(
+    'true',
+  )
 })
 
 test('what the server finds wrong stands in the form, and nothing is lost', async () => {

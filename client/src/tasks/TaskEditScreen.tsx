@@ -28,31 +28,57 @@ type Draft = Omit<MakeTask, 'media'> & { media: Media[] }
 
 /** A task set or changed. */
 export function TaskEditScreen() {
-  const { id, classId, unitId } = useLocalSearchParams<{ id: string; classId?: string; unitId?: string }>()
+  const { id, classId, unitId } = useLocalSearchParams<{
+    id: string
+    classId?: string
+    unitId?: string
+  }>()
   const fresh = id === 'new'
   const task = useTask(id, !fresh)
   const classes = useClasses()
   const folders = useFolders()
   if (classes.isPending || folders.isPending || (!fresh && task.isPending)) return <Loading />
-  if (classes.isError) return <ProblemNotice error={classes.error} onRetry={() => void classes.refetch()} />
-  if (folders.isError) return <ProblemNotice error={folders.error} onRetry={() => void folders.refetch()} />
+  if (classes.isError)
+    return <ProblemNotice error={classes.error} onRetry={() => void classes.refetch()} />
+  if (folders.isError)
+    return <ProblemNotice error={folders.error} onRetry={() => void folders.refetch()} />
   if (task.isError) return <ProblemNotice error={task.error} onRetry={() => void task.refetch()} />
   const home = classId ?? classes.data.find(({ mine }) => mine)?.id ?? ''
   const start: Draft = task.data
     ? draftOf(task.data)
     : {
-        classId: home, folderId: '', unitId: unitId ?? null, strandId: null, title: '', instructions: '', media: [], steps: ['finished'], asks: [],
-        opens: null, due: null, folderChangeable: true, pupilIds: null,
-      } // prettier-ignore
+        classId: home,
+        folderId: '',
+        unitId: unitId ?? null,
+        strandId: null,
+        title: '',
+        instructions: '',
+        media: [],
+        steps: ['finished'],
+        asks: [],
+        opens: null,
+        due: null,
+        folderChangeable: true,
+        pupilIds: null,
+      }
   return <TaskForm key={task.data?.version} task={task.data ?? null} start={start} />
 }
 
 const draftOf = (task: Task): Draft => ({
-  classId: task.classId, folderId: task.folder.id, unitId: task.unit?.id ?? null, strandId: task.strandId, title: task.title,
-  instructions: task.instructions, media: task.media.map(({ mediaId, role, name }) => ({ mediaId, role, name })), steps: task.steps, asks: task.asks,
-  opens: task.opensAt ? schoolDayAndTime(task.opensAt) : null, due: task.dueAt ? schoolDayAndTime(task.dueAt) : null,
-  folderChangeable: task.folderChangeable, pupilIds: task.pupilIds,
-}) // prettier-ignore
+  classId: task.classId,
+  folderId: task.folder.id,
+  unitId: task.unit?.id ?? null,
+  strandId: task.strandId,
+  title: task.title,
+  instructions: task.instructions,
+  media: task.media.map(({ mediaId, role, name }) => ({ mediaId, role, name })),
+  steps: task.steps,
+  asks: task.asks,
+  opens: task.opensAt ? schoolDayAndTime(task.opensAt) : null,
+  due: task.dueAt ? schoolDayAndTime(task.dueAt) : null,
+  folderChangeable: task.folderChangeable,
+  pupilIds: task.pupilIds,
+})
 
 function TaskForm({ task, start }: { task: Task | null; start: Draft }) {
   const make = useMakeTask()
@@ -65,13 +91,25 @@ function TaskForm({ task, start }: { task: Task | null; start: Draft }) {
   const error = make.error ?? change.error
   const faults = faultsOf(error)
   const fitting = (folders.data ?? []).filter(
-    ({ wholeSchool, classIds, owner }) => !owner && (wholeSchool || classIds.includes(draft.classId)),
+    ({ wholeSchool, classIds, owner }) =>
+      !owner && (wholeSchool || classIds.includes(draft.classId)),
   )
-  const folderId = fitting.some((folder) => folder.id === draft.folderId) ? draft.folderId : (fitting[0]?.id ?? '')
+  const folderId = fitting.some((folder) => folder.id === draft.folderId)
+    ? draft.folderId
+    : (fitting[0]?.id ?? '')
   const save = () => {
     const { classId, media, ...rest } = draft
-    const input = { ...rest, folderId, media: media.map(({ mediaId, role }) => ({ mediaId, role })) }
-    const after = { onSuccess: () => { toast(task ? strings.kept : strings.set); router.replace(`/tasks/${id}`) } } // prettier-ignore
+    const input = {
+      ...rest,
+      folderId,
+      media: media.map(({ mediaId, role }) => ({ mediaId, role })),
+    }
+    const after = {
+      onSuccess: () => {
+        toast(task ? strings.kept : strings.set)
+        router.replace(`/tasks/${id}`)
+      },
+    }
     if (task) change.mutate({ id, change: { ...input, seenVersion: task.version } }, after)
     else make.mutate({ id, input: { classId, ...input } }, after)
   }
@@ -90,7 +128,12 @@ function TaskForm({ task, start }: { task: Task | null; start: Draft }) {
       <Head title={task ? task.title : strings.newTask} back="/tasks" />
       {error ? <ProblemNotice error={error} /> : null}
       {codeOf(error) === 'task/stale' ? (
-        <BigButton tone="quiet" label={strings.theirs} symbol="again" onPress={() => window.location.reload()} />
+        <BigButton
+          tone="quiet"
+          label={strings.theirs}
+          symbol="again"
+          onPress={() => window.location.reload()}
+        />
       ) : null}
       {fitting.length === 0 ? (
         <Notice tone="attention" symbol="folder">
@@ -99,17 +142,31 @@ function TaskForm({ task, start }: { task: Task | null; start: Draft }) {
       ) : null}
       <WhatBox draft={draft} set={set} place={id} nameFault={sentence(faults.title?.[0])} />
       <WhereBox draft={{ ...draft, folderId }} set={set} fresh={!task} folders={fitting} />
-      <WhenBox draft={draft} set={set} dueFault={sentence(faults.due?.[0] ?? faults['due.day']?.[0])} />
+      <WhenBox
+        draft={draft}
+        set={set}
+        dueFault={sentence(faults.due?.[0] ?? faults['due.day']?.[0])}
+      />
     </Page>
   )
 }
 
 type Part = { draft: Draft; set: (part: Partial<Draft>) => void }
 
-function WhatBox({ draft, set, place, nameFault }: Part & { place: string; nameFault: string | undefined }) {
+function WhatBox({
+  draft,
+  set,
+  place,
+  nameFault,
+}: Part & { place: string; nameFault: string | undefined }) {
   return (
     <Box>
-      <Field label={strings.name} value={draft.title} onChangeText={(title) => set({ title })} error={nameFault} />
+      <Field
+        label={strings.name}
+        value={draft.title}
+        onChangeText={(title) => set({ title })}
+        error={nameFault}
+      />
       <Field
         label={strings.instructions}
         value={draft.instructions}
@@ -122,7 +179,11 @@ function WhatBox({ draft, set, place, nameFault }: Part & { place: string; nameF
         onChange={(media) => set({ media })}
         kinds={[
           { role: 'voice', label: strings.sayIt, voice: true },
-          { role: 'material', label: strings.material, accept: `${PICTURE_ACCEPT},application/pdf,.pdf` },
+          {
+            role: 'material',
+            label: strings.material,
+            accept: `${PICTURE_ACCEPT},application/pdf,.pdf`,
+          },
           { role: 'example', label: strings.example, accept: PICTURE_ACCEPT },
         ]}
       />
@@ -138,12 +199,14 @@ function WhatBox({ draft, set, place, nameFault }: Part & { place: string; nameF
 }
 
 function Asks({ draft, set }: Part) {
-  const countOf = (kind: (typeof ASKABLE_PARTS)[number]) => draft.asks.find((ask) => ask.kind === kind)?.count ?? 0
+  const countOf = (kind: (typeof ASKABLE_PARTS)[number]) =>
+    draft.asks.find((ask) => ask.kind === kind)?.count ?? 0
   const change = (kind: (typeof ASKABLE_PARTS)[number], count: number) =>
     set({
-      asks: ASKABLE_PARTS.map((one) => ({ kind: one, count: one === kind ? count : countOf(one) })).filter(
-        (ask) => ask.count > 0,
-      ),
+      asks: ASKABLE_PARTS.map((one) => ({
+        kind: one,
+        count: one === kind ? count : countOf(one),
+      })).filter((ask) => ask.count > 0),
     })
   return (
     <View role="group" aria-label={strings.asks} style={{ gap: 2 }}>
@@ -176,7 +239,12 @@ function Asks({ draft, set }: Part) {
   )
 }
 
-function WhereBox({ draft, set, fresh, folders }: Part & { fresh: boolean; folders: readonly { id: string; name: string }[] }) {
+function WhereBox({
+  draft,
+  set,
+  fresh,
+  folders,
+}: Part & { fresh: boolean; folders: readonly { id: string; name: string }[] }) {
   const classes = useClasses()
   const strands = useStrands()
   const units = useUnits()
@@ -188,7 +256,10 @@ function WhereBox({ draft, set, fresh, folders }: Part & { fresh: boolean; folde
         <Select
           label={strings.forClass}
           value={draft.classId}
-          options={own.map(({ id, name, running, yearName }) => ({ value: id, label: running ? name : `${name}, ${yearName}` }))}
+          options={own.map(({ id, name, running, yearName }) => ({
+            value: id,
+            label: running ? name : `${name}, ${yearName}`,
+          }))}
           onChange={(classId) => set({ classId, unitId: null, pupilIds: null })}
         />
       ) : null}
@@ -228,7 +299,8 @@ function WhereBox({ draft, set, fresh, folders }: Part & { fresh: boolean; folde
 }
 
 /** A week from today, or today, as a first guess. */
-const dayFromNow = (days: number): string => schoolDayAndTime(new Date(Date.now() + days * 86_400_000).toISOString()).day
+const dayFromNow = (days: number): string =>
+  schoolDayAndTime(new Date(Date.now() + days * 86_400_000).toISOString()).day
 
 function WhenBox({ draft, set, dueFault }: Part & { dueFault: string | undefined }) {
   const home = useClass(draft.classId)
@@ -240,7 +312,10 @@ function WhenBox({ draft, set, dueFault }: Part & { dueFault: string | undefined
       <Choices
         label={strings.due}
         value={due !== null}
-        options={[{ value: false, label: strings.dueNever }, { value: true, label: strings.dueAt }]} // prettier-ignore
+        options={[
+          { value: false, label: strings.dueNever },
+          { value: true, label: strings.dueAt },
+        ]}
         onChange={(on) => set({ due: on ? { day: dayFromNow(7), time: '15:00' } : null })}
       />
       {due ? <Moment moment={due} onChange={(moment) => set({ due: moment })} /> : null}
@@ -249,20 +324,29 @@ function WhenBox({ draft, set, dueFault }: Part & { dueFault: string | undefined
       <Choices
         label={strings.when}
         value={opens !== null}
-        options={[{ value: false, label: strings.now }, { value: true, label: strings.later }]} // prettier-ignore
+        options={[
+          { value: false, label: strings.now },
+          { value: true, label: strings.later },
+        ]}
         onChange={(on) => set({ opens: on ? { day: dayFromNow(1), time: '08:00' } : null })}
       />
       {opens ? <Moment moment={opens} onChange={(moment) => set({ opens: moment })} /> : null}
       <Choices
         label={strings.whom}
         value={pupilIds !== null}
-        options={[{ value: false, label: strings.all }, { value: true, label: strings.some }]} // prettier-ignore
+        options={[
+          { value: false, label: strings.all },
+          { value: true, label: strings.some },
+        ]}
         onChange={(on) => set({ pupilIds: on ? [] : null })}
       />
       {pupilIds ? (
         <Several
           label={strings.pupils}
-          options={pupils.map((pupil) => ({ value: pupil.id, label: `${pupil.firstName} ${pupil.lastName}`.trim() }))}
+          options={pupils.map((pupil) => ({
+            value: pupil.id,
+            label: `${pupil.firstName} ${pupil.lastName}`.trim(),
+          }))}
           values={pupilIds}
           onChange={(ids) => set({ pupilIds: ids })}
         />
@@ -280,8 +364,17 @@ function Moment({
 }) {
   return (
     <Row>
-      <DayField label={strings.day} value={moment.day} onChange={(day) => onChange({ ...moment, day })} />
-      <DayField type="time" label={strings.time} value={moment.time} onChange={(time) => onChange({ ...moment, time })} />
+      <DayField
+        label={strings.day}
+        value={moment.day}
+        onChange={(day) => onChange({ ...moment, day })}
+      />
+      <DayField
+        type="time"
+        label={strings.time}
+        value={moment.time}
+        onChange={(time) => onChange({ ...moment, time })}
+      />
     </Row>
   )
 }

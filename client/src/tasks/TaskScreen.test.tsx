@@ -4,18 +4,44 @@ import { TaskScreen } from './TaskScreen'
 
 const mockPush = jest.fn()
 jest.mock('expo-router', () => ({
-  router: { canGoBack: () => false, back: jest.fn(), replace: jest.fn(), push: (...to: unknown[]) => void mockPush(...to) },
+  router: {
+    canGoBack: () => false,
+    back: jest.fn(),
+    replace: jest.fn(),
+    push: (...to: unknown[]) => void mockPush(...to),
+  },
   useLocalSearchParams: () => ({ id: '01890000-0000-7000-8000-000000000001' }),
 }))
 
 const TASK = {
-  id: ID(1), title: 'Shore poem', instructions: 'Four lines.', media: [], steps: ['finished'], asks: [], opensAt: null, dueAt: null, closed: false,
-  folderChangeable: true, strandId: null, classId: ID(5), className: 'Heron', unit: null, pupilIds: null, myPieces: [], ticked: false, nudgedAt: null, version: 3,
-  folder: { id: ID(2), name: 'Poems', symbol: 'pen', colour: 'sea' }, counts: { pupils: 4, ticked: 1, draft: 0, submitted: 1, returned: 1, approved: 0 },
-} // prettier-ignore
+  id: ID(1),
+  title: 'Shore poem',
+  instructions: 'Four lines.',
+  media: [],
+  steps: ['finished'],
+  asks: [],
+  opensAt: null,
+  dueAt: null,
+  closed: false,
+  folderChangeable: true,
+  strandId: null,
+  classId: ID(5),
+  className: 'Heron',
+  unit: null,
+  pupilIds: null,
+  myPieces: [],
+  ticked: false,
+  nudgedAt: null,
+  version: 3,
+  folder: { id: ID(2), name: 'Poems', symbol: 'pen', colour: 'sea' },
+  counts: { pupils: 4, ticked: 1, draft: 0, submitted: 1, returned: 1, approved: 0 },
+}
 const standing = (n: number, firstName: string, state: string, pieceId: string | null = null) => ({
-  pupil: { id: ID(10 + n), firstName, lastName: 'S.', peg: { symbol: 'fish', colour: 'sea' } }, standing: state, pieceId, nudgedAt: null,
-}) // prettier-ignore
+  pupil: { id: ID(10 + n), firstName, lastName: 'S.', peg: { symbol: 'fish', colour: 'sea' } },
+  standing: state,
+  pieceId,
+  nudgedAt: null,
+})
 const STANDINGS = [
   standing(1, 'Wren', 'none'),
   standing(2, 'Tomasz', 'returned', ID(50)),
@@ -31,15 +57,23 @@ const at = {
 test('who owes something stands apart from who has handed in or done it elsewhere', async () => {
   show(<TaskScreen />, at)
   const owing = await screen.findByRole('region', { name: 'Not handed in 2' })
-  expect(within(owing).getAllByRole('checkbox').map((box) => box.getAttribute('aria-label'))).toEqual(['Wren S.', 'Tomasz S.']) // prettier-ignore
-  expect(screen.getByRole('region', { name: 'Handed in 2' }).textContent).toMatch(/Aoife S\.in the tray.*Bo S\.done elsewhere/)
+  expect(
+    within(owing)
+      .getAllByRole('checkbox')
+      .map((box) => box.getAttribute('aria-label')),
+  ).toEqual(['Wren S.', 'Tomasz S.'])
+  expect(screen.getByRole('region', { name: 'Handed in 2' }).textContent).toMatch(
+    /Aoife S\.in the tray.*Bo S\.done elsewhere/,
+  )
 })
 
 test('those who are ticked are reminded, and only those', async () => {
   const asked = show(<TaskScreen />, at)
   fireEvent.click(await screen.findByRole('checkbox', { name: 'Tomasz S.' }))
   fireEvent.click(screen.getByRole('button', { name: 'Remind 1 pupil' }))
-  await waitFor(() => expect(asked.find(({ method }) => method === 'POST')?.body).toEqual({ pupilIds: [ID(11)] }))
+  await waitFor(() =>
+    expect(asked.find(({ method }) => method === 'POST')?.body).toEqual({ pupilIds: [ID(11)] }),
+  )
 })
 
 test('a closed task reminds nobody, and can be opened again', async () => {
@@ -52,7 +86,11 @@ test('a closed task reminds nobody, and can be opened again', async () => {
   expect(screen.queryByRole('checkbox')).toBeNull()
   expect(screen.queryByRole('button', { name: /^Remind/ })).toBeNull()
   fireEvent.click(screen.getByRole('button', { name: 'Open it again' }))
-  await waitFor(() => expect(asked.some(({ method, path }) => method === 'POST' && path.endsWith('/open'))).toBe(true))
+  await waitFor(() =>
+    expect(asked.some(({ method, path }) => method === 'POST' && path.endsWith('/open'))).toBe(
+      true,
+    ),
+  )
 })
 
 test('a copy opens to be changed', async () => {

@@ -21,7 +21,9 @@ import { TaskBar } from './TasksScreen'
 import { strings } from './strings'
 import { useMoveTask, useNudge, useStandings, useTask } from './tasksQueries'
 
-/** One task for its teacher: what it says, who has not handed in, and a reminder for their desks. */
+/**
+ * One task for its teacher: what it says, who has not handed in, and a reminder for their desks.
+ */
 export function TaskScreen() {
   const { id } = useLocalSearchParams<{ id: string }>()
   const task = useTask(id)
@@ -31,7 +33,9 @@ export function TaskScreen() {
     task.data.className,
     task.data.unit?.title ?? '',
     task.data.folder.name,
-    task.data.opensAt && new Date(task.data.opensAt) > schoolNow() ? strings.opens(whenItOpens(task.data.opensAt)) : '',
+    task.data.opensAt && new Date(task.data.opensAt) > schoolNow()
+      ? strings.opens(whenItOpens(task.data.opensAt))
+      : '',
     task.data.dueAt ? whenIsItDue(task.data.dueAt) : strings.noDue,
     task.data.closed ? strings.closed : '',
   ]
@@ -42,8 +46,14 @@ export function TaskScreen() {
       <Moves task={task.data} />
       <Box>
         {task.data.instructions ? <Text variant="bodyMedium">{task.data.instructions}</Text> : null}
-        <Attachments items={task.data.media.filter(({ role }) => role !== 'example')} label={strings.material} />
-        <Attachments items={task.data.media.filter(({ role }) => role === 'example')} label={strings.example} />
+        <Attachments
+          items={task.data.media.filter(({ role }) => role !== 'example')}
+          label={strings.material}
+        />
+        <Attachments
+          items={task.data.media.filter(({ role }) => role === 'example')}
+          label={strings.example}
+        />
         <TaskBar task={task.data} />
       </Box>
       <Standings taskId={id} closed={task.data.closed} />
@@ -55,12 +65,33 @@ function Moves({ task }: { task: Task }) {
   const move = useMoveTask()
   const { id } = task
   const copy = () =>
-    move.mutate({ id, move: 'duplicate' }, { onSuccess: (made) => { toast(strings.duplicated); router.push(`/tasks/edit/${made.id}`) } }) // prettier-ignore
+    move.mutate(
+      { id, move: 'duplicate' },
+      {
+        onSuccess: (made) => {
+          toast(strings.duplicated)
+          router.push(`/tasks/edit/${made.id}`)
+        },
+      },
+    )
   return (
     <>
       <Row>
-        <BigButton small tone="quiet" symbol="edit" label={strings.edit} onPress={() => router.push(`/tasks/edit/${id}`)} />
-        <BigButton small tone="quiet" symbol="duplicate" label={strings.duplicate} busy={move.isPending} onPress={copy} />
+        <BigButton
+          small
+          tone="quiet"
+          symbol="edit"
+          label={strings.edit}
+          onPress={() => router.push(`/tasks/edit/${id}`)}
+        />
+        <BigButton
+          small
+          tone="quiet"
+          symbol="duplicate"
+          label={strings.duplicate}
+          busy={move.isPending}
+          onPress={copy}
+        />
         <BigButton
           small
           tone="quiet"
@@ -79,11 +110,13 @@ function Standings({ taskId, closed }: { taskId: string; closed: boolean }) {
   const nudge = useNudge(taskId)
   const [left, setLeft] = useState<readonly string[]>([])
   if (standings.isPending) return <Loading />
-  if (standings.isError) return <ProblemNotice error={standings.error} onRetry={() => void standings.refetch()} />
+  if (standings.isError)
+    return <ProblemNotice error={standings.error} onRetry={() => void standings.refetch()} />
   const owing = standings.data.filter(({ standing }) => owes(standing))
   const rest = standings.data.filter(({ standing }) => !owes(standing))
   const chosen = owing.map(({ pupil }) => pupil.id).filter((id) => !left.includes(id))
-  const toggle = (id: string) => setLeft(left.includes(id) ? left.filter((one) => one !== id) : [...left, id])
+  const toggle = (id: string) =>
+    setLeft(left.includes(id) ? left.filter((one) => one !== id) : [...left, id])
   return (
     <>
       <Box title={`${strings.owing} ${owing.length}`}>
@@ -110,7 +143,12 @@ function Standings({ taskId, closed }: { taskId: string; closed: boolean }) {
       {rest.length > 0 ? (
         <Box title={`${strings.in} ${rest.length}`}>
           {rest.map((standing) => (
-            <StandingLine key={standing.pupil.id} standing={standing} chosen={null} onToggle={() => undefined} />
+            <StandingLine
+              key={standing.pupil.id}
+              standing={standing}
+              chosen={null}
+              onToggle={() => undefined}
+            />
           ))}
         </Box>
       ) : null}
@@ -118,7 +156,15 @@ function Standings({ taskId, closed }: { taskId: string; closed: boolean }) {
   )
 }
 
-function StandingLine({ standing, chosen, onToggle }: { standing: Standing; chosen: boolean | null; onToggle: () => void }) {
+function StandingLine({
+  standing,
+  chosen,
+  onToggle,
+}: {
+  standing: Standing
+  chosen: boolean | null
+  onToggle: () => void
+}) {
   const { pupil } = standing
   const name = `${pupil.firstName} ${pupil.lastName}`.trim()
   return (
@@ -138,7 +184,12 @@ function StandingLine({ standing, chosen, onToggle }: { standing: Standing; chos
           label={name}
           selected={chosen}
           onPress={onToggle}
-          style={{ width: targets.adult, height: targets.adult, alignItems: 'center', justifyContent: 'center' }}
+          style={{
+            width: targets.adult,
+            height: targets.adult,
+            alignItems: 'center',
+            justifyContent: 'center',
+          }}
         >
           <Symbol name={chosen ? 'tick' : 'untick'} size={24} colour={colours.aubergine} />
         </Press>
@@ -147,13 +198,21 @@ function StandingLine({ standing, chosen, onToggle }: { standing: Standing; chos
       <View style={{ flex: 1 }}>
         <Text variant="titleSmall">{name}</Text>
         <Hint>
-          {[strings.counts[standing.standing], standing.nudgedAt ? strings.nudgedAt(whenWasIt(standing.nudgedAt)) : '']
+          {[
+            strings.counts[standing.standing],
+            standing.nudgedAt ? strings.nudgedAt(whenWasIt(standing.nudgedAt)) : '',
+          ]
             .filter(Boolean)
             .join(', ')}
         </Hint>
       </View>
       {standing.pieceId ? (
-        <BigButton small tone="quiet" label={strings.open} onPress={() => router.push(`/tray/${standing.pieceId}`)} />
+        <BigButton
+          small
+          tone="quiet"
+          label={strings.open}
+          onPress={() => router.push(`/tray/${standing.pieceId}`)}
+        />
       ) : null}
     </View>
   )

@@ -3,11 +3,28 @@ import { ID, show } from '../testing'
 import { TasksScreen } from './TasksScreen'
 
 const TASK = {
-  id: ID(1), title: 'Plan your bridge', instructions: 'Draw it.', media: [], steps: ['finished'], asks: [], opensAt: null, dueAt: null, closed: false,
-  folderChangeable: true, strandId: null, classId: ID(5), className: 'Heron', unit: null as null | { id: string; title: string }, pupilIds: null, myPieces: [],
-  ticked: false, nudgedAt: null, version: 1, folder: { id: ID(2), name: 'Bridges', symbol: 'bridge', colour: 'ochre' },
+  id: ID(1),
+  title: 'Plan your bridge',
+  instructions: 'Draw it.',
+  media: [],
+  steps: ['finished'],
+  asks: [],
+  opensAt: null,
+  dueAt: null,
+  closed: false,
+  folderChangeable: true,
+  strandId: null,
+  classId: ID(5),
+  className: 'Heron',
+  unit: null as null | { id: string; title: string },
+  pupilIds: null,
+  myPieces: [],
+  ticked: false,
+  nudgedAt: null,
+  version: 1,
+  folder: { id: ID(2), name: 'Bridges', symbol: 'bridge', colour: 'ochre' },
   counts: { pupils: 24, ticked: 0, draft: 3, submitted: 8, returned: 1, approved: 2 },
-} // prettier-ignore
+}
 const UNIT = {
   id: ID(7),
   title: 'Life on the shore',
@@ -28,7 +45,11 @@ test('while it waits it says so', () => {
   expect(screen.getByRole('status', { name: 'Just a moment' })).toBeTruthy()
 })
 test('a refusal is shown in the server’s sentence, with a way to try again', async () => {
-  const body = { type: '/problems/service/unavailable', title: 'Try again in a moment.', status: 503 }
+  const body = {
+    type: '/problems/service/unavailable',
+    title: 'Try again in a moment.',
+    status: 503,
+  }
   show(<TasksScreen />, at({ status: 503, body }))
   expect(await screen.findByText('Try again in a moment.')).toBeTruthy()
   expect(screen.getByRole('button', { name: 'Try again' })).toBeTruthy()
@@ -44,11 +65,23 @@ test('without tasks it says what will be here', async () => {
 test('each task says how many pupils stand where', async () => {
   show(<TasksScreen />, at([TASK]))
   expect(await screen.findByRole('article', { name: 'Plan your bridge' })).toBeTruthy()
-  for (const words of ['2 in the folder', '8 in the tray', '1 another go', '3 on the go', '10 not begun'])
+  for (const words of [
+    '2 in the folder',
+    '8 in the tray',
+    '1 another go',
+    '3 on the go',
+    '10 not begun',
+  ])
     expect(screen.getByText(words)).toBeTruthy()
 })
 test('tasks stand under their unit, the others on their own', async () => {
-  show(<TasksScreen />, at([{ ...TASK, id: ID(3), title: 'Shore poem', unit: { id: UNIT.id, title: UNIT.title } }, TASK], [UNIT]))
+  show(
+    <TasksScreen />,
+    at(
+      [{ ...TASK, id: ID(3), title: 'Shore poem', unit: { id: UNIT.id, title: UNIT.title } }, TASK],
+      [UNIT],
+    ),
+  )
   const unit = await screen.findByRole('region', { name: 'Life on the shore' })
   expect(unit.textContent).toContain('Shore poem')
   expect(unit.textContent).not.toContain('Plan your bridge')

@@ -27,14 +27,20 @@ export function TasksScreen() {
   const units = useUnits()
   const [adding, setAdding] = useState<'unit' | 'reuse' | null>(null)
   if (tasks.isPending) return <Loading />
-  if (tasks.isError) return <ProblemNotice error={tasks.error} onRetry={() => void tasks.refetch()} />
+  if (tasks.isError)
+    return <ProblemNotice error={tasks.error} onRetry={() => void tasks.refetch()} />
   const running = (units.data ?? []).filter((unit) => unit.running)
   const alone = tasks.data.filter(({ unit }) => unit === null)
   return (
     <Page max={980}>
       <Heading level={1}>{strings.title}</Heading>
       <Row>
-        <BigButton small symbol="plus" label={strings.newTask} onPress={() => router.push('/tasks/edit/new')} />
+        <BigButton
+          small
+          symbol="plus"
+          label={strings.newTask}
+          onPress={() => router.push('/tasks/edit/new')}
+        />
         <BigButton
           small
           tone="quiet"
@@ -54,9 +60,15 @@ export function TasksScreen() {
         <Toggle label={strings.showClosed} value={closed} onChange={setClosed} />
       </Row>
       {adding === 'unit' ? <NewUnit onDone={() => setAdding(null)} /> : null}
-      {adding === 'reuse' ? <Reuse units={units.data ?? []} onDone={() => setAdding(null)} /> : null}
+      {adding === 'reuse' ? (
+        <Reuse units={units.data ?? []} onDone={() => setAdding(null)} />
+      ) : null}
       {running.map((unit) => (
-        <UnitBox key={unit.id} unit={unit} tasks={tasks.data.filter((task) => task.unit?.id === unit.id)} />
+        <UnitBox
+          key={unit.id}
+          unit={unit}
+          tasks={tasks.data.filter((task) => task.unit?.id === unit.id)}
+        />
       ))}
       {running.length > 0 && alone.length > 0 ? <Heading>{strings.noUnit}</Heading> : null}
       {alone.map((task) => (
@@ -145,7 +157,10 @@ function Reuse({ units, onDone }: { units: Unit[]; onDone: () => void }) {
       <Select
         label={strings.reuseWhich}
         value={unitId}
-        options={units.map((unit) => ({ value: unit.id, label: `${unit.title}, ${unit.className}, ${unit.yearName}` }))}
+        options={units.map((unit) => ({
+          value: unit.id,
+          label: `${unit.title}, ${unit.className}, ${unit.yearName}`,
+        }))}
         onChange={setUnitId}
       />
       <Select
@@ -159,7 +174,17 @@ function Reuse({ units, onDone }: { units: Unit[]; onDone: () => void }) {
         label={strings.reuseDo}
         symbol="duplicate"
         busy={reuse.isPending}
-        onPress={() => reuse.mutate({ id, reuse: { unitId, classId } }, { onSuccess: () => { toast(strings.reused(title)); onDone() } })} // prettier-ignore
+        onPress={() =>
+          reuse.mutate(
+            { id, reuse: { unitId, classId } },
+            {
+              onSuccess: () => {
+                toast(strings.reused(title))
+                onDone()
+              },
+            },
+          )
+        }
       />
     </Box>
   )
@@ -183,7 +208,10 @@ function TaskCard({ task }: { task: Task }) {
       <Press
         role="link"
         onPress={() => router.push(`/tasks/${task.id}`)}
-        style={[{ backgroundColor: colours.sheet, borderRadius: corners.button, padding: 18, gap: 12 }, shadow]}
+        style={[
+          { backgroundColor: colours.sheet, borderRadius: corners.button, padding: 18, gap: 12 },
+          shadow,
+        ]}
       >
         <View style={{ flexDirection: 'row', gap: 16, alignItems: 'center' }}>
           <FolderDrawing folder={task.folder} width={84} />
@@ -209,8 +237,21 @@ function TaskCard({ task }: { task: Task }) {
 
 /** How many pupils stand where, as a bar and in words. */
 export function TaskBar({ task }: { task: Task }) {
-  const counts = task.counts ?? { pupils: 0, ticked: 0, draft: 0, submitted: 0, returned: 0, approved: 0 }
-  const none = counts.pupils - counts.ticked - counts.draft - counts.submitted - counts.returned - counts.approved
+  const counts = task.counts ?? {
+    pupils: 0,
+    ticked: 0,
+    draft: 0,
+    submitted: 0,
+    returned: 0,
+    approved: 0,
+  }
+  const none =
+    counts.pupils -
+    counts.ticked -
+    counts.draft -
+    counts.submitted -
+    counts.returned -
+    counts.approved
   const bars = [
     { key: 'approved', count: counts.approved, colour: stateColours.approved.mark },
     { key: 'submitted', count: counts.submitted, colour: stateColours.submitted.mark },
@@ -221,7 +262,10 @@ export function TaskBar({ task }: { task: Task }) {
   ] as const
   return (
     <>
-      <View aria-hidden style={{ flexDirection: 'row', height: 14, borderRadius: 7, overflow: 'hidden', gap: 2 }}>
+      <View
+        aria-hidden
+        style={{ flexDirection: 'row', height: 14, borderRadius: 7, overflow: 'hidden', gap: 2 }}
+      >
         {bars
           .filter(({ count }) => count > 0)
           .map(({ key, count, colour }) => (

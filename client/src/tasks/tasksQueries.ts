@@ -13,34 +13,66 @@ import { queryOptions, useQuery } from '@tanstack/react-query'
 import { api } from '../api/api'
 import { useAsk, useChange } from '../api/queries'
 
-export const tasksQuery = queryOptions({ queryKey: ['tasks'], queryFn: ({ signal }) => api.get('/tasks', Tasks, signal) })
+export const tasksQuery = queryOptions({
+  queryKey: ['tasks'],
+  queryFn: ({ signal }) => api.get('/tasks', Tasks, signal),
+})
 export const useTasks = () => useQuery(tasksQuery)
 export const useAllTasks = (closed: boolean) =>
   useAsk(['tasks', closed ? 'all' : 'open'], closed ? '/tasks?closed=1' : '/tasks', Tasks)
-export const useTask = (id: string, enabled = true) => useAsk(['tasks', 'one', id], `/tasks/${id}`, Task, { enabled })
-export const useStandings = (id: string) => useAsk(['tasks', 'standings', id], `/tasks/${id}/standings`, Standings)
+export const useTask = (id: string, enabled = true) =>
+  useAsk(['tasks', 'one', id], `/tasks/${id}`, Task, { enabled })
+export const useStandings = (id: string) =>
+  useAsk(['tasks', 'standings', id], `/tasks/${id}/standings`, Standings)
 export const useUnits = () => useAsk(['tasks', 'units'], '/tasks/units', Units)
 export const useDueAdvice = (classId: string, day: string, time: string) =>
-  useAsk(['tasks', 'due', classId, day, time], `/tasks/due?classId=${classId}&day=${day}&time=${time}`, DueAdvice, {
-    enabled: classId !== '' && day !== '' && time !== '',
-  })
+  useAsk(
+    ['tasks', 'due', classId, day, time],
+    `/tasks/due?classId=${classId}&day=${day}&time=${time}`,
+    DueAdvice,
+    {
+      enabled: classId !== '' && day !== '' && time !== '',
+    },
+  )
 
 const TOUCHES = ['tasks', 'school'] as const
 export const useMakeTask = () =>
-  useChange(({ id, input }: { id: string; input: MakeTask }) => api.put(`/tasks/${id}`, Task, input), TOUCHES)
+  useChange(
+    ({ id, input }: { id: string; input: MakeTask }) => api.put(`/tasks/${id}`, Task, input),
+    TOUCHES,
+  )
 export const useChangeTask = () =>
-  useChange(({ id, change }: { id: string; change: ChangeTask }) => api.patch(`/tasks/${id}`, Task, change), TOUCHES)
+  useChange(
+    ({ id, change }: { id: string; change: ChangeTask }) => api.patch(`/tasks/${id}`, Task, change),
+    TOUCHES,
+  )
 export const useMoveTask = () =>
   useChange(
-    ({ id, move }: { id: string; move: 'close' | 'open' | 'duplicate' }) => api.post(`/tasks/${id}/${move}`, Task),
+    ({ id, move }: { id: string; move: 'close' | 'open' | 'duplicate' }) =>
+      api.post(`/tasks/${id}/${move}`, Task),
     TOUCHES,
   )
 export const useNudge = (id: string) =>
-  useChange((pupilIds: string[]) => api.post(`/tasks/${id}/nudge`, Standings, { pupilIds }), TOUCHES)
+  useChange(
+    (pupilIds: string[]) => api.post(`/tasks/${id}/nudge`, Standings, { pupilIds }),
+    TOUCHES,
+  )
 export const useTick = (id: string) =>
-  useChange((on: boolean) => (on ? api.post(`/tasks/${id}/tick`, Task) : api.remove(`/tasks/${id}/tick`, Task)), TOUCHES)
+  useChange(
+    (on: boolean) =>
+      on ? api.post(`/tasks/${id}/tick`, Task) : api.remove(`/tasks/${id}/tick`, Task),
+    TOUCHES,
+  )
 export const usePutUnit = () =>
-  useChange(({ id, unit }: { id: string; unit: PutUnit }) => api.put(`/tasks/units/${id}`, Units, unit), TOUCHES)
-export const useDissolveUnit = () => useChange((id: string) => api.remove(`/tasks/units/${id}`, Units), TOUCHES)
+  useChange(
+    ({ id, unit }: { id: string; unit: PutUnit }) => api.put(`/tasks/units/${id}`, Units, unit),
+    TOUCHES,
+  )
+export const useDissolveUnit = () =>
+  useChange((id: string) => api.remove(`/tasks/units/${id}`, Units), TOUCHES)
 export const useReuseUnit = () =>
-  useChange(({ id, reuse }: { id: string; reuse: ReuseUnit }) => api.post(`/tasks/units/${id}/reuse`, Units, reuse), TOUCHES)
+  useChange(
+    ({ id, reuse }: { id: string; reuse: ReuseUnit }) =>
+      api.post(`/tasks/units/${id}/reuse`, Units, reuse),
+    TOUCHES,
+  )

@@ -56,7 +56,8 @@ export function Handle({
         onStart()
       }}
       onPointerMove={(event) => {
-        if (held.current) onMove(shareOf(event.clientX - held.current.x, event.clientY - held.current.y))
+        if (held.current)
+          onMove(shareOf(event.clientX - held.current.x, event.clientY - held.current.y))
       }}
       onPointerUp={() => {
         held.current = null
@@ -67,7 +68,9 @@ export function Handle({
         onEnd()
       }}
       onKeyDown={(event) => {
-        const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key]
+        const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[
+          event.key
+        ]
         if (!by) return
         event.preventDefault()
         const step = event.shiftKey ? LARGE_STEP_SHARE : STEP_SHARE

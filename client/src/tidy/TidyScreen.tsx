@@ -1,4 +1,12 @@
-import { ALL, AS_IT_WAS, isAsItWas, isConvex, turnQuarter, type Quad, type Tidying } from '@nibquill/core'
+import {
+  ALL,
+  AS_IT_WAS,
+  isAsItWas,
+  isConvex,
+  turnQuarter,
+  type Quad,
+  type Tidying,
+} from '@nibquill/core'
 import { useEffect, useRef, useState } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
@@ -20,7 +28,12 @@ import { useTidying } from './useTidying'
 /** Larger than any tablet shows it, small enough to follow a finger. */
 const PREVIEW_PX = 1280
 /** Where no page was found the corners begin a little inside the photo. */
-const INSET: Quad = [{ x: 0.1, y: 0.1 }, { x: 0.9, y: 0.1 }, { x: 0.9, y: 0.9 }, { x: 0.1, y: 0.9 }] // prettier-ignore
+const INSET: Quad = [
+  { x: 0.1, y: 0.1 },
+  { x: 0.9, y: 0.1 },
+  { x: 0.9, y: 0.9 },
+  { x: 0.1, y: 0.9 },
+]
 /** A page found less surely is not shown before it is asked for. */
 const SHOW_FROM = 0.3
 
@@ -72,15 +85,24 @@ function useTidier(original: Blob) {
   return { tidier, opened, failed }
 }
 
-function Table({ tidier, opened, before, onKeep, onLeave }: Omit<Props, 'original'> & { tidier: Tidier; opened: Opened }) {
+function Table({
+  tidier,
+  opened,
+  before,
+  onKeep,
+  onLeave,
+}: Omit<Props, 'original'> & { tidier: Tidier; opened: Opened }) {
   const { tidying, change, begin, move, undo, redo } = useTidying(before)
   const found = opened.page && opened.page.sureness >= SHOW_FROM ? opened.page.corners : null
-  const [tool, setTool] = useState<TidyTool | null>(found && isAsItWas(before) ? 'straighten' : null)
+  const [tool, setTool] = useState<TidyTool | null>(
+    found && isAsItWas(before) ? 'straighten' : null,
+  )
   const [wished, setWished] = useState<Quad>(before.corners ?? found ?? INSET)
   const [share, setShare] = useState<number | null>(null)
   const [trouble, setTrouble] = useState(false)
   const { wide, height } = useWidth()
-  const shown = tool === 'straighten' ? AS_IT_WAS : tool === 'trim' ? { ...tidying, trim: ALL } : tidying
+  const shown =
+    tool === 'straighten' ? AS_IT_WAS : tool === 'trim' ? { ...tidying, trim: ALL } : tidying
   const picture = usePreview(tidier, shown)
 
   const choose = (next: TidyTool) => {
@@ -116,23 +138,41 @@ function Table({ tidier, opened, before, onKeep, onLeave }: Omit<Props, 'origina
     ),
     brighten: (
       <BrightenControls
-        value={tidying.brighten ?? { way: opened.looksLikePage || tidying.corners ? 'page' : 'scene', strength: 0 }}
+        value={
+          tidying.brighten ?? {
+            way: opened.looksLikePage || tidying.corners ? 'page' : 'scene',
+            strength: 0,
+          }
+        }
         onChange={(brighten) => change({ ...tidying, brighten })}
       />
     ),
     turn: (
       <TurnControls
         degrees={tidying.degrees}
-        onQuarter={(times) => change(Array.from({ length: times }).reduce<Tidying>(turnQuarter, tidying))}
+        onQuarter={(times) =>
+          change(Array.from({ length: times }).reduce<Tidying>(turnQuarter, tidying))
+        }
         onBegin={begin}
         onDegrees={(degrees) => move({ ...tidying, degrees })}
       />
     ),
-    trim: <TrimControls onAll={() => change({ ...tidying, trim: ALL })} trimmed={tidying.trim !== ALL} />,
+    trim: (
+      <TrimControls
+        onAll={() => change({ ...tidying, trim: ALL })}
+        trimmed={tidying.trim !== ALL}
+      />
+    ),
   }
   return (
     <View style={{ flex: 1, backgroundColor: colours.paper }}>
-      <Head undo={undo} redo={redo} onLeave={onLeave} onKeep={() => void keep()} busy={share !== null} />
+      <Head
+        undo={undo}
+        redo={redo}
+        onLeave={onLeave}
+        onKeep={() => void keep()}
+        busy={share !== null}
+      />
       {share === null ? null : (
         <View role="status" style={{ padding: 12, gap: 6 }}>
           <Text variant="bodyLarge">{strings.making(share)}</Text>
@@ -148,16 +188,29 @@ function Table({ tidier, opened, before, onKeep, onLeave }: Omit<Props, 'origina
         <TidyStage picture={picture}>
           {(stage) =>
             tool === 'straighten' && picture ? (
-              <Corners stage={stage} picture={picture} value={wished} onStart={() => undefined} onMove={setWished} />
+              <Corners
+                stage={stage}
+                picture={picture}
+                value={wished}
+                onStart={() => undefined}
+                onMove={setWished}
+              />
             ) : tool === 'trim' ? (
-              <TrimFrame stage={stage} value={tidying.trim} onStart={begin} onMove={(trim) => move({ ...tidying, trim })} />
+              <TrimFrame
+                stage={stage}
+                value={tidying.trim}
+                onStart={begin}
+                onMove={(trim) => move({ ...tidying, trim })}
+              />
             ) : null
           }
         </TidyStage>
         <View
           style={[
             { backgroundColor: colours.sheet, borderColor: colours.rule, padding: 12, gap: 12 },
-            wide || height < 620 ? { width: 340, borderLeftWidth: 1, justifyContent: 'center' } : { borderTopWidth: 1 },
+            wide || height < 620
+              ? { width: 340, borderLeftWidth: 1, justifyContent: 'center' }
+              : { borderTopWidth: 1 },
           ]}
         >
           {tool ? (
@@ -206,7 +259,13 @@ function usePreview(tidier: Tidier, tidying: Tidying): ImageBitmap | null {
   return picture
 }
 
-type HeadProps = { undo: (() => void) | null; redo: (() => void) | null; onLeave: () => void; onKeep: () => void; busy: boolean }
+type HeadProps = {
+  undo: (() => void) | null
+  redo: (() => void) | null
+  onLeave: () => void
+  onKeep: () => void
+  busy: boolean
+}
 
 function Head({ undo, redo, onLeave, onKeep, busy }: HeadProps) {
   const { tablet } = useWidth()
@@ -244,16 +303,31 @@ function Head({ undo, redo, onLeave, onKeep, busy }: HeadProps) {
 /** Five words beside each other on a phone. */
 const word = { fontSize: 13, letterSpacing: 0 } as const
 
-type ToolsProps = { chosen: TidyTool | null; onChoose: (tool: TidyTool) => void; onAsItWas: (() => void) | null }
+type ToolsProps = {
+  chosen: TidyTool | null
+  onChoose: (tool: TidyTool) => void
+  onAsItWas: (() => void) | null
+}
 
 function Tools({ chosen, onChoose, onAsItWas }: ToolsProps) {
   const { wide } = useWidth()
   const tile = (on: boolean) => ({
-    flexGrow: 1, flexBasis: wide ? 92 : 60, minHeight: targets.pupil + 12, borderRadius: radii.button, alignItems: 'center' as const, justifyContent: 'center' as const, gap: 4, paddingHorizontal: 2,
+    flexGrow: 1,
+    flexBasis: wide ? 92 : 60,
+    minHeight: targets.pupil + 12,
+    borderRadius: radii.button,
+    alignItems: 'center' as const,
+    justifyContent: 'center' as const,
+    gap: 4,
+    paddingHorizontal: 2,
     backgroundColor: on ? colours.aubergine : colours.aubergineTint,
-  }) // prettier-ignore
+  })
   return (
-    <View role="toolbar" aria-label={strings.tools} style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+    <View
+      role="toolbar"
+      aria-label={strings.tools}
+      style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}
+    >
       {TOOLS.map(({ tool, symbol }) => (
         <Press
           key={tool}
@@ -263,7 +337,11 @@ function Tools({ chosen, onChoose, onAsItWas }: ToolsProps) {
           onPress={() => onChoose(tool)}
           style={tile(chosen === tool)}
         >
-          <Symbol name={symbol} size={28} colour={chosen === tool ? colours.sheet : colours.aubergine} />
+          <Symbol
+            name={symbol}
+            size={28}
+            colour={chosen === tool ? colours.sheet : colours.aubergine}
+          />
           <Text
             variant="labelSmall"
             numberOfLines={1}
@@ -273,7 +351,12 @@ function Tools({ chosen, onChoose, onAsItWas }: ToolsProps) {
           </Text>
         </Press>
       ))}
-      <Press label={strings.asItWas} disabled={!onAsItWas} onPress={() => onAsItWas?.()} style={tile(false)}>
+      <Press
+        label={strings.asItWas}
+        disabled={!onAsItWas}
+        onPress={() => onAsItWas?.()}
+        style={tile(false)}
+      >
         <Symbol name="as-it-was" size={28} colour={colours.aubergine} />
         <Text variant="labelSmall" numberOfLines={1} style={[word, { color: colours.aubergine }]}>
           {strings.asItWas}

@@ -9,12 +9,27 @@ type Stage = { width: number; height: number }
 /** Room around the picture, so that corners at its edge can be taken hold of. */
 const MARGIN_PX = 30
 
-/** The picture as large as the place allows; what lies on it is placed in the picture's own pixels on screen. */
-export function TidyStage({ picture, children }: { picture: ImageBitmap | null; children?: (stage: Stage) => ReactNode }) {
+/**
+ * The picture as large as the place allows; what lies on it is placed in the picture's own pixels
+ * on screen.
+ */
+export function TidyStage({
+  picture,
+  children,
+}: {
+  picture: ImageBitmap | null
+  children?: (stage: Stage) => ReactNode
+}) {
   const [room, setRoom] = useState<Stage | null>(null)
   const scale =
-    picture && room ? Math.min((room.width - 2 * MARGIN_PX) / picture.width, (room.height - 2 * MARGIN_PX) / picture.height) : 0
-  const stage = picture && scale > 0 ? { width: picture.width * scale, height: picture.height * scale } : null
+    picture && room
+      ? Math.min(
+          (room.width - 2 * MARGIN_PX) / picture.width,
+          (room.height - 2 * MARGIN_PX) / picture.height,
+        )
+      : 0
+  const stage =
+    picture && scale > 0 ? { width: picture.width * scale, height: picture.height * scale } : null
   return (
     <View
       style={{
@@ -25,10 +40,19 @@ export function TidyStage({ picture, children }: { picture: ImageBitmap | null; 
         alignItems: 'center',
         justifyContent: 'center',
       }}
-      onLayout={({ nativeEvent: { layout } }) => setRoom({ width: layout.width, height: layout.height })}
+      onLayout={({ nativeEvent: { layout } }) =>
+        setRoom({ width: layout.width, height: layout.height })
+      }
     >
       {picture && stage ? (
-        <div style={{ position: 'relative', width: stage.width, height: stage.height, touchAction: 'none' }}>
+        <div
+          style={{
+            position: 'relative',
+            width: stage.width,
+            height: stage.height,
+            touchAction: 'none',
+          }}
+        >
           <Painted picture={picture} stage={stage} />
           {children?.(stage)}
         </div>
@@ -50,7 +74,12 @@ function Painted({ picture, stage }: { picture: ImageBitmap; stage: Stage }) {
       aria-label={strings.picture}
       width={picture.width}
       height={picture.height}
-      style={{ ...stage, display: 'block', borderRadius: radii.sheet, boxShadow: '0 2px 10px rgba(43,33,24,0.25)' }}
+      style={{
+        ...stage,
+        display: 'block',
+        borderRadius: radii.sheet,
+        boxShadow: '0 2px 10px rgba(43,33,24,0.25)',
+      }}
     />
   )
 }
@@ -58,7 +87,13 @@ function Painted({ picture, stage }: { picture: ImageBitmap; stage: Stage }) {
 type Draggable<T> = { stage: Stage; value: T; onStart: () => void; onMove: (value: T) => void }
 
 /** The page's four corners over the photo, with a loupe where a finger hides what it points at. */
-export function Corners({ stage, value, onStart, onMove, picture }: Draggable<Quad> & { picture: ImageBitmap }) {
+export function Corners({
+  stage,
+  value,
+  onStart,
+  onMove,
+  picture,
+}: Draggable<Quad> & { picture: ImageBitmap }) {
   const [held, setHeld] = useState<number | null>(null)
   const places = value.map(({ x, y }) => ({ x: x * stage.width, y: y * stage.height }))
   const outline = places.map(({ x, y }) => `${x},${y}`).join(' ')
@@ -90,7 +125,9 @@ export function Corners({ stage, value, onStart, onMove, picture }: Draggable<Qu
             setHeld(i)
             onStart()
           }}
-          onMove={(share) => onMove(value.map((corner, j) => (j === i ? within(share) : corner)) as Quad)}
+          onMove={(share) =>
+            onMove(value.map((corner, j) => (j === i ? within(share) : corner)) as Quad)
+          }
           onEnd={() => setHeld(null)}
         />
       ))}
@@ -158,7 +195,12 @@ function Loupe({ picture, stage, corner }: { picture: ImageBitmap; stage: Stage;
 /** What stays, over the turned picture. */
 export function TrimFrame({ stage, value, onStart, onMove }: Draggable<Trim>) {
   const { left, top, right, bottom } = value
-  const [l, t, r, b] = [left * stage.width, top * stage.height, right * stage.width, bottom * stage.height]
+  const [l, t, r, b] = [
+    left * stage.width,
+    top * stage.height,
+    right * stage.width,
+    bottom * stage.height,
+  ]
   const corner = (i: number, { x, y }: Point): Trim => ({
     left: i === 0 || i === 3 ? clamp(x, 0, right - LEAST_TRIM) : left,
     right: i === 1 || i === 2 ? clamp(x, left + LEAST_TRIM, 1) : right,
@@ -179,7 +221,15 @@ export function TrimFrame({ stage, value, onStart, onMove }: Draggable<Trim>) {
           fill={colours.ink}
           opacity={0.55}
         />
-        <rect x={l} y={t} width={r - l} height={b - t} fill="none" stroke={colours.sheet} strokeWidth={3} />
+        <rect
+          x={l}
+          y={t}
+          width={r - l}
+          height={b - t}
+          fill="none"
+          stroke={colours.sheet}
+          strokeWidth={3}
+        />
       </svg>
       {[
         { x: l, y: t },

@@ -29,13 +29,28 @@ type StraightenProps = {
   onLeave: () => void
 }
 
-export function StraightenControls({ found, crossed, flat, onFlatten, onFindAgain, onLeave }: StraightenProps) {
+export function StraightenControls({
+  found,
+  crossed,
+  flat,
+  onFlatten,
+  onFindAgain,
+  onLeave,
+}: StraightenProps) {
   return (
     <View style={{ gap: 10 }}>
       <Say>{crossed ? strings.crossed : found ? strings.foundPage : strings.noPage}</Say>
       <View style={row}>
-        <BigButton grow symbol="flat" label={strings.flatten} disabled={crossed} onPress={onFlatten} />
-        {onFindAgain ? <BigButton small tone="quiet" label={strings.findAgain} onPress={onFindAgain} /> : null}
+        <BigButton
+          grow
+          symbol="flat"
+          label={strings.flatten}
+          disabled={crossed}
+          onPress={onFlatten}
+        />
+        {onFindAgain ? (
+          <BigButton small tone="quiet" label={strings.findAgain} onPress={onFindAgain} />
+        ) : null}
         {flat ? <BigButton small tone="quiet" label={strings.notFlat} onPress={onLeave} /> : null}
       </View>
     </View>
@@ -44,22 +59,34 @@ export function StraightenControls({ found, crossed, flat, onFlatten, onFindAgai
 
 const STRENGTHS = [0, 0.35, 0.7, 1] as const
 
-type BrightenProps = { value: NonNullable<Tidying['brighten']>; onChange: (value: NonNullable<Tidying['brighten']>) => void }
+type BrightenProps = {
+  value: NonNullable<Tidying['brighten']>
+  onChange: (value: NonNullable<Tidying['brighten']>) => void
+}
 
 export function BrightenControls({ value, onChange }: BrightenProps) {
-  const nearest = STRENGTHS.reduce((best, strength) => (Math.abs(strength - value.strength) < Math.abs(best - value.strength) ? strength : best)) // prettier-ignore
+  const nearest = STRENGTHS.reduce((best, strength) =>
+    Math.abs(strength - value.strength) < Math.abs(best - value.strength) ? strength : best,
+  )
   return (
     <View style={{ gap: 10 }}>
       <Choices
         label={strings.way}
         value={value.way}
-        options={(['page', 'scene'] as const).map((way) => ({ value: way, label: strings.ways[way], symbol: WAY_SYMBOLS[way] }))}
+        options={(['page', 'scene'] as const).map((way) => ({
+          value: way,
+          label: strings.ways[way],
+          symbol: WAY_SYMBOLS[way],
+        }))}
         onChange={(way) => onChange({ ...value, way })}
       />
       <Choices
         label={strings.strength}
         value={nearest}
-        options={STRENGTHS.map((strength, i) => ({ value: strength, label: strings.strengths[i]! }))}
+        options={STRENGTHS.map((strength, i) => ({
+          value: strength,
+          label: strings.strengths[i]!,
+        }))}
         onChange={(strength) => onChange({ ...value, strength })}
       />
     </View>
@@ -78,8 +105,20 @@ export function TurnControls({ degrees, onQuarter, onBegin, onDegrees }: TurnPro
   return (
     <View style={{ gap: 10 }}>
       <View style={row}>
-        <BigButton grow tone="quiet" symbol="turn-left" label={strings.turnLeft} onPress={() => onQuarter(3)} />
-        <BigButton grow tone="quiet" symbol="turn" label={strings.turnRight} onPress={() => onQuarter(1)} />
+        <BigButton
+          grow
+          tone="quiet"
+          symbol="turn-left"
+          label={strings.turnLeft}
+          onPress={() => onQuarter(3)}
+        />
+        <BigButton
+          grow
+          tone="quiet"
+          symbol="turn"
+          label={strings.turnRight}
+          onPress={() => onQuarter(1)}
+        />
       </View>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>
         <input

@@ -28,10 +28,16 @@ export const strings = {
   turnLeft: 'To the left',
   turnRight: 'To the right',
   fine: 'A little bit round',
-  degrees: (degrees: number) => `${degrees > 0 ? '+' : degrees < 0 ? '−' : ''}${Math.abs(degrees)}°`,
+  degrees: (degrees: number) =>
+    `${degrees > 0 ? '+' : degrees < 0 ? '−' : ''}${Math.abs(degrees)}°`,
   undoTrim: 'Keep all of it',
   trimHelp: 'Drag the corners to what shall stay.',
-  trimCorners: ['Trim from the top left', 'Trim from the top right', 'Trim from the bottom right', 'Trim from the bottom left'],
+  trimCorners: [
+    'Trim from the top left',
+    'Trim from the top right',
+    'Trim from the bottom right',
+    'Trim from the bottom left',
+  ],
   original: 'The photo as the camera saw it stays safe.',
   picture: 'Your photo',
 }

@@ -6,7 +6,10 @@ type Ask = TidyRequest extends infer R ? (R extends { id: number } ? Omit<R, 'id
 /** A photo being tidied, in a worker of its own: the page stays quick whatever is done to it. */
 export class Tidier {
   readonly #worker = new Worker(new URL('../workers/tidy.worker.ts', import.meta.url))
-  readonly #waiting = new Map<number, { take: (answer: TidyAnswer) => void; fail: (error: Error) => void }>()
+  readonly #waiting = new Map<
+    number,
+    { take: (answer: TidyAnswer) => void; fail: (error: Error) => void }
+  >()
   #next = 0
 
   constructor() {
@@ -22,14 +25,19 @@ export class Tidier {
     }
   }
 
-  /** Opens a photo upright, and looks for the page in it. @throws Error when the browser cannot open it */
+  /**
+   * Opens a photo upright, and looks for the page in it.
+   * @throws Error when the browser cannot open it
+   */
   open(file: Blob): Promise<Opened> {
     return this.#ask({ ask: 'open', file }, (answer) => ('opened' in answer ? answer.opened : null))
   }
 
   /** @param most - Pixels along the longer side. */
   preview(tidying: Tidying, most: number): Promise<ImageBitmap> {
-    return this.#ask({ ask: 'preview', tidying, most }, (answer) => ('preview' in answer ? answer.preview : null))
+    return this.#ask({ ask: 'preview', tidying, most }, (answer) =>
+      'preview' in answer ? answer.preview : null,
+    )
   }
 
   /** The full picture. @param tell - How far it is, 0..1. */

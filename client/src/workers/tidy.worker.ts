@@ -1,4 +1,9 @@
-import { brighten, looksLikePage, planBrighten, type Brightening } from '@nibquill/core/tidy/brighten'
+import {
+  brighten,
+  looksLikePage,
+  planBrighten,
+  type Brightening,
+} from '@nibquill/core/tidy/brighten'
 import { findPage, shrink, type FoundPage } from '@nibquill/core/tidy/findPage'
 import { resample, type Rgba } from '@nibquill/core/tidy/resample'
 import { planTidying, type Tidying } from '@nibquill/core/tidy/tidying'
@@ -11,9 +16,18 @@ export type TidyRequest = { id: number } & (
   /** The full picture, as a JPEG. */
   | { ask: 'make'; tidying: Tidying }
 )
-export type Opened = { width: number; height: number; page: FoundPage | null; looksLikePage: boolean }
+export type Opened = {
+  width: number
+  height: number
+  page: FoundPage | null
+  looksLikePage: boolean
+}
 export type TidyAnswer = { id: number } & (
-  { opened: Opened } | { preview: ImageBitmap } | { made: Blob } | { share: number } | { failed: string }
+  | { opened: Opened }
+  | { preview: ImageBitmap }
+  | { made: Blob }
+  | { share: number }
+  | { failed: string }
 )
 
 const JPEG_QUALITY = 0.92
@@ -33,7 +47,12 @@ async function open(file: Blob): Promise<Opened> {
   picture.close()
   original = context.getImageData(0, 0, canvas.width, canvas.height)
   small = shrink(original, SMALL_PX)
-  return { width: original.width, height: original.height, page: findPage(small), looksLikePage: looksLikePage(small) }
+  return {
+    width: original.width,
+    height: original.height,
+    page: findPage(small),
+    looksLikePage: looksLikePage(small),
+  }
 }
 
 function planLight(tidying: Tidying): Brightening | null {
@@ -65,7 +84,8 @@ async function make(tidying: Tidying, tell: (share: number) => void): Promise<Bl
   return canvas.convertToBlob({ type: 'image/jpeg', quality: JPEG_QUALITY })
 }
 
-const imageOf = ({ data, width, height }: Rgba): ImageData => new ImageData(data as Uint8ClampedArray<ArrayBuffer>, width, height)
+const imageOf = ({ data, width, height }: Rgba): ImageData =>
+  new ImageData(data as Uint8ClampedArray<ArrayBuffer>, width, height)
 
 async function answer(request: TidyRequest): Promise<TidyAnswer> {
   const { id } = request
@@ -75,13 +95,19 @@ async function answer(request: TidyRequest): Promise<TidyAnswer> {
     case 'preview':
       return { id, preview: await preview(request.tidying, request.most) }
     case 'make':
-      return { id, made: await make(request.tidying, (share) => self.postMessage({ id, share } satisfies TidyAnswer)) }
+      return {
+        id,
+        made: await make(request.tidying, (share) =>
+          self.postMessage({ id, share } satisfies TidyAnswer),
+        ),
+      }
   }
 }
 
 self.onmessage = ({ data }: MessageEvent<TidyRequest>) => {
   answer(data).then(
     (said) => self.postMessage(said, { transfer: 'preview' in said ? [said.preview] : [] }),
-    (error: unknown) => self.postMessage({ id: data.id, failed: String(error) } satisfies TidyAnswer),
+    (error: unknown) =>
+      self.postMessage({ id: data.id, failed: String(error) } satisfies TidyAnswer),
   )
 }

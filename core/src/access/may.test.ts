@@ -1,8 +1,22 @@
-import { ACTIONS, FACTS, may, RELATIONS, type Action, type Relation, type Role, type Viewer } from './may.ts'
+import {
+  ACTIONS,
+  FACTS,
+  may,
+  RELATIONS,
+  type Action,
+  type Relation,
+  type Role,
+  type Viewer,
+} from './may.ts'
 
-const viewer = (role: Role): Viewer => (role === 'visitor' || role === 'link-holder' ? { role } : { role, personId: 'somebody' })
-const verdict = (role: Role, action: Action, relation: Relation, facts: readonly (typeof FACTS)[number][] = FACTS) =>
-  may(viewer(role), action, { relations: [relation], facts })
+const viewer = (role: Role): Viewer =>
+  role === 'visitor' || role === 'link-holder' ? { role } : { role, personId: 'somebody' }
+const verdict = (
+  role: Role,
+  action: Action,
+  relation: Relation,
+  facts: readonly (typeof FACTS)[number][] = FACTS,
+) => may(viewer(role), action, { relations: [relation], facts })
 
 const LEADS = ['teacher school-lead', 'office school-lead'] as const
 // The school's rules, written again by hand: for each action, who may, standing in which relation.
@@ -62,7 +76,9 @@ test.each(ACTIONS.flatMap((action) => ROLES.map((role) => ({ action, role }))))(
   '$role: $action only in the relations the school allows',
   ({ action, role }) => {
     const allowed = RELATIONS.filter((relation) => verdict(role, action, relation) === 'yes')
-    expect(allowed).toEqual(RELATIONS.filter((relation) => EXPECTED[action].includes(`${role} ${relation}`)))
+    expect(allowed).toEqual(
+      RELATIONS.filter((relation) => EXPECTED[action].includes(`${role} ${relation}`)),
+    )
   },
 )
 

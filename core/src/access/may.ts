@@ -1,18 +1,27 @@
 /**
- * Who may do what: one table. The server loads the facts (`Subject`), this decides; no route decides for itself.
+ * Who may do what: one table. The server loads the facts (`Subject`), this decides; no route
+ * decides for itself.
  * Lists are filtered in SQL by the same facts.
  */
 
-/** How somebody stands to Nibquill at this moment. A `link-holder` opened a page link from a printed book. */
+/**
+ * How somebody stands to Nibquill at this moment. A `link-holder` opened a page link from a printed
+ * book.
+ */
 export type Viewer =
-  { role: 'visitor' } | { role: 'link-holder' } | { role: 'pupil' | 'teacher' | 'parent' | 'office'; personId: string }
+  | { role: 'visitor' }
+  | { role: 'link-holder' }
+  | { role: 'pupil' | 'teacher' | 'parent' | 'office'; personId: string }
 
 export type Role = Viewer['role']
 
 /**
  * How the viewer stands to the thing looked at.
- * `maker`: a pupil who makes it (or is it); `approved-maker`: made the version that was approved, whoever works at it now; `class-teacher`: teaches the class it belongs to; `guardian`: of its pupil;
- * `classmate`: belongs to the class it is for; `holder`: came by the link to it; `school-lead`: oversees the school it belongs to; `none`.
+ * `maker`: a pupil who makes it (or is it); `approved-maker`: made the version that was approved,
+ * whoever works at it now; `class-teacher`: teaches the class it belongs to; `guardian`: of its
+ * pupil;
+ * `classmate`: belongs to the class it is for; `holder`: came by the link to it; `school-lead`:
+ * oversees the school it belongs to; `none`.
  */
 export const RELATIONS = [
   'maker',
@@ -87,24 +96,54 @@ export type Fact = (typeof FACTS)[number]
 export type Subject = { relations: readonly Relation[]; facts: readonly Fact[] }
 export type Entry = { role: Role; action: Action; relation: Relation; when: readonly Fact[] }
 
-/** `approved work of a child whose sharing consent stands, in a folder parents may see`, the school's rule in one place. */
+/**
+ * `approved work of a child whose sharing consent stands, in a folder parents may see`, the
+ * school's rule in one place.
+ */
 const SHARED_WITH_PARENTS = ['approved', 'sharing-consent', 'parents-see', 'not-binned'] as const
 /** What a page link opens: the same, while the link stands. */
 const SHARED_BY_LINK = [...SHARED_WITH_PARENTS, 'link-live'] as const
 
 /** Sets up and oversees, and reads no pupil's work by it. */
 const LEADING = [
-  'school.change', 'staff.change', 'roll-over.do', 'post-box.read', 'class.read', 'class.change', 'class.enrol', 'class.door', 'pupil.read', 'pupil.change',
-  'folder.read', 'folder.make', 'folder.change', 'task.read', 'parent.read', 'consent.change', 'invitation.make', 'invitation.withdraw',
+  'school.change',
+  'staff.change',
+  'roll-over.do',
+  'post-box.read',
+  'class.read',
+  'class.change',
+  'class.enrol',
+  'class.door',
+  'pupil.read',
+  'pupil.change',
+  'folder.read',
+  'folder.make',
+  'folder.change',
+  'task.read',
+  'parent.read',
+  'consent.change',
+  'invitation.make',
+  'invitation.withdraw',
   'link.withdraw',
-] as const // prettier-ignore
+] as const
 
-const entries = (role: Role, relation: Relation, actions: readonly Action[], when: readonly Fact[] = []): Entry[] =>
-  actions.map((action) => ({ role, action, relation, when }))
+const entries = (
+  role: Role,
+  relation: Relation,
+  actions: readonly Action[],
+  when: readonly Fact[] = [],
+): Entry[] => actions.map((action) => ({ role, action, relation, when }))
 
 /** Everything that is allowed. What is not written here is refused. */
 export const ACCESS_TABLE: readonly Entry[] = [
-  ...entries('pupil', 'maker', ['pupil.read', 'piece.make', 'piece.withdraw', 'piece.bin', 'portfolio.read', 'news.read']),
+  ...entries('pupil', 'maker', [
+    'pupil.read',
+    'piece.make',
+    'piece.withdraw',
+    'piece.bin',
+    'portfolio.read',
+    'news.read',
+  ]),
   ...entries(
     'pupil',
     'maker',
@@ -112,17 +151,49 @@ export const ACCESS_TABLE: readonly Entry[] = [
     ['not-binned'],
   ),
   // Left out of the next go, they keep what they made.
-  ...entries('pupil', 'approved-maker', ['piece.read-approved', 'portfolio.pick'], ['approved', 'not-binned']),
+  ...entries(
+    'pupil',
+    'approved-maker',
+    ['piece.read-approved', 'portfolio.pick'],
+    ['approved', 'not-binned'],
+  ),
   ...entries('pupil', 'classmate', ['folder.read', 'task.read', 'task.tick', 'notice.read']),
   ...entries('pupil', 'classmate', ['folder.propose'], ['proposals-open']),
   ...entries('pupil', 'classmate', ['folder.file-into'], ['pupils-file']),
   ...entries('teacher', 'class-teacher', [
-    'class.read', 'class.change', 'class.enrol', 'class.door', 'pupil.read', 'pupil.change', 'folder.read', 'folder.file-into', 'folder.make',
-    'folder.change', 'task.read', 'task.make', 'task.change', 'notice.make', 'notice.read', 'notice.change', 'piece.start-for-everyone',
-    'portfolio.read', 'portfolio.pick', 'book.make', 'book.read', 'parent.read', 'consent.change', 'invitation.make',
-    'invitation.withdraw', 'link.withdraw',
-  ]), // prettier-ignore
-  ...entries('teacher', 'class-teacher', ['piece.read', 'piece.read-approved', 'piece.judge', 'book.read-page'], ['not-binned']),
+    'class.read',
+    'class.change',
+    'class.enrol',
+    'class.door',
+    'pupil.read',
+    'pupil.change',
+    'folder.read',
+    'folder.file-into',
+    'folder.make',
+    'folder.change',
+    'task.read',
+    'task.make',
+    'task.change',
+    'notice.make',
+    'notice.read',
+    'notice.change',
+    'piece.start-for-everyone',
+    'portfolio.read',
+    'portfolio.pick',
+    'book.make',
+    'book.read',
+    'parent.read',
+    'consent.change',
+    'invitation.make',
+    'invitation.withdraw',
+    'link.withdraw',
+  ]),
+  ...entries(
+    'teacher',
+    'class-teacher',
+    ['piece.read', 'piece.read-approved', 'piece.judge', 'book.read-page'],
+    ['not-binned'],
+  ),
   ...entries('office', 'school-lead', LEADING),
   // In a small school a teacher leads as well.
   ...entries('teacher', 'school-lead', LEADING),
@@ -132,7 +203,10 @@ export const ACCESS_TABLE: readonly Entry[] = [
   ...entries('link-holder', 'holder', ['piece.read-approved'], SHARED_BY_LINK),
 ]
 
-/** `yes`; `sign-in` when a signed-out visitor asks (401); `hidden` for everyone else, which never says that it exists (404). */
+/**
+ * `yes`; `sign-in` when a signed-out visitor asks (401); `hidden` for everyone else, which never
+ * says that it exists (404).
+ */
 export type Verdict = 'yes' | 'sign-in' | 'hidden'
 
 /**

@@ -8,14 +8,19 @@ const HERE = ['https://nibquill.saltmarsh.example', 'http://192.168.0.9:4300']
 describe('what a camera reads', () => {
   test.each([
     { said: `https://nibquill.saltmarsh.example/sign-in#${CODE}`, why: 'a card of this school' },
-    { said: `http://192.168.0.9:4300/sign-in#${CODE}`, why: 'a card printed under the school’s other address' },
+    {
+      said: `http://192.168.0.9:4300/sign-in#${CODE}`,
+      why: 'a card printed under the school’s other address',
+    },
     { said: 'acde-fghj-kmnp-rtwx', why: 'a code without an address' },
   ])('$why opens the door', ({ said }) => {
     expect(readCardLink(said, HERE)).toEqual({ kind: 'card', code: CODE })
   })
 
   test('a card of another school is told apart, and its code is not passed on', () => {
-    expect(readCardLink(`https://nibquill.elsewhere.example/sign-in#${CODE}`, HERE)).toEqual({ kind: 'elsewhere' })
+    expect(readCardLink(`https://nibquill.elsewhere.example/sign-in#${CODE}`, HERE)).toEqual({
+      kind: 'elsewhere',
+    })
   })
 
   test.each([
@@ -30,12 +35,21 @@ describe('what a camera reads', () => {
   })
 
   test('every card reads back as its own code, and nothing that is read ever throws', () => {
-    const code = fc.array(fc.constantFrom(...CARD_LETTERS), { minLength: 16, maxLength: 16 }).map((letters) => letters.join(''))
+    const code = fc
+      .array(fc.constantFrom(...CARD_LETTERS), { minLength: 16, maxLength: 16 })
+      .map((letters) => letters.join(''))
     fc.assert(
       fc.property(code, (letters) => {
-        expect(readCardLink(writeCardLink(HERE[0]!, letters), HERE)).toEqual({ kind: 'card', code: letters })
+        expect(readCardLink(writeCardLink(HERE[0]!, letters), HERE)).toEqual({
+          kind: 'card',
+          code: letters,
+        })
       }),
     )
-    fc.assert(fc.property(fc.string(), (said) => ['card', 'elsewhere', 'other'].includes(readCardLink(said, HERE).kind)))
+    fc.assert(
+      fc.property(fc.string(), (said) =>
+        ['card', 'elsewhere', 'other'].includes(readCardLink(said, HERE).kind),
+      ),
+    )
   })
 })

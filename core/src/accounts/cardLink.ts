@@ -1,16 +1,24 @@
 import { readCardCode } from './cardCode.ts'
 
-/** What a camera read: a card of this school with its 16 letters, a card of another school, or something else altogether. */
+/**
+ * What a camera read: a card of this school with its 16 letters, a card of another school, or
+ * something else altogether.
+ */
 export type ScannedCard = { kind: 'card'; code: string } | { kind: 'elsewhere' } | { kind: 'other' }
 
 const SIGN_IN_PATH = '/sign-in'
 
-/** What the QR code of a card says. The part after `#` never reaches a server or its log. @param site - Address of this Nibquill without a slash at its end. */
-export const writeCardLink = (site: string, code: string): string => `${site}${SIGN_IN_PATH}#${code}`
+/**
+ * What the QR code of a card says. The part after `#` never reaches a server or its log.
+ * @param site - Address of this Nibquill without a slash at its end.
+ */
+export const writeCardLink = (site: string, code: string): string =>
+  `${site}${SIGN_IN_PATH}#${code}`
 
 /**
  * Reads what a QR code said.
- * A card of another school is told by its address, and its code goes no further: it is that school's secret.
+ * A card of another school is told by its address, and its code goes no further: it is that
+ * school's secret.
  * @param sites - Addresses under which this Nibquill is known.
  */
 export function readCardLink(text: string, sites: readonly string[]): ScannedCard {
@@ -22,7 +30,9 @@ export function readCardLink(text: string, sites: readonly string[]): ScannedCar
   const code = readCardCode(fragmentOf(url))
   if (!code || !url.pathname.endsWith(SIGN_IN_PATH)) return { kind: 'other' }
   const site = url.origin + url.pathname.slice(0, -SIGN_IN_PATH.length)
-  return sites.some((own) => own.replace(/\/$/, '') === site) ? { kind: 'card', code } : { kind: 'elsewhere' }
+  return sites.some((own) => own.replace(/\/$/, '') === site)
+    ? { kind: 'card', code }
+    : { kind: 'elsewhere' }
 }
 
 function fragmentOf(url: URL): string {

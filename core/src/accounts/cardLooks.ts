@@ -1,7 +1,8 @@
 import { average, double, halve, rgbaOf, type Grey } from '../media/grey.ts'
 
 /**
- * Ways to look at a camera's picture of a card, each for one trouble; a reader that fails with one is given the next.
+ * Ways to look at a camera's picture of a card, each for one trouble; a reader that fails with one
+ * is given the next.
  * Which ones help was measured: see `bench/src/scan.ts`.
  */
 export const CARD_LOOKS = ['smooth', 'plain', 'crisp', 'small', 'even', 'large'] as const
@@ -16,8 +17,10 @@ const EVEN_SHARE = 0.95
 
 /**
  * The picture as a look wants it.
- * `plain`: as it is. `smooth`: without the grain of dim light. `crisp`: edges drawn out again that lie out of focus.
- * `small`: half as wide, for motion and strong grain. `even`: ink or paper, decided by the neighbourhood, for shadows and lamps.
+ * `plain`: as it is. `smooth`: without the grain of dim light. `crisp`: edges drawn out again that
+ * lie out of focus.
+ * `small`: half as wide, for motion and strong grain. `even`: ink or paper, decided by the
+ * neighbourhood, for shadows and lamps.
  * `large`: twice as wide, for a card held far away.
  */
 export function lookAt(grey: Grey, look: CardLook): Grey {
@@ -67,6 +70,19 @@ export async function readCard(
   return null
 }
 
-/** The look for each of a camera's pictures in turn: the best one most often, since a card held still is seen again at once. */
-const IN_TURN: readonly CardLook[] = ['smooth', 'plain', 'smooth', 'crisp', 'small', 'smooth', 'even', 'smooth', 'large']
+/**
+ * The look for each of a camera's pictures in turn: the best one most often, since a card held
+ * still is seen again at once.
+ */
+const IN_TURN: readonly CardLook[] = [
+  'smooth',
+  'plain',
+  'smooth',
+  'crisp',
+  'small',
+  'smooth',
+  'even',
+  'smooth',
+  'large',
+]
 export const lookInTurn = (round: number): CardLook => IN_TURN[round % IN_TURN.length]!

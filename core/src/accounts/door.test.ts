@@ -9,19 +9,55 @@ const YEAR = {
   terms: [{ name: 'Autumn term', startsOn: '2026-09-01', endsOn: '2026-12-18' }],
   closedDays: [{ name: 'Half-term', startsOn: '2026-10-26', endsOn: '2026-10-30' }],
 }
-const HOURS: DoorSettings = { switch: 'hours', switchedOn: null, opensAt: '08:30', closesAt: '15:30' }
-const at = (iso: string, settings: Partial<DoorSettings> = {}) => doorState({ ...HOURS, ...settings }, new Date(iso), ZONE, YEAR)
+const HOURS: DoorSettings = {
+  switch: 'hours',
+  switchedOn: null,
+  opensAt: '08:30',
+  closesAt: '15:30',
+}
+const at = (iso: string, settings: Partial<DoorSettings> = {}) =>
+  doorState({ ...HOURS, ...settings }, new Date(iso), ZONE, YEAR)
 
 describe('a class’s door', () => {
   test.each([
     { moment: '2026-11-23T08:30:00Z', open: true, reason: 'hours', why: 'opens on the minute' },
-    { moment: '2026-11-23T08:29:59Z', open: false, reason: 'too-early', why: 'not a second before' },
-    { moment: '2026-11-23T15:29:59Z', open: true, reason: 'hours', why: 'is open to the last second' },
+    {
+      moment: '2026-11-23T08:29:59Z',
+      open: false,
+      reason: 'too-early',
+      why: 'not a second before',
+    },
+    {
+      moment: '2026-11-23T15:29:59Z',
+      open: true,
+      reason: 'hours',
+      why: 'is open to the last second',
+    },
     { moment: '2026-11-23T15:30:00Z', open: false, reason: 'too-late', why: 'shuts on the minute' },
-    { moment: '2026-09-14T07:30:00Z', open: true, reason: 'hours', why: 'goes by the school’s clock, in summer an hour ahead' },
-    { moment: '2026-11-22T10:00:00Z', open: false, reason: 'no-lessons', why: 'stays shut on a Sunday' },
-    { moment: '2026-10-28T10:00:00Z', open: false, reason: 'no-lessons', why: 'stays shut in the half-term' },
-    { moment: '2027-01-11T10:00:00Z', open: false, reason: 'no-lessons', why: 'stays shut outside the terms' },
+    {
+      moment: '2026-09-14T07:30:00Z',
+      open: true,
+      reason: 'hours',
+      why: 'goes by the school’s clock, in summer an hour ahead',
+    },
+    {
+      moment: '2026-11-22T10:00:00Z',
+      open: false,
+      reason: 'no-lessons',
+      why: 'stays shut on a Sunday',
+    },
+    {
+      moment: '2026-10-28T10:00:00Z',
+      open: false,
+      reason: 'no-lessons',
+      why: 'stays shut in the half-term',
+    },
+    {
+      moment: '2027-01-11T10:00:00Z',
+      open: false,
+      reason: 'no-lessons',
+      why: 'stays shut outside the terms',
+    },
   ])('$why', ({ moment, open, reason }) => {
     expect(at(moment)).toMatchObject({ open, reason })
   })
@@ -34,7 +70,11 @@ describe('a class’s door', () => {
 
   test('opened by hand it is open for the rest of that day, also on a Saturday, and goes by the hours again on the next', () => {
     const byHand = { switch: 'open', switchedOn: '2026-11-21' } as const
-    expect(at('2026-11-21T19:00:00Z', byHand)).toEqual({ open: true, until: new Date('2026-11-22T00:00:00Z'), reason: 'by-hand' })
+    expect(at('2026-11-21T19:00:00Z', byHand)).toEqual({
+      open: true,
+      until: new Date('2026-11-22T00:00:00Z'),
+      reason: 'by-hand',
+    })
     expect(at('2026-11-22T10:00:00Z', byHand)).toMatchObject({ open: false, reason: 'no-lessons' })
     expect(at('2026-11-23T10:00:00Z', byHand)).toMatchObject({ open: true, reason: 'hours' })
   })

@@ -1,12 +1,29 @@
 import { DateTime } from 'luxon'
-import { isSchoolDay, schoolDay, schoolMoment, schoolTime, type YearDates } from '../school/calendar.ts'
+import {
+  isSchoolDay,
+  schoolDay,
+  schoolMoment,
+  schoolTime,
+  type YearDates,
+} from '../school/calendar.ts'
 
-/** `hours`: open by itself in school hours; `open` and `shut`: by the teacher's hand, for the rest of that school day. */
+/**
+ * `hours`: open by itself in school hours; `open` and `shut`: by the teacher's hand, for the rest
+ * of that school day.
+ */
 export const DOOR_SWITCHES = ['hours', 'open', 'shut'] as const
 export type DoorSwitch = (typeof DOOR_SWITCHES)[number]
 
-/** How a class's door is set. Times are `HH:mm` on the school's clock; `switchedOn` is the school day of the last switching by hand. */
-export type DoorSettings = { switch: DoorSwitch; switchedOn: string | null; opensAt: string; closesAt: string }
+/**
+ * How a class's door is set. Times are `HH:mm` on the school's clock; `switchedOn` is the school
+ * day of the last switching by hand.
+ */
+export type DoorSettings = {
+  switch: DoorSwitch
+  switchedOn: string | null
+  opensAt: string
+  closesAt: string
+}
 
 /** Why a door is as it is. */
 export type DoorReason = 'hours' | 'by-hand' | 'no-lessons' | 'too-early' | 'too-late'
@@ -15,15 +32,22 @@ export type DoorState = { open: boolean; until: Date | null; reason: DoorReason 
 
 /**
  * Whether pupils can come in by their pegs at a moment.
- * What a teacher switched by hand holds until midnight of the same school day, so that nothing stays open, or shut, by being forgotten.
+ * What a teacher switched by hand holds until midnight of the same school day, so that nothing
+ * stays open, or shut, by being forgotten.
  * @param zone - The school's IANA time zone.
  * @param year - The school year of the class.
  */
-export function doorState(settings: DoorSettings, at: Date, zone: string, year: YearDates): DoorState {
+export function doorState(
+  settings: DoorSettings,
+  at: Date,
+  zone: string,
+  year: YearDates,
+): DoorState {
   const today = schoolDay(at, zone)
   const byHand = settings.switchedOn === today ? settings.switch : 'hours'
   if (byHand === 'shut') return shut('by-hand')
-  if (byHand === 'open') return { open: true, until: schoolMoment(dayAfter(today), '00:00', zone), reason: 'by-hand' }
+  if (byHand === 'open')
+    return { open: true, until: schoolMoment(dayAfter(today), '00:00', zone), reason: 'by-hand' }
   if (!isSchoolDay(today, year)) return shut('no-lessons')
   const time = schoolTime(at, zone)
   if (time < settings.opensAt) return shut('too-early')
@@ -32,4 +56,5 @@ export function doorState(settings: DoorSettings, at: Date, zone: string, year: 
 }
 
 const shut = (reason: DoorReason): DoorState => ({ open: false, until: null, reason })
-const dayAfter = (day: string): string => DateTime.fromISO(day, { zone: 'utc' }).plus({ days: 1 }).toISODate()!
+const dayAfter = (day: string): string =>
+  DateTime.fromISO(day, { zone: 'utc' }).plus({ days: 1 }).toISODate()!

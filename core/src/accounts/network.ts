@@ -1,6 +1,8 @@
 /**
- * The network an address belongs to, as a school's own: what its devices have in common as seen from the server.
- * A public IPv4 address is the school's whole network (RFC 3022, address translation); private IPv4 ranges (RFC 1918) count as one;
+ * The network an address belongs to, as a school's own: what its devices have in common as seen
+ * from the server.
+ * A public IPv4 address is the school's whole network (RFC 3022, address translation); private IPv4
+ * ranges (RFC 1918) count as one;
  * of IPv6 the first 64 bits name the network (RFC 4291, section 2.5.4).
  * @param address - As a socket gives it; IPv4 may come wrapped as `::ffff:192.0.2.1`.
  */
@@ -24,5 +26,7 @@ function groupsOf(address: string): string[] {
   const before = head ? head.split(':') : []
   const after = tail ? tail.split(':') : []
   const gap = tail === undefined ? 0 : Math.max(0, 8 - before.length - after.length)
-  return [...before, ...Array<string>(gap).fill('0'), ...after].map((group) => group.replace(/^0+(?=.)/, ''))
+  return [...before, ...Array<string>(gap).fill('0'), ...after].map((group) =>
+    group.replace(/^0+(?=.)/, ''),
+  )
 }

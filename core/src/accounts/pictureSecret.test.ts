@@ -6,15 +6,26 @@ const MINUTE_MS = 60_000
 describe('picture secrets', () => {
   test('are three symbols of twelve, and skip bytes that would favour some', () => {
     const bytes = [255, 252, 0, 11, 12]
-    expect(makePictureSecret(() => bytes.shift()!)).toEqual([SECRET_SYMBOLS[0], SECRET_SYMBOLS[11], SECRET_SYMBOLS[0]])
+    expect(makePictureSecret(() => bytes.shift()!)).toEqual([
+      SECRET_SYMBOLS[0],
+      SECRET_SYMBOLS[11],
+      SECRET_SYMBOLS[0],
+    ])
     expect(new Set(SECRET_SYMBOLS).size).toBe(12)
   })
 
   test.each([
-    [0, 0], [2, 0], [3, 30_000], [4, MINUTE_MS], [5, 2 * MINUTE_MS], [7, 8 * MINUTE_MS], [8, 15 * MINUTE_MS], [500, 15 * MINUTE_MS],
+    [0, 0],
+    [2, 0],
+    [3, 30_000],
+    [4, MINUTE_MS],
+    [5, 2 * MINUTE_MS],
+    [7, 8 * MINUTE_MS],
+    [8, 15 * MINUTE_MS],
+    [500, 15 * MINUTE_MS],
   ])('after %i wrong tries a peg waits %i ms', (tries, wait) => {
     expect(secretWaitMs(tries)).toBe(wait)
-  }) // prettier-ignore
+  })
 
   test('waiting never gets shorter', () => {
     fc.assert(fc.property(fc.nat(2000), (tries) => secretWaitMs(tries + 1) >= secretWaitMs(tries)))

@@ -2,8 +2,19 @@ import type { PegSymbol } from '../folders/looks.ts'
 
 /** What a picture secret is chosen from: things that differ in shape, not in colour alone. */
 export const SECRET_SYMBOLS = [
-  'cat', 'boat', 'apple', 'umbrella', 'moon', 'key', 'snail', 'train', 'hat', 'tree', 'bell', 'duck',
-] as const satisfies readonly PegSymbol[] // prettier-ignore
+  'cat',
+  'boat',
+  'apple',
+  'umbrella',
+  'moon',
+  'key',
+  'snail',
+  'train',
+  'hat',
+  'tree',
+  'bell',
+  'duck',
+] as const satisfies readonly PegSymbol[]
 export type SecretSymbol = (typeof SECRET_SYMBOLS)[number]
 export const SECRET_LENGTH = 3
 
@@ -27,7 +38,8 @@ export function makePictureSecret(randomByte: () => number): SecretSymbol[] {
 }
 
 /**
- * How long a peg waits after its latest wrong try in a row: not at all for the first two, 30 s from the third on, then twice as long
+ * How long a peg waits after its latest wrong try in a row: not at all for the first two, 30 s from
+ * the third on, then twice as long
  * each time, at most a quarter of an hour. A right one begins anew.
  * @param wrongTries - Counted since the last right one.
  */

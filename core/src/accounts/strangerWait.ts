@@ -3,10 +3,13 @@ const FIRST_WAIT_MS = 500
 const LONGEST_WAIT_MS = 8000
 
 /**
- * How long a try waits before it is looked at when it comes from a browser nobody came in with before: nobody is locked out by a
- * stranger's wrong tries, strangers only get slower. Not at all for the first eight in a quarter of an hour, then half a second, then twice as
+ * How long a try waits before it is looked at when it comes from a browser nobody came in with
+ * before: nobody is locked out by a
+ * stranger's wrong tries, strangers only get slower. Not at all for the first eight in a quarter of
+ * an hour, then half a second, then twice as
  * long each time, at most eight seconds.
- * @param tries - Strangers' tries for one e-mail address in the running quarter of an hour, this one included.
+ * @param tries - Strangers' tries for one e-mail address in the running quarter of an hour, this
+ *   one included.
  * @see OWASP, Slow Down Online Guessing Attacks with Device Cookies
  */
 export function strangerWaitMs(tries: number): number {

@@ -6,7 +6,8 @@ test.each([
   { pieces: 1, total: 3 },
   { pieces: 26, total: 28 },
   { pieces: 27, total: 30 },
-  // One piece, one page: 127 pieces make 127 pages (common practice, no source), beside the cover and five of contents.
+  // One piece, one page: 127 pieces make 127 pages (common practice, no source), beside the cover
+  // and five of contents.
   { pieces: 127, total: 127 + 1 + 5 },
 ])('$pieces pieces make a book of $total pages', ({ pieces, total }) => {
   expect(planBook(pieces).totalPages).toBe(total)
@@ -23,13 +24,16 @@ test('the last piece stands on the last page', () => {
 })
 
 test('one photo is as large as the space allows', () => {
-  expect(layOutPhotos([{ width: 400, height: 300 }], { x: 10, y: 20, width: 200, height: 600 })).toEqual([
-    { x: 10, y: 20, width: 200, height: 150 },
-  ])
+  expect(
+    layOutPhotos([{ width: 400, height: 300 }], { x: 10, y: 20, width: 200, height: 600 }),
+  ).toEqual([{ x: 10, y: 20, width: 200, height: 150 }])
 })
 
 test('photos keep their shape, stay in their space and do not overlap', () => {
-  const size = fc.record({ width: fc.integer({ min: 50, max: 5000 }), height: fc.integer({ min: 50, max: 5000 }) })
+  const size = fc.record({
+    width: fc.integer({ min: 50, max: 5000 }),
+    height: fc.integer({ min: 50, max: 5000 }),
+  })
   const space = { x: 30, y: 40, width: 480, height: 360 }
   fc.assert(
     fc.property(fc.array(size, { minLength: 1, maxLength: 30 }), (photos) => {

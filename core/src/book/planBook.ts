@@ -5,18 +5,32 @@ export type BookFor = (typeof BOOK_FOR)[number]
 /** How many pieces one page of contents lists at a size a grandparent reads without glasses. */
 export const CONTENTS_LINES = 26
 
-export type BookPlan = { coverPages: number; contentsPages: number; piecePages: number; totalPages: number }
+export type BookPlan = {
+  coverPages: number
+  contentsPages: number
+  piecePages: number
+  totalPages: number
+}
 
 /**
- * How long a book will be, known before it is made: a cover, its contents, and one page for each piece.
+ * How long a book will be, known before it is made: a cover, its contents, and one page for each
+ * piece.
  * @param pieceCount - 0 or more.
  */
 export function planBook(pieceCount: number): BookPlan {
   const contentsPages = Math.max(1, Math.ceil(pieceCount / CONTENTS_LINES))
-  return { coverPages: 1, contentsPages, piecePages: pieceCount, totalPages: 1 + contentsPages + pieceCount }
+  return {
+    coverPages: 1,
+    contentsPages,
+    piecePages: pieceCount,
+    totalPages: 1 + contentsPages + pieceCount,
+  }
 }
 
-/** The page a piece stands on, printed at its foot and in the contents. @param index - Place among the pieces, from 0. */
+/**
+ * The page a piece stands on, printed at its foot and in the contents.
+ * @param index - Place among the pieces, from 0.
+ */
 export function pageOfPiece(plan: BookPlan, index: number): number {
   return plan.coverPages + plan.contentsPages + index + 1
 }
@@ -24,13 +38,19 @@ export function pageOfPiece(plan: BookPlan, index: number): number {
 export type Box = { x: number; y: number; width: number; height: number }
 
 /**
- * Lays the photos of one piece into the space they have, in rows, each as large as its row allows, never cropped.
- * One photo fills the space; two stand side by side or one above the other, whichever shows more of them; more make rows.
+ * Lays the photos of one piece into the space they have, in rows, each as large as its row allows,
+ * never cropped.
+ * One photo fills the space; two stand side by side or one above the other, whichever shows more of
+ * them; more make rows.
  * @param photos - Upright pixel sizes, in order.
  * @param space - In points.
  * @returns One box a photo, in order, inside the space and never overlapping.
  */
-export function layOutPhotos(photos: readonly { width: number; height: number }[], space: Box, gap = 12): Box[] {
+export function layOutPhotos(
+  photos: readonly { width: number; height: number }[],
+  space: Box,
+  gap = 12,
+): Box[] {
   let best: { boxes: Box[]; area: number } = { boxes: [], area: -1 }
   for (let columns = 1; columns <= Math.min(photos.length, 6); columns++) {
     const boxes = inGrid(photos, space, gap, columns)
@@ -40,7 +60,12 @@ export function layOutPhotos(photos: readonly { width: number; height: number }[
   return best.boxes
 }
 
-function inGrid(photos: readonly { width: number; height: number }[], space: Box, gap: number, columns: number): Box[] {
+function inGrid(
+  photos: readonly { width: number; height: number }[],
+  space: Box,
+  gap: number,
+  columns: number,
+): Box[] {
   const rows = Math.ceil(photos.length / columns)
   const cellWidth = (space.width - gap * (columns - 1)) / columns
   const cellHeight = (space.height - gap * (rows - 1)) / rows
@@ -50,6 +75,11 @@ function inGrid(photos: readonly { width: number; height: number }[], space: Box
     const height = photo.height * scale
     const left = space.x + (index % columns) * (cellWidth + gap)
     const top = space.y + Math.floor(index / columns) * (cellHeight + gap)
-    return { x: left + (cellWidth - width) / 2, y: top + (rows > 1 ? (cellHeight - height) / 2 : 0), width, height }
+    return {
+      x: left + (cellWidth - width) / 2,
+      y: top + (rows > 1 ? (cellHeight - height) / 2 : 0),
+      width,
+      height,
+    }
   })
 }

@@ -14,8 +14,10 @@ const isApplication = (marker: number) => marker >= 0xe0 && marker <= 0xef
 const standsAlone = (marker: number) => marker === 0x01 || (marker >= 0xd0 && marker <= 0xd7)
 
 /**
- * Takes everything out of a JPEG but the picture: position, time, device, maker notes, previews, comments, and whatever
- * hangs behind the end. The coded picture is copied byte for byte. Colour profile (ICC) and Adobe's colour marker stay,
+ * Takes everything out of a JPEG but the picture: position, time, device, maker notes, previews,
+ * comments, and whatever
+ * hangs behind the end. The coded picture is copied byte for byte. Colour profile (ICC) and Adobe's
+ * colour marker stay,
  * since pixels mean something else without them; of Exif only the orientation stays.
  * A picture that stops half-way is cleaned as far as it goes.
  * @see ITU-T T.81 annex B (markers)
@@ -43,13 +45,19 @@ export function cleanJpeg(bytes: Uint8Array): { bytes: Uint8Array; orientation: 
       at = scanEnd
       continue
     }
-    if (marker === APP1 && latin(bytes, at + 4, 6) === EXIF_NAME) orientation = readOrientation(bytes.subarray(at + 10, end))
+    if (marker === APP1 && latin(bytes, at + 4, 6) === EXIF_NAME)
+      orientation = readOrientation(bytes.subarray(at + 10, end))
     if (isPicture(bytes, marker, at)) kept.push(bytes.subarray(at, end))
     at = end
   }
   // What a cut-off file lacks is its end mark: with it, every reader shows the part that arrived.
   return {
-    bytes: joinBytes([Uint8Array.of(0xff, SOI), ...exifSegment(orientation), ...kept, Uint8Array.of(0xff, EOI)]),
+    bytes: joinBytes([
+      Uint8Array.of(0xff, SOI),
+      ...exifSegment(orientation),
+      ...kept,
+      Uint8Array.of(0xff, EOI),
+    ]),
     orientation,
   }
 }
@@ -75,6 +83,12 @@ function endOfScan(bytes: Uint8Array, from: number): number {
 function exifSegment(orientation: number): Uint8Array[] {
   if (orientation === 1) return []
   const tiff = writeOrientation(orientation)
-  const head = Uint8Array.of(0xff, APP1, 0, 2 + EXIF_NAME.length + tiff.length, ...[...EXIF_NAME].map((c) => c.charCodeAt(0)))
+  const head = Uint8Array.of(
+    0xff,
+    APP1,
+    0,
+    2 + EXIF_NAME.length + tiff.length,
+    ...[...EXIF_NAME].map((c) => c.charCodeAt(0)),
+  )
   return [head, tiff]
 }

@@ -4,11 +4,27 @@ import { readOrientation, writeOrientation } from './orientation.ts'
 const SIGNATURE_LENGTH = 8
 /** Chunks that change how the pixels look; all others (text, time, Exif, private ones) go. */
 const PICTURE_CHUNKS = new Set([
-  'IHDR', 'PLTE', 'IDAT', 'IEND', 'tRNS', 'gAMA', 'cHRM', 'sRGB', 'iCCP', 'cICP', 'sBIT', 'bKGD', 'pHYs', 'acTL', 'fcTL', 'fdAT',
-]) // prettier-ignore
+  'IHDR',
+  'PLTE',
+  'IDAT',
+  'IEND',
+  'tRNS',
+  'gAMA',
+  'cHRM',
+  'sRGB',
+  'iCCP',
+  'cICP',
+  'sBIT',
+  'bKGD',
+  'pHYs',
+  'acTL',
+  'fcTL',
+  'fdAT',
+])
 
 /**
- * Takes everything out of a PNG but the picture; of Exif only the orientation stays. Data behind the end goes as well.
+ * Takes everything out of a PNG but the picture; of Exif only the orientation stays. Data behind
+ * the end goes as well.
  * @see W3C PNG (Third Edition), section 5
  */
 export function cleanPng(bytes: Uint8Array): { bytes: Uint8Array; orientation: number } {
@@ -26,7 +42,15 @@ export function cleanPng(bytes: Uint8Array): { bytes: Uint8Array; orientation: n
   }
   const [header, ...rest] = kept
   const exif = orientation === 1 ? [] : [pngChunk('eXIf', writeOrientation(orientation))]
-  return { bytes: joinBytes([bytes.subarray(0, SIGNATURE_LENGTH), ...(header ? [header] : []), ...exif, ...rest]), orientation }
+  return {
+    bytes: joinBytes([
+      bytes.subarray(0, SIGNATURE_LENGTH),
+      ...(header ? [header] : []),
+      ...exif,
+      ...rest,
+    ]),
+    orientation,
+  }
 }
 
 function pngChunk(name: string, data: Uint8Array): Uint8Array {

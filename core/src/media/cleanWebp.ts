@@ -20,13 +20,15 @@ export function cleanWebp(bytes: Uint8Array): { bytes: Uint8Array; orientation: 
     const size = view.getUint32(at + 4, true)
     const end = Math.min(riffEnd, at + 8 + size + (size % 2))
     const name = latin(bytes, at, 4)
-    if (name === 'EXIF') orientation = readOrientation(withoutExifName(bytes.subarray(at + 8, at + 8 + size)))
+    if (name === 'EXIF')
+      orientation = readOrientation(withoutExifName(bytes.subarray(at + 8, at + 8 + size)))
     if (PICTURE_CHUNKS.has(name)) kept.push(bytes.slice(at, end))
     at = end
   }
   const extended = kept.find((chunk) => latin(chunk, 0, 4) === 'VP8X')
   // Only an extended file can carry Exif, and one without it never said which way up it is.
-  const exif = extended && orientation !== 1 ? [riffChunk('EXIF', writeOrientation(orientation))] : []
+  const exif =
+    extended && orientation !== 1 ? [riffChunk('EXIF', writeOrientation(orientation))] : []
   if (extended) extended[8] = (extended[8]! & ~(HAS_EXIF | HAS_XMP)) | (exif.length ? HAS_EXIF : 0)
   const body = joinBytes([...kept, ...exif])
   const header = bytes.slice(0, RIFF_HEADER_LENGTH)

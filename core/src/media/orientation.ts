@@ -20,7 +20,10 @@ export function readOrientation(tiff: Uint8Array): number {
   for (let i = 0; i < entries; i++) {
     const at = directory + 2 + i * 12
     if (at + 12 > tiff.length) return 1
-    if (view.getUint16(at, little) === ORIENTATION_TAG && view.getUint16(at + 2, little) === SHORT) {
+    if (
+      view.getUint16(at, little) === ORIENTATION_TAG &&
+      view.getUint16(at + 2, little) === SHORT
+    ) {
       const value = view.getUint16(at + 8, little)
       return value >= 1 && value <= 8 ? value : 1
     }

@@ -7,9 +7,15 @@ const picture = (at: (x: number, y: number) => number): Grey => ({
   data: Uint8ClampedArray.from({ length: 320 * 240 }, (_, i) => at(i % 320, Math.floor(i / 320))),
 })
 /** A page of ruled writing on a table: paper 230, ink 60. */
-const page = picture((x, y) => (x > 60 && x < 260 && y > 30 && y < 210 ? (y % 12 < 2 && (x * 7 + y) % 11 < 8 ? 60 : 230) : 150))
-const blur = (grey: Grey, times: number): Grey => (times === 0 ? grey : blur(average(grey, 3), times - 1))
-const dim = (grey: Grey, share: number): Grey => ({ ...grey, data: grey.data.map((value) => value * share) })
+const page = picture((x, y) =>
+  x > 60 && x < 260 && y > 30 && y < 210 ? (y % 12 < 2 && (x * 7 + y) % 11 < 8 ? 60 : 230) : 150,
+)
+const blur = (grey: Grey, times: number): Grey =>
+  times === 0 ? grey : blur(average(grey, 3), times - 1)
+const dim = (grey: Grey, share: number): Grey => ({
+  ...grey,
+  data: grey.data.map((value) => value * share),
+})
 
 test.each([
   { what: 'a sharp page on a smooth table', grey: page, fault: null },

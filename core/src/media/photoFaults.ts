@@ -1,18 +1,25 @@
 import type { Grey } from './grey.ts'
 
-/** What is wrong with a photo, as far as a tablet can tell; nothing here stops anybody from using it. */
+/**
+ * What is wrong with a photo, as far as a tablet can tell; nothing here stops anybody from using
+ * it.
+ */
 export const PHOTO_FAULTS = ['black', 'blurred'] as const
 export type PhotoFault = (typeof PHOTO_FAULTS)[number]
 
 /**
- * Ninety-nine of a hundred pixels darker than this: a lens under a thumb, a pocket, a room without light. A page in a dim
- * room still has paper far above it (common practice, no source; the thresholds were set on the demo's drawings).
+ * Ninety-nine of a hundred pixels darker than this: a lens under a thumb, a pocket, a room without
+ * light. A page in a dim
+ * room still has paper far above it (common practice, no source; the thresholds were set on the
+ * demo's drawings).
  */
 const BLACK_BELOW = 34
 const BLACK_SHARE = 0.99
 /**
- * A photo's sharpest tenth of tiles have a variance of the Laplacian below this when nothing in it has an edge.
- * Variance of the Laplacian as a focus measure: Pech-Pacheco et al., ICPR 2000, "Diatom autofocusing in brightfield microscopy".
+ * A photo's sharpest tenth of tiles have a variance of the Laplacian below this when nothing in it
+ * has an edge.
+ * Variance of the Laplacian as a focus measure: Pech-Pacheco et al., ICPR 2000, "Diatom
+ * autofocusing in brightfield microscopy".
  */
 const SHARP_FROM = 60
 const TILES = 8
@@ -36,11 +43,14 @@ function tileSharpness({ data, width, height }: Grey): number[] {
   for (let y = 1; y < height - 1; y++)
     for (let x = 1; x < width - 1; x++) {
       const at = y * width + x
-      const bend = 4 * data[at]! - data[at - 1]! - data[at + 1]! - data[at - width]! - data[at + width]!
+      const bend =
+        4 * data[at]! - data[at - 1]! - data[at + 1]! - data[at - width]! - data[at + width]!
       const tile = sums[Math.floor((y * TILES) / height) * TILES + Math.floor((x * TILES) / width)]!
       tile.sum += bend
       tile.squares += bend * bend
       tile.count++
     }
-  return sums.map(({ sum, squares, count }) => (count === 0 ? 0 : squares / count - (sum / count) ** 2))
+  return sums.map(({ sum, squares, count }) =>
+    count === 0 ? 0 : squares / count - (sum / count) ** 2,
+  )
 }

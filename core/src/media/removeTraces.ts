@@ -3,18 +3,30 @@ import { cleanJpeg } from './cleanJpeg.ts'
 import { cleanPng } from './cleanPng.ts'
 import { cleanWebp } from './cleanWebp.ts'
 
-/** Pictures kept as they are but for what they tell of place, time and device. HEIC is turned into JPEG first. */
+/**
+ * Pictures kept as they are but for what they tell of place, time and device. HEIC is turned into
+ * JPEG first.
+ */
 export const PICTURE_TYPES = ['image/jpeg', 'image/png', 'image/webp', 'image/gif'] as const
 export type PictureType = (typeof PICTURE_TYPES)[number]
 
-const CLEAN = { 'image/jpeg': cleanJpeg, 'image/png': cleanPng, 'image/webp': cleanWebp, 'image/gif': cleanGif } as const
+const CLEAN = {
+  'image/jpeg': cleanJpeg,
+  'image/png': cleanPng,
+  'image/webp': cleanWebp,
+  'image/gif': cleanGif,
+} as const
 
 /**
- * Removes position, time, device, maker notes, comments and trailing data from a picture without coding it anew:
+ * Removes position, time, device, maker notes, comments and trailing data from a picture without
+ * coding it anew:
  * the pixels stay as they were.
  * @param type - As sniffed from the bytes, never as the name says.
  * @returns The clean file and the orientation (1 to 8, Exif) it still carries.
  */
-export function removeTraces(bytes: Uint8Array, type: PictureType): { bytes: Uint8Array; orientation: number } {
+export function removeTraces(
+  bytes: Uint8Array,
+  type: PictureType,
+): { bytes: Uint8Array; orientation: number } {
   return CLEAN[type](bytes)
 }

@@ -3,12 +3,16 @@ import { backOffMs, whoseTurn, type Waiting } from './backOff.ts'
 
 test('waits grow, stay under five minutes, and differ by chance', () => {
   fc.assert(
-    fc.property(fc.integer({ min: 1, max: 60 }), fc.double({ min: 0, max: 1, noNaN: true }), (failures, chance) => {
-      const wait = backOffMs(failures, chance)
-      expect(wait).toBeGreaterThanOrEqual(500)
-      expect(wait).toBeLessThanOrEqual(300_000)
-      expect(backOffMs(failures + 1, chance)).toBeGreaterThanOrEqual(wait)
-    }),
+    fc.property(
+      fc.integer({ min: 1, max: 60 }),
+      fc.double({ min: 0, max: 1, noNaN: true }),
+      (failures, chance) => {
+        const wait = backOffMs(failures, chance)
+        expect(wait).toBeGreaterThanOrEqual(500)
+        expect(wait).toBeLessThanOrEqual(300_000)
+        expect(backOffMs(failures + 1, chance)).toBeGreaterThanOrEqual(wait)
+      },
+    ),
   )
   expect([1, 2, 3, 4].map((failures) => backOffMs(failures, 1))).toEqual([2000, 4000, 8000, 16_000])
   expect(backOffMs(20, 1)).toBe(300_000)

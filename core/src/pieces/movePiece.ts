@@ -1,6 +1,8 @@
 import { DomainError } from '../domainError.ts'
 
-/** `draft` on my desk, `submitted` in the tray, `approved` in the folder, `returned` for another go. */
+/**
+ * `draft` on my desk, `submitted` in the tray, `approved` in the folder, `returned` for another go.
+ */
 export const PIECE_STATES = ['draft', 'submitted', 'approved', 'returned'] as const
 export type PieceState = (typeof PIECE_STATES)[number]
 
@@ -10,7 +12,10 @@ export type PieceStep = (typeof PIECE_STEPS)[number]
 export const MOVES = ['hand-in', 'withdraw', 'approve', 'send-back', 'another-go'] as const
 export type Move = (typeof MOVES)[number]
 
-/** Which state each move leads to, from each state that allows it. What is not written here is refused. */
+/**
+ * Which state each move leads to, from each state that allows it. What is not written here is
+ * refused.
+ */
 const LEADS_TO: Record<Move, Partial<Record<PieceState, PieceState>>> = {
   'hand-in': { draft: 'submitted', returned: 'submitted' },
   withdraw: { submitted: 'draft' },
@@ -19,12 +24,16 @@ const LEADS_TO: Record<Move, Partial<Record<PieceState, PieceState>>> = {
   'another-go': { approved: 'draft' },
 }
 
-/** `version` counts changes to the stored piece from 1; it is not the number of the handed-in version. */
+/**
+ * `version` counts changes to the stored piece from 1; it is not the number of the handed-in
+ * version.
+ */
 export type StoredState = { state: PieceState; version: number }
 
 /**
  * Moves a piece one step along its life.
- * A move that no longer fits (the pupil withdrew while the teacher approved) is refused with the state as it is,
+ * A move that no longer fits (the pupil withdrew while the teacher approved) is refused with the
+ * state as it is,
  * so that the one who came second can be told what happened.
  * @param piece - As stored.
  * @param seenVersion - The version the person was looking at.
@@ -33,13 +42,17 @@ export type StoredState = { state: PieceState; version: number }
  * @throws DomainError `piece/move-refused` with `state` and `move`
  */
 export function movePiece(piece: StoredState, move: Move, seenVersion: number): StoredState {
-  if (piece.version !== seenVersion) throw new DomainError('piece/stale', { state: piece.state, version: piece.version })
+  if (piece.version !== seenVersion)
+    throw new DomainError('piece/stale', { state: piece.state, version: piece.version })
   const next = LEADS_TO[move][piece.state]
   if (!next) throw new DomainError('piece/move-refused', { state: piece.state, move })
   return { state: next, version: piece.version + 1 }
 }
 
-/** Whether the pupil may still change words and parts: not while it lies in the tray, nor once it is in the folder. */
+/**
+ * Whether the pupil may still change words and parts: not while it lies in the tray, nor once it is
+ * in the folder.
+ */
 export const isOpen = (state: PieceState): boolean => state === 'draft' || state === 'returned'
 
 /** How long what was thrown away can be taken back; then it is gone everywhere. */

@@ -1,13 +1,63 @@
 /** Words that say nothing a year later, alone or with a number. */
 const EMPTY_WORDS = new Set([
-  'art', 'book', 'copy', 'doc', 'document', 'drawing', 'file', 'homework', 'image', 'img', 'literacy', 'maths', 'my', 'new', 'no', 'name', 'page',
-  'photo', 'photos', 'pic', 'picture', 'pictures', 'piece', 'pxl', 'dsc', 'dscf', 'scan', 'screenshot', 'sheet', 'stuff', 'task', 'test', 'thing',
-  'title', 'untitled', 'work', 'worksheet', 'writing', 'a', 'an', 'the', 'it', 'this', 'of', 'and', 'me', 'i', 'jpg', 'jpeg', 'png', 'heic',
-]) // prettier-ignore
+  'art',
+  'book',
+  'copy',
+  'doc',
+  'document',
+  'drawing',
+  'file',
+  'homework',
+  'image',
+  'img',
+  'literacy',
+  'maths',
+  'my',
+  'new',
+  'no',
+  'name',
+  'page',
+  'photo',
+  'photos',
+  'pic',
+  'picture',
+  'pictures',
+  'piece',
+  'pxl',
+  'dsc',
+  'dscf',
+  'scan',
+  'screenshot',
+  'sheet',
+  'stuff',
+  'task',
+  'test',
+  'thing',
+  'title',
+  'untitled',
+  'work',
+  'worksheet',
+  'writing',
+  'a',
+  'an',
+  'the',
+  'it',
+  'this',
+  'of',
+  'and',
+  'me',
+  'i',
+  'jpg',
+  'jpeg',
+  'png',
+  'heic',
+])
 
 /**
- * Whether a title will say nothing in a year: empty, one letter over and over, a camera's file name, only general words and numbers
- * (`art`, `photo 1`, `my work`), or the bare name of its folder. It is a nudge's rule, never a block's: common practice, no source.
+ * Whether a title will say nothing in a year: empty, one letter over and over, a camera's file
+ * name, only general words and numbers
+ * (`art`, `photo 1`, `my work`), or the bare name of its folder. It is a nudge's rule, never a
+ * block's: common practice, no source.
  * @param folder - Name of the folder it goes into, where that is known.
  */
 export function isVagueTitle(title: string, folder?: string): boolean {
@@ -17,7 +67,10 @@ export function isVagueTitle(title: string, folder?: string): boolean {
   return plain.split(' ').every((word) => EMPTY_WORDS.has(word) || /^\d+$/.test(word))
 }
 
-/** Small letters without accents, marks or endings of files; words apart by one gap, numbers apart from letters. */
+/**
+ * Small letters without accents, marks or endings of files; words apart by one gap, numbers apart
+ * from letters.
+ */
 const plainOf = (text: string): string =>
   text
     .normalize('NFKD')

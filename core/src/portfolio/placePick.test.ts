@@ -2,11 +2,29 @@ import fc from 'fast-check'
 import { placePick } from './placePick.ts'
 
 test.each([
-  { order: ['a', 'b'], id: 'c', place: undefined, to: ['a', 'b', 'c'], why: 'a new pick goes last' },
+  {
+    order: ['a', 'b'],
+    id: 'c',
+    place: undefined,
+    to: ['a', 'b', 'c'],
+    why: 'a new pick goes last',
+  },
   { order: ['a', 'b'], id: 'a', place: undefined, to: ['a', 'b'], why: 'without a place it stays' },
   { order: ['a', 'b', 'c'], id: 'c', place: 0, to: ['c', 'a', 'b'], why: 'to the front' },
-  { order: ['a', 'b', 'c'], id: 'a', place: 9, to: ['b', 'c', 'a'], why: 'past the end means the end' },
-  { order: ['a', 'b'], id: 'a', place: -3, to: ['a', 'b'], why: 'before the front means the front' },
+  {
+    order: ['a', 'b', 'c'],
+    id: 'a',
+    place: 9,
+    to: ['b', 'c', 'a'],
+    why: 'past the end means the end',
+  },
+  {
+    order: ['a', 'b'],
+    id: 'a',
+    place: -3,
+    to: ['a', 'b'],
+    why: 'before the front means the front',
+  },
 ])('$why', ({ order, id, place, to }) => expect(placePick(order, id, place)).toEqual(to))
 
 test('placing never loses, doubles or reorders the others', () => {
@@ -17,7 +35,9 @@ test('placing never loses, doubles or reorders the others', () => {
       fc.integer({ min: -5, max: 20 }),
       (order, id, place) => {
         const placed = placePick(order, id, place)
-        expect(placed.filter((other) => other !== id)).toEqual(order.filter((other) => other !== id))
+        expect(placed.filter((other) => other !== id)).toEqual(
+          order.filter((other) => other !== id),
+        )
         expect(placed.filter((other) => other === id)).toHaveLength(1)
       },
     ),

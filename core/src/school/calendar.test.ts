@@ -22,9 +22,12 @@ test.each([
   { day: '2026-12-27', term: 'autumn', why: 'holiday work goes with the term that ended' },
   { day: '2027-01-05', term: 'spring', why: 'a new term begins' },
   { day: '2026-08-01', term: 'autumn', why: 'before the first term, the first' },
-])('$day belongs to $term: $why', ({ day, term }) => expect(termOn(day, [SPRING, AUTUMN])?.id).toBe(term))
+])('$day belongs to $term: $why', ({ day, term }) =>
+  expect(termOn(day, [SPRING, AUTUMN])?.id).toBe(term),
+)
 
-test('a school without terms has no running term', () => expect(termOn('2026-09-02', [])).toBeUndefined())
+test('a school without terms has no running term', () =>
+  expect(termOn('2026-09-02', [])).toBeUndefined())
 
 // 2 September 2026 is a Wednesday of ISO week 36 (ISO 8601: the week of 31 August).
 test.each([
@@ -33,13 +36,17 @@ test.each([
   { day: '2026-09-07', week: 2 },
   { day: '2026-10-26', week: 9 },
   { day: '2026-08-20', week: 1 },
-])('$day is week $week of the autumn term', ({ day, week }) => expect(weekOfTerm(day, AUTUMN)).toBe(week))
+])('$day is week $week of the autumn term', ({ day, week }) =>
+  expect(weekOfTerm(day, AUTUMN)).toBe(week),
+)
 
 test.each([
   { at: '2026-10-24T23:30:00Z', day: '2026-10-25', why: 'still summer time: half past midnight' },
   { at: '2026-10-25T23:30:00Z', day: '2026-10-25', why: 'clocks went back: half past eleven' },
   { at: '2027-03-28T23:30:00Z', day: '2027-03-29', why: 'clocks went forward' },
-])('$at is $day in London: $why', ({ at, day }) => expect(schoolDay(new Date(at), 'Europe/London')).toBe(day))
+])('$at is $day in London: $why', ({ at, day }) =>
+  expect(schoolDay(new Date(at), 'Europe/London')).toBe(day),
+)
 
 test('the school day agrees with the platform’s own calendar in every zone and at every moment', () => {
   const zones = ['Europe/London', 'Pacific/Auckland', 'America/St_Johns', 'Asia/Kathmandu']
@@ -47,7 +54,10 @@ test('the school day agrees with the platform’s own calendar in every zone and
     fc.property(
       fc.date({ min: new Date('2000-01-01'), max: new Date('2099-12-31'), noInvalidDate: true }),
       fc.constantFrom(...zones),
-      (at, zone) => expect(schoolDay(at, zone)).toBe(new Intl.DateTimeFormat('en-CA', { timeZone: zone }).format(at)),
+      (at, zone) =>
+        expect(schoolDay(at, zone)).toBe(
+          new Intl.DateTimeFormat('en-CA', { timeZone: zone }).format(at),
+        ),
     ),
   )
 })
@@ -79,7 +89,8 @@ const NEXT = {
   ],
 }
 
-// The weeks that ISO 8601 itself and its usual tables name as hard, counted from the Monday of their year's week 1.
+// The weeks that ISO 8601 itself and its usual tables name as hard, counted from the Monday of
+// their year's week 1.
 test.each([
   { day: '2005-01-01', from: '2003-12-29', week: 53 },
   { day: '2005-01-02', from: '2003-12-29', week: 53 },
@@ -89,7 +100,9 @@ test.each([
   { day: '2010-01-03', from: '2008-12-29', week: 53 },
   { day: '2020-12-31', from: '2019-12-30', week: 53 },
   { day: '2026-11-23', from: '2025-12-29', week: 48 },
-])('$day is week $week counted from $from', ({ day, from, week }) => expect(weekOfTerm(day, { startsOn: from })).toBe(week))
+])('$day is week $week counted from $from', ({ day, from, week }) =>
+  expect(weekOfTerm(day, { startsOn: from })).toBe(week),
+)
 
 const anyDay = fc
   .date({ min: new Date('2000-01-01'), max: new Date('2060-12-31'), noInvalidDate: true })
@@ -100,15 +113,29 @@ test('weeks counted from week 1 of a year agree with an independent calendar on 
     fc.property(anyDay, (day) => {
       const date = Temporal.PlainDate.from(day)
       // 4 January always lies in week 1.
-      const startsOn = Temporal.PlainDate.from({ year: date.yearOfWeek!, month: 1, day: 4 }).toString()
+      const startsOn = Temporal.PlainDate.from({
+        year: date.yearOfWeek!,
+        month: 1,
+        day: 4,
+      }).toString()
       expect(weekOfTerm(day, { startsOn })).toBe(date.weekOfYear)
     }),
   )
 })
 
 test.each([
-  { day: '2027-03-28', time: '01:30', at: '2027-03-28T01:30:00.000Z', why: 'left out by the spring change, so an hour later' },
-  { day: '2026-10-25', time: '01:30', at: '2026-10-25T00:30:00.000Z', why: 'shown twice in autumn: the first' },
+  {
+    day: '2027-03-28',
+    time: '01:30',
+    at: '2027-03-28T01:30:00.000Z',
+    why: 'left out by the spring change, so an hour later',
+  },
+  {
+    day: '2026-10-25',
+    time: '01:30',
+    at: '2026-10-25T00:30:00.000Z',
+    why: 'shown twice in autumn: the first',
+  },
   { day: '2026-10-25', time: '15:00', at: '2026-10-25T15:00:00.000Z', why: 'winter time again' },
   { day: '2026-10-24', time: '15:00', at: '2026-10-24T14:00:00.000Z', why: 'still summer time' },
 ])('$day $time in London is $at: $why', ({ day, time, at }) =>
@@ -124,11 +151,23 @@ test('due moments agree with an independent calendar in every zone, over every c
     'Asia/Kathmandu',
     'Pacific/Auckland',
   ]
-  const time = fc.tuple(fc.nat(23), fc.nat(59)).map(([h, m]) => `${String(h).padStart(2, '0')}:${String(m).padStart(2, '0')}`)
-  const change = fc.constantFrom('2027-03-28', '2026-10-25', '2027-03-14', '2026-11-01', '2026-10-04', '2027-04-04', '2026-09-27')
+  const time = fc
+    .tuple(fc.nat(23), fc.nat(59))
+    .map(([h, m]) => `${String(h).padStart(2, '0')}:${String(m).padStart(2, '0')}`)
+  const change = fc.constantFrom(
+    '2027-03-28',
+    '2026-10-25',
+    '2027-03-14',
+    '2026-11-01',
+    '2026-10-04',
+    '2027-04-04',
+    '2026-09-27',
+  )
   fc.assert(
     fc.property(fc.oneof(anyDay, change), time, fc.constantFrom(...zones), (day, at, zone) => {
-      const independent = Temporal.PlainDateTime.from(`${day}T${at}`).toZonedDateTime(zone, { disambiguation: 'compatible' })
+      const independent = Temporal.PlainDateTime.from(`${day}T${at}`).toZonedDateTime(zone, {
+        disambiguation: 'compatible',
+      })
       expect(schoolMoment(day, at, zone).getTime()).toBe(independent.epochMilliseconds)
     }),
     { numRuns: 500 },
@@ -155,7 +194,9 @@ test.each([
   { day: '2026-09-07', to: '2027-09-14', why: 'the second Monday is a staff day, so the Tuesday' },
   { day: '2026-11-04', to: '2027-11-10', why: 'after both half-terms' },
   { day: '2027-06-01', to: '2027-12-14', why: 'beyond the last week known: the last week' },
-])('$day of one year is $to of the next: $why', ({ day, to }) => expect(shiftBySchoolWeeks(day, YEAR, NEXT)).toBe(to))
+])('$day of one year is $to of the next: $why', ({ day, to }) =>
+  expect(shiftBySchoolWeeks(day, YEAR, NEXT)).toBe(to),
+)
 
 test('a shifted day is always a school day, and shifting into the same year changes no school day', () => {
   fc.assert(
@@ -173,13 +214,20 @@ test('a year says what is wrong with it', () => {
     endsOn: ['ends before it starts'],
   })
   const [autumn, spring] = YEAR.terms as [(typeof YEAR.terms)[0], (typeof YEAR.terms)[0]]
-  expect(faultsOfYear({ ...YEAR, terms: [autumn, { ...spring, startsOn: '2026-12-18' }] })).toEqual({
-    'terms.1.startsOn': ['overlaps with Autumn'],
-  })
+  expect(faultsOfYear({ ...YEAR, terms: [autumn, { ...spring, startsOn: '2026-12-18' }] })).toEqual(
+    {
+      'terms.1.startsOn': ['overlaps with Autumn'],
+    },
+  )
   expect(faultsOfYear({ ...YEAR, terms: [{ ...autumn, endsOn: '2026-08-30' }] })).toEqual({
     'terms.0.endsOn': ['ends before it starts'],
   })
-  expect(faultsOfYear({ ...YEAR, closedDays: [{ name: 'x', startsOn: '2028-01-01', endsOn: '2028-01-02' }] })).toEqual({
+  expect(
+    faultsOfYear({
+      ...YEAR,
+      closedDays: [{ name: 'x', startsOn: '2028-01-01', endsOn: '2028-01-02' }],
+    }),
+  ).toEqual({
     'closedDays.0.startsOn': ['lies outside the school year'],
   })
   expect(faultsOfYear(guessYear('2026-09-02'))).toEqual({})

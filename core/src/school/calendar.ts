@@ -4,7 +4,9 @@ import { DateTime } from 'luxon'
 export type Span = { startsOn: string; endsOn: string }
 export type TermDates = Span & { id: string }
 export type NamedSpan = Span & { name: string }
-/** A school year as it is set up: `closedDays` are half-terms, staff days and holidays inside terms. */
+/**
+ * A school year as it is set up: `closedDays` are half-terms, staff days and holidays inside terms.
+ */
 export type YearDates = Span & { terms: readonly NamedSpan[]; closedDays: readonly NamedSpan[] }
 
 const day = (iso: string): DateTime => DateTime.fromISO(iso, { zone: 'utc' })
@@ -23,7 +25,8 @@ export function schoolTime(at: Date, zone: string): string {
 
 /**
  * The moment at which a wall clock of the school shows a day and a time.
- * A time the spring change leaves out is read as if the clock had not changed yet, so it comes out an hour later;
+ * A time the spring change leaves out is read as if the clock had not changed yet, so it comes out
+ * an hour later;
  * of a time the autumn change shows twice, the first is taken. @see RFC 5545, section 3.3.5
  */
 export function schoolMoment(onDay: string, time: string, zone: string): Date {
@@ -40,7 +43,8 @@ export function schoolMoment(onDay: string, time: string, zone: string): Date {
 }
 
 /**
- * The term that runs on a day; in the holidays the one that ended last, so that holiday work has a place;
+ * The term that runs on a day; in the holidays the one that ended last, so that holiday work has a
+ * place;
  * before the first term, the first.
  * @param terms - In any order.
  * @returns `undefined` only when there are no terms.
@@ -51,7 +55,8 @@ export function termOn<T extends TermDates>(onDay: string, terms: readonly T[]):
 }
 
 /**
- * The week of the term a day falls in, from 1; weeks start on Monday (ISO 8601), so the first may be a short one.
+ * The week of the term a day falls in, from 1; weeks start on Monday (ISO 8601), so the first may
+ * be a short one.
  * Days before the term count as week 1.
  */
 export function weekOfTerm(onDay: string, term: Pick<TermDates, 'startsOn'>): number {
@@ -68,33 +73,54 @@ export function isTimeZone(zone: string): boolean {
 /** Whether lessons are held: Monday to Friday, in a term, not on a closed day. */
 export function isSchoolDay(onDay: string, year: YearDates): boolean {
   if (day(onDay).weekday > 5) return false
-  return year.terms.some((term) => contains(term, onDay)) && !year.closedDays.some((closed) => contains(closed, onDay))
+  return (
+    year.terms.some((term) => contains(term, onDay)) &&
+    !year.closedDays.some((closed) => contains(closed, onDay))
+  )
 }
 
-/** The Mondays of the weeks in which there is at least one school day, in order: the year's school weeks. */
+/**
+ * The Mondays of the weeks in which there is at least one school day, in order: the year's school
+ * weeks.
+ */
 export function schoolWeeks(year: YearDates): string[] {
   const weeks: string[] = []
   const end = day(year.endsOn)
-  for (let monday = day(year.startsOn).startOf('week'); monday <= end; monday = monday.plus({ weeks: 1 }))
-    if ([0, 1, 2, 3, 4].some((days) => isSchoolDay(isoDay(monday.plus({ days })), year))) weeks.push(isoDay(monday))
+  for (
+    let monday = day(year.startsOn).startOf('week');
+    monday <= end;
+    monday = monday.plus({ weeks: 1 })
+  )
+    if ([0, 1, 2, 3, 4].some((days) => isSchoolDay(isoDay(monday.plus({ days })), year)))
+      weeks.push(isoDay(monday))
   return weeks
 }
 
 /**
- * The day in another year that lies in the same school week, on the same weekday; where that is closed, the next school day.
- * A day in a holiday counts with the school week before it. Weeks beyond the other year's last count as its last.
+ * The day in another year that lies in the same school week, on the same weekday; where that is
+ * closed, the next school day.
+ * A day in a holiday counts with the school week before it. Weeks beyond the other year's last
+ * count as its last.
  * @returns the day unchanged when either year has no school week
  */
 export function shiftBySchoolWeeks(onDay: string, from: YearDates, to: YearDates): string {
   const [own, theirs] = [schoolWeeks(from), schoolWeeks(to)]
   if (own.length === 0 || theirs.length === 0) return onDay
   const monday = isoDay(day(onDay).startOf('week'))
-  const index = Math.max(0, own.findLastIndex((week) => week <= monday)) // prettier-ignore
-  const target = day(theirs[Math.min(index, theirs.length - 1)]!).plus({ days: day(onDay).weekday - 1 })
+  const index = Math.max(
+    0,
+    own.findLastIndex((week) => week <= monday),
+  )
+  const target = day(theirs[Math.min(index, theirs.length - 1)]!).plus({
+    days: day(onDay).weekday - 1,
+  })
   return nextSchoolDay(isoDay(target), to)
 }
 
-/** The day itself or the first school day after it; the last school day of the year when none is left. */
+/**
+ * The day itself or the first school day after it; the last school day of the year when none is
+ * left.
+ */
 export function nextSchoolDay(onDay: string, year: YearDates): string {
   for (let at = day(onDay); isoDay(at) <= year.endsOn; at = at.plus({ days: 1 }))
     if (isSchoolDay(isoDay(at), year)) return isoDay(at)
@@ -103,12 +129,16 @@ export function nextSchoolDay(onDay: string, year: YearDates): string {
   return onDay
 }
 
-/** What is wrong with a school year, by path (`terms.0.endsOn`), each as the rest of a sentence that starts with `It`. Empty: nothing. */
+/**
+ * What is wrong with a school year, by path (`terms.0.endsOn`), each as the rest of a sentence that
+ * starts with `It`. Empty: nothing.
+ */
 export function faultsOfYear(year: YearDates): Record<string, string[]> {
   const faults: Record<string, string[]> = {}
   const add = (path: string, fault: string) => (faults[path] ??= []).push(fault)
   if (year.endsOn < year.startsOn) add('endsOn', 'ends before it starts')
-  else if (day(year.endsOn).diff(day(year.startsOn), 'days').days > 550) add('endsOn', 'is longer than a year and a half')
+  else if (day(year.endsOn).diff(day(year.startsOn), 'days').days > 550)
+    add('endsOn', 'is longer than a year and a half')
   for (const list of ['terms', 'closedDays'] as const) {
     const spans = year[list]
     spans.forEach((span, i) => {
@@ -118,17 +148,23 @@ export function faultsOfYear(year: YearDates): Record<string, string[]> {
     })
   }
   year.terms.forEach((term, i) => {
-    const other = year.terms.slice(0, i).find((earlier) => earlier.startsOn <= term.endsOn && term.startsOn <= earlier.endsOn)
+    const other = year.terms
+      .slice(0, i)
+      .find((earlier) => earlier.startsOn <= term.endsOn && term.startsOn <= earlier.endsOn)
     if (other) add(`terms.${i}.startsOn`, `overlaps with ${other.name}`)
   })
   return faults
 }
 
-/** Three terms as a first guess for a school year that starts on a day: to be changed, not to be believed. */
+/**
+ * Three terms as a first guess for a school year that starts on a day: to be changed, not to be
+ * believed.
+ */
 export function guessYear(startsOn: string): YearDates & { name: string } {
   const start = day(startsOn)
   const year = start.year
-  const at = (years: number, month: number, date: number) => isoDay(DateTime.utc(year + years, month, date))
+  const at = (years: number, month: number, date: number) =>
+    isoDay(DateTime.utc(year + years, month, date))
   return {
     name: `${year}/${String(year + 1).slice(2)}`,
     startsOn,

@@ -2,18 +2,50 @@ import fc from 'fast-check'
 import { planClassList, readClassList, type KnownPupil } from './classList.ts'
 import { decodeText, readCsv, writeCsv } from './csv.ts'
 
-const names = (text: string) => readClassList(text).pupils.map(({ firstName, lastName }) => [firstName, lastName])
+const names = (text: string) =>
+  readClassList(text).pupils.map(({ firstName, lastName }) => [firstName, lastName])
 
 describe('reading a list', () => {
   test.each([
-    { how: 'typed, one name a line', text: 'Wren Shore\nTomasz\n\nAoife de la Mare', pupils: [['Wren', 'Shore'], ['Tomasz', ''], ['Aoife', 'de la Mare']] },
-    { how: 'pasted from a spreadsheet, with tabs', text: 'Wren\tShore\nTomasz\tLis', pupils: [['Wren', 'Shore'], ['Tomasz', 'Lis']] },
-    { how: 'comma-separated, columns in another order', text: 'Surname,Class,First name\r\nShore,Heron,Wren', pupils: [['Wren', 'Shore']] },
-    { how: 'with semicolons and a byte-order mark', text: '\uFEFFVorname;Nachname\nWren;Shore', pupils: [['Wren', 'Shore']] },
+    {
+      how: 'typed, one name a line',
+      text: 'Wren Shore\nTomasz\n\nAoife de la Mare',
+      pupils: [
+        ['Wren', 'Shore'],
+        ['Tomasz', ''],
+        ['Aoife', 'de la Mare'],
+      ],
+    },
+    {
+      how: 'pasted from a spreadsheet, with tabs',
+      text: 'Wren\tShore\nTomasz\tLis',
+      pupils: [
+        ['Wren', 'Shore'],
+        ['Tomasz', 'Lis'],
+      ],
+    },
+    {
+      how: 'comma-separated, columns in another order',
+      text: 'Surname,Class,First name\r\nShore,Heron,Wren',
+      pupils: [['Wren', 'Shore']],
+    },
+    {
+      how: 'with semicolons and a byte-order mark',
+      text: '\uFEFFVorname;Nachname\nWren;Shore',
+      pupils: [['Wren', 'Shore']],
+    },
     { how: 'whole names, surname first', text: 'Name\n"Shore, Wren"', pupils: [['Wren', 'Shore']] },
-    { how: 'quotes and line ends inside a cell', text: 'Forename,Surname\n"Wren ""the""\nquick",Shore', pupils: [['Wren "the" quick', 'Shore']] },
-    { how: 'a name that starts like a formula', text: "Forename,Surname\n'=cmd,Shore", pupils: [['=cmd', 'Shore']] },
-  ])('$how', ({ text, pupils }) => expect(names(text)).toEqual(pupils)) // prettier-ignore
+    {
+      how: 'quotes and line ends inside a cell',
+      text: 'Forename,Surname\n"Wren ""the""\nquick",Shore',
+      pupils: [['Wren "the" quick', 'Shore']],
+    },
+    {
+      how: 'a name that starts like a formula',
+      text: "Forename,Surname\n'=cmd,Shore",
+      pupils: [['=cmd', 'Shore']],
+    },
+  ])('$how', ({ text, pupils }) => expect(names(text)).toEqual(pupils))
 
   test('each bad row keeps its line and says why', () => {
     const { pupils, faults } = readClassList(
@@ -35,19 +67,31 @@ describe('reading a list', () => {
 })
 
 test('what is written is read back, whatever the cells hold, and no cell is a formula', () => {
-  const cell = fc.string({ unit: 'grapheme', maxLength: 12 }).map((text) => text.replace(/[\r\n\t\0]/g, ' ').trim())
+  const cell = fc
+    .string({ unit: 'grapheme', maxLength: 12 })
+    .map((text) => text.replace(/[\r\n\t\0]/g, ' ').trim())
   fc.assert(
     fc.property(fc.array(fc.tuple(cell, cell, cell), { minLength: 1, maxLength: 20 }), (rows) => {
-      const filled = rows.filter((row) => row.some((value) => value !== '') && !row.some((value) => /^'[=+\-@]/.test(value)))
+      const filled = rows.filter(
+        (row) => row.some((value) => value !== '') && !row.some((value) => /^'[=+\-@]/.test(value)),
+      )
       const text = writeCsv(['a', 'b', 'c'], filled)
-      expect(readCsv(text).slice(1).map(({ cells }) => cells)).toEqual(filled)
-      for (const { cells } of readCsv(text.replaceAll("'", '’'))) for (const value of cells) expect(value).not.toMatch(/^[=+@-]/)
+      expect(
+        readCsv(text)
+          .slice(1)
+          .map(({ cells }) => cells),
+      ).toEqual(filled)
+      for (const { cells } of readCsv(text.replaceAll("'", '’')))
+        for (const value of cells) expect(value).not.toMatch(/^[=+@-]/)
     }),
-  ) // prettier-ignore
+  )
 })
 
 describe('planning', () => {
-  const classes = [{ id: 'c1', externalId: null, name: 'Heron' }, { id: 'c2', externalId: 'P1', name: 'Plover' }] // prettier-ignore
+  const classes = [
+    { id: 'c1', externalId: null, name: 'Heron' },
+    { id: 'c2', externalId: 'P1', name: 'Plover' },
+  ]
   const plan = (text: string, pupils: KnownPupil[], defaultClassId: string | null = 'c1') =>
     planClassList(readClassList(text), { pupils, classes, defaultClassId })
   /** What the school holds after a plan was carried out. */
@@ -65,7 +109,9 @@ describe('planning', () => {
       'Id,First name,Last name,Class\n17,Wren,Shore-Lis,\n,Tomasz,Lis,heron\n,Aoife,Kelly,P1\n,Bo,Li,Wader',
       known,
     )
-    expect(steps.map(({ does, pupilId, classId, changes }) => [does, pupilId, classId, changes])).toEqual([
+    expect(
+      steps.map(({ does, pupilId, classId, changes }) => [does, pupilId, classId, changes]),
+    ).toEqual([
       ['change', 'p1', 'c1', ['name']],
       ['change', 'p2', 'c1', ['class']],
       ['add', null, 'c2', []],
@@ -90,7 +136,12 @@ describe('planning', () => {
 
   test('importing twice never changes anything, whatever the list', () => {
     const name = fc.constantFrom('Wren', 'Tomasz', 'Aoife', 'Zoë', "O'Neill", '=cmd')
-    const row = fc.tuple(fc.constantFrom('', '1', '2', '3', '4'), name, name, fc.constantFrom('', 'Heron', 'Plover'))
+    const row = fc.tuple(
+      fc.constantFrom('', '1', '2', '3', '4'),
+      name,
+      name,
+      fc.constantFrom('', 'Heron', 'Plover'),
+    )
     fc.assert(
       fc.property(fc.array(row, { maxLength: 25 }), (rows) => {
         const text = writeCsv(['Id', 'First name', 'Last name', 'Class'], rows)

@@ -1,6 +1,9 @@
 import { readCsv } from './csv.ts'
 
-/** A pupil as a list names them. `externalId` is the register's own number; `className` is empty when the list has no such column. */
+/**
+ * A pupil as a list names them. `externalId` is the register's own number; `className` is empty
+ * when the list has no such column.
+ */
 export type ListedPupil = {
   line: number
   externalId: string
@@ -16,10 +19,40 @@ export type ReadList = { pupils: ListedPupil[]; faults: ListFault[] }
 type Column = 'firstName' | 'lastName' | 'fullName' | 'externalId' | 'className' | 'yearGroup'
 /** What schools write above their columns, in lower case without spaces and marks. */
 const HEADINGS: Record<Column, readonly string[]> = {
-  firstName: ['firstname', 'forename', 'givenname', 'first', 'preferredname', 'vorname', 'prénom', 'prenom', 'nombre'],
-  lastName: ['lastname', 'surname', 'familyname', 'last', 'nachname', 'nom', 'apellido', 'apellidos'],
+  firstName: [
+    'firstname',
+    'forename',
+    'givenname',
+    'first',
+    'preferredname',
+    'vorname',
+    'prénom',
+    'prenom',
+    'nombre',
+  ],
+  lastName: [
+    'lastname',
+    'surname',
+    'familyname',
+    'last',
+    'nachname',
+    'nom',
+    'apellido',
+    'apellidos',
+  ],
   fullName: ['name', 'pupil', 'pupilname', 'fullname', 'student', 'studentname', 'child'],
-  externalId: ['id', 'pupilid', 'studentid', 'number', 'no', 'upn', 'admissionno', 'admissionnumber', 'identifier', 'sourcedid'],
+  externalId: [
+    'id',
+    'pupilid',
+    'studentid',
+    'number',
+    'no',
+    'upn',
+    'admissionno',
+    'admissionnumber',
+    'identifier',
+    'sourcedid',
+  ],
   className: ['class', 'classname', 'form', 'group', 'registrationgroup', 'reggroup', 'klasse'],
   yearGroup: ['year', 'yeargroup', 'grade', 'nationalcurriculumyear', 'ncyear'],
 }
@@ -30,13 +63,16 @@ const columnOf = (heading: string): Column | undefined =>
   (Object.keys(HEADINGS) as Column[]).find((column) => HEADINGS[column].includes(plain(heading)))
 
 /**
- * Reads a class list: typed, pasted from a spreadsheet, or a CSV file; columns in any order, found by their headings.
+ * Reads a class list: typed, pasted from a spreadsheet, or a CSV file; columns in any order, found
+ * by their headings.
  * Without headings one column is the whole name, two are first and last name.
  */
 export function readClassList(text: string): ReadList {
   const rows = readCsv(text)
   const headings = rows[0]?.cells.map(columnOf) ?? []
-  const headed = headings.some((column) => column === 'firstName' || column === 'lastName' || column === 'fullName')
+  const headed = headings.some(
+    (column) => column === 'firstName' || column === 'lastName' || column === 'fullName',
+  )
   const columns: (Column | undefined)[] = headed
     ? headings
     : (rows[0]?.cells.length ?? 0) > 1
@@ -51,17 +87,33 @@ export function readClassList(text: string): ReadList {
   return read
 }
 
-function readRow(line: number, cells: string[], columns: readonly (Column | undefined)[]): ListedPupil | ListFault {
+function readRow(
+  line: number,
+  cells: string[],
+  columns: readonly (Column | undefined)[],
+): ListedPupil | ListFault {
   const fault = (reason: string): ListFault => ({ line, cells, reason })
-  if (cells.slice(columns.length).some((cell) => cell !== '')) return fault('This row has more columns than the first row.')
-  const cell = (column: Column): string => cells[columns.indexOf(column)]?.normalize('NFC').replace(/\s+/g, ' ') ?? ''
-  const [firstName, lastName] = columns.includes('fullName') ? splitName(cell('fullName')) : [cell('firstName'), cell('lastName')]
-  if (!firstName) return fault(lastName ? 'There is no first name in this row.' : 'There is no name in this row.')
+  if (cells.slice(columns.length).some((cell) => cell !== ''))
+    return fault('This row has more columns than the first row.')
+  const cell = (column: Column): string =>
+    cells[columns.indexOf(column)]?.normalize('NFC').replace(/\s+/g, ' ') ?? ''
+  const [firstName, lastName] = columns.includes('fullName')
+    ? splitName(cell('fullName'))
+    : [cell('firstName'), cell('lastName')]
+  if (!firstName)
+    return fault(lastName ? 'There is no first name in this row.' : 'There is no name in this row.')
   if (firstName.length > MAX_NAME_LENGTH || lastName.length > MAX_NAME_LENGTH)
     return fault(`A name in this row is longer than ${MAX_NAME_LENGTH} letters.`)
   if (/[\u0000-\u001f\ufffd]/.test(firstName + lastName) || !(firstName + lastName).isWellFormed())
     return fault('A name in this row has signs that cannot be read.')
-  return { line, externalId: cell('externalId'), firstName, lastName, className: cell('className'), yearGroup: cell('yearGroup') }
+  return {
+    line,
+    externalId: cell('externalId'),
+    firstName,
+    lastName,
+    className: cell('className'),
+    yearGroup: cell('yearGroup'),
+  }
 }
 
 /** `Shore, Wren` and `Wren Shore` are the same pupil. */
@@ -72,8 +124,16 @@ export function splitName(name: string): [string, string] {
   return space < 0 ? [name, ''] : [name.slice(0, space), name.slice(space + 1).trim()]
 }
 
-/** A pupil who is at the school already. `classId` is the class they are in now, null when in none. */
-export type KnownPupil = { id: string; externalId: string | null; firstName: string; lastName: string; classId: string | null }
+/**
+ * A pupil who is at the school already. `classId` is the class they are in now, null when in none.
+ */
+export type KnownPupil = {
+  id: string
+  externalId: string | null
+  firstName: string
+  lastName: string
+  classId: string | null
+}
 /** A class the list may put pupils into. */
 export type KnownClass = { id: string; externalId: string | null; name: string }
 
@@ -92,14 +152,19 @@ export type ListStep = {
 export type ListPlan = { steps: ListStep[]; faults: ListFault[] }
 
 /**
- * What a list would do: who is new, who changes, who stays. Pupils are found by the register's number, then by name;
+ * What a list would do: who is new, who changes, who stays. Pupils are found by the register's
+ * number, then by name;
  * of several with one name each is found once, so two pupils of the same name stay two.
  * The same list twice plans nothing the second time.
  * @param defaultClassId - Where rows go that name no class; null: such rows are faults.
  */
 export function planClassList(
   read: ReadList,
-  known: { pupils: readonly KnownPupil[]; classes: readonly KnownClass[]; defaultClassId: string | null },
+  known: {
+    pupils: readonly KnownPupil[]
+    classes: readonly KnownClass[]
+    defaultClassId: string | null
+  },
 ): ListPlan {
   const plan: ListPlan = { steps: [], faults: [...read.faults] }
   const classes = new Map<string, string>()
@@ -115,12 +180,18 @@ export function planClassList(
   const numbers = new Set<string>()
   for (const row of read.pupils) {
     const fault = (reason: string) =>
-      plan.faults.push({ line: row.line, cells: [row.firstName, row.lastName, row.className].filter(Boolean), reason })
+      plan.faults.push({
+        line: row.line,
+        cells: [row.firstName, row.lastName, row.className].filter(Boolean),
+        reason,
+      })
     const classId = row.className
       ? (classes.get(`#${row.className}`) ?? classes.get(keyOfName(row.className)) ?? null)
       : known.defaultClassId
     if (!classId) {
-      fault(row.className ? `There is no class called ${row.className}.` : 'This row names no class.')
+      fault(
+        row.className ? `There is no class called ${row.className}.` : 'This row names no class.',
+      )
       continue
     }
     if (row.externalId && numbers.has(row.externalId)) {
@@ -131,14 +202,21 @@ export function planClassList(
     const pupil = findPupil(row, classId, byNumber, byName, found)
     if (pupil) found.add(pupil.id)
     const changes: ListStep['changes'] = []
-    if (pupil && (pupil.firstName !== row.firstName || pupil.lastName !== row.lastName)) changes.push('name')
+    if (pupil && (pupil.firstName !== row.firstName || pupil.lastName !== row.lastName))
+      changes.push('name')
     if (pupil && pupil.classId !== classId) changes.push('class')
     const number = row.externalId === pupil?.id ? null : row.externalId || null
     if (pupil && number && pupil.externalId !== number) changes.push('number')
     plan.steps.push({
-      line: row.line, does: !pupil ? 'add' : changes.length > 0 ? 'change' : 'nothing', pupilId: pupil?.id ?? null,
-      firstName: row.firstName, lastName: row.lastName, externalId: number ?? pupil?.externalId ?? null, classId, changes,
-    }) // prettier-ignore
+      line: row.line,
+      does: !pupil ? 'add' : changes.length > 0 ? 'change' : 'nothing',
+      pupilId: pupil?.id ?? null,
+      firstName: row.firstName,
+      lastName: row.lastName,
+      externalId: number ?? pupil?.externalId ?? null,
+      classId,
+      changes,
+    })
   }
   plan.faults.sort((a, b) => a.line - b.line)
   return plan
@@ -160,7 +238,8 @@ function findPupil(
   return namesakes.find((pupil) => pupil.classId === classId) ?? namesakes[0]
 }
 
-const keyOfName = (name: string): string => name.normalize('NFC').trim().toLowerCase().replace(/\s+/g, ' ')
+const keyOfName = (name: string): string =>
+  name.normalize('NFC').trim().toLowerCase().replace(/\s+/g, ' ')
 
 function groupBy<T>(items: readonly T[], keyOf: (item: T) => string): Map<string, T[]> {
   const groups = new Map<string, T[]>()

@@ -1,7 +1,8 @@
 import Papa from 'papaparse'
 
 /**
- * The text of a file as spreadsheets and registers write it: UTF-8 or UTF-16 by their byte-order mark, else UTF-8,
+ * The text of a file as spreadsheets and registers write it: UTF-8 or UTF-16 by their byte-order
+ * mark, else UTF-8,
  * else Windows-1252. @see WHATWG Encoding Standard
  */
 export function decodeText(bytes: Uint8Array): string {
@@ -14,15 +15,25 @@ export function decodeText(bytes: Uint8Array): string {
   }
 }
 
-/** Rows of cells, trimmed; comma, semicolon or tab are found out. Empty rows are left out; `line` counts rows from 1 as written. @see RFC 4180 */
+/**
+ * Rows of cells, trimmed; comma, semicolon or tab are found out. Empty rows are left out; `line`
+ * counts rows from 1 as written.
+ * @see RFC 4180
+ */
 export function readCsv(text: string): { line: number; cells: string[] }[] {
-  const { data } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { delimiter: delimiterOf(text), skipEmptyLines: false })
+  const { data } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), {
+    delimiter: delimiterOf(text),
+    skipEmptyLines: false,
+  })
   return data
     .map((cells, i) => ({ line: i + 1, cells: cells.map((cell) => unguard(cell.trim())) }))
     .filter(({ cells }) => cells.some((cell) => cell !== ''))
 }
 
-/** Of comma, semicolon and tab, the one that stands outside quotes most often in the first line that has any. */
+/**
+ * Of comma, semicolon and tab, the one that stands outside quotes most often in the first line that
+ * has any.
+ */
 function delimiterOf(text: string): string {
   for (const line of text
     .slice(0, 100_000)
@@ -40,8 +51,19 @@ function delimiterOf(text: string): string {
 const FORMULA = /^[=+\-@\t\r]/
 const unguard = (cell: string): string => (/^'[=+\-@\t\r]/.test(cell) ? cell.slice(1) : cell)
 
-/** Comma-separated text with a heading row, CRLF line ends; what a spreadsheet would run as a formula gets a quote in front. @see RFC 4180 */
-export function writeCsv(headings: readonly string[], rows: readonly (readonly string[])[]): string {
+/**
+ * Comma-separated text with a heading row, CRLF line ends; what a spreadsheet would run as a
+ * formula gets a quote in front.
+ * @see RFC 4180
+ */
+export function writeCsv(
+  headings: readonly string[],
+  rows: readonly (readonly string[])[],
+): string {
   const guard = (cell: string) => (FORMULA.test(cell) ? `'${cell}` : cell)
-  return Papa.unparse([headings, ...rows.map((row) => row.map(guard))] as string[][], { newline: '\r\n' }) + '\r\n'
+  return (
+    Papa.unparse([headings, ...rows.map((row) => row.map(guard))] as string[][], {
+      newline: '\r\n',
+    }) + '\r\n'
+  )
 }

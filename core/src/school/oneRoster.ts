@@ -13,39 +13,122 @@ const COMMON = ['sourcedId', 'status', 'dateLastModified']
 /** Headings of each file that is read or written. */
 export const ONE_ROSTER_HEADINGS = {
   'manifest.csv': ['propertyName', 'value'],
-  'academicSessions.csv': [...COMMON, 'title', 'type', 'startDate', 'endDate', 'parentSourcedId', 'schoolYear'],
-  'orgs.csv': [...COMMON, 'name', 'type', 'identifier', 'parentSourcedId'],
-  'courses.csv': [...COMMON, 'schoolYearSourcedId', 'title', 'courseCode', 'grades', 'orgSourcedId', 'subjects', 'subjectCodes'],
-  'classes.csv': [
-    ...COMMON, 'title', 'grades', 'courseSourcedId', 'classCode', 'classType', 'location', 'schoolSourcedId', 'termSourcedIds', 'subjects',
-    'subjectCodes', 'periods',
+  'academicSessions.csv': [
+    ...COMMON,
+    'title',
+    'type',
+    'startDate',
+    'endDate',
+    'parentSourcedId',
+    'schoolYear',
   ],
-  'enrollments.csv': [...COMMON, 'classSourcedId', 'schoolSourcedId', 'userSourcedId', 'role', 'primary', 'beginDate', 'endDate'],
+  'orgs.csv': [...COMMON, 'name', 'type', 'identifier', 'parentSourcedId'],
+  'courses.csv': [
+    ...COMMON,
+    'schoolYearSourcedId',
+    'title',
+    'courseCode',
+    'grades',
+    'orgSourcedId',
+    'subjects',
+    'subjectCodes',
+  ],
+  'classes.csv': [
+    ...COMMON,
+    'title',
+    'grades',
+    'courseSourcedId',
+    'classCode',
+    'classType',
+    'location',
+    'schoolSourcedId',
+    'termSourcedIds',
+    'subjects',
+    'subjectCodes',
+    'periods',
+  ],
+  'enrollments.csv': [
+    ...COMMON,
+    'classSourcedId',
+    'schoolSourcedId',
+    'userSourcedId',
+    'role',
+    'primary',
+    'beginDate',
+    'endDate',
+  ],
   'users.csv': [
-    ...COMMON, 'enabledUser', 'orgSourcedIds', 'role', 'username', 'userIds', 'givenName', 'familyName', 'middleName', 'identifier', 'email',
-    'sms', 'phone', 'agentSourcedIds', 'grades', 'password',
+    ...COMMON,
+    'enabledUser',
+    'orgSourcedIds',
+    'role',
+    'username',
+    'userIds',
+    'givenName',
+    'familyName',
+    'middleName',
+    'identifier',
+    'email',
+    'sms',
+    'phone',
+    'agentSourcedIds',
+    'grades',
+    'password',
   ],
   'users.csv 1.2': [
-    ...COMMON, 'enabledUser', 'username', 'userIds', 'givenName', 'familyName', 'middleName', 'identifier', 'email', 'sms', 'phone',
-    'agentSourcedIds', 'grades', 'password', 'userMasterIdentifier', 'resourceSourcedIds', 'preferredGivenName', 'preferredMiddleName',
-    'preferredFamilyName', 'primaryOrgSourcedId', 'pronouns',
+    ...COMMON,
+    'enabledUser',
+    'username',
+    'userIds',
+    'givenName',
+    'familyName',
+    'middleName',
+    'identifier',
+    'email',
+    'sms',
+    'phone',
+    'agentSourcedIds',
+    'grades',
+    'password',
+    'userMasterIdentifier',
+    'resourceSourcedIds',
+    'preferredGivenName',
+    'preferredMiddleName',
+    'preferredFamilyName',
+    'primaryOrgSourcedId',
+    'pronouns',
   ],
-  'roles.csv': [...COMMON, 'userSourcedId', 'roleType', 'role', 'beginDate', 'endDate', 'orgSourcedId', 'userProfileSourcedId'],
-} as const // prettier-ignore
+  'roles.csv': [
+    ...COMMON,
+    'userSourcedId',
+    'roleType',
+    'role',
+    'beginDate',
+    'endDate',
+    'orgSourcedId',
+    'userProfileSourcedId',
+  ],
+} as const
 
 /** Whether files look like OneRoster: users are there, with the headings that matter. */
-export const isOneRoster = (files: OneRosterFiles): boolean => /(^|,)"?givenName"?(,|\r|\n|$)/.test(files['users.csv'] ?? '')
+export const isOneRoster = (files: OneRosterFiles): boolean =>
+  /(^|,)"?givenName"?(,|\r|\n|$)/.test(files['users.csv'] ?? '')
 
 type Record_ = { line: number; cells: string[]; get: (heading: string) => string }
 function readFile(text: string | undefined): Record_[] {
   const [head, ...rows] = readCsv(text ?? '')
   const at = new Map(head?.cells.map((heading, i) => [heading.toLowerCase(), i]))
-  return rows.map(({ line, cells }) => ({ line, cells, get: (heading) => cells[at.get(heading.toLowerCase()) ?? -1] ?? '' }))
+  return rows.map(({ line, cells }) => ({
+    line,
+    cells,
+    get: (heading) => cells[at.get(heading.toLowerCase()) ?? -1] ?? '',
+  }))
 }
 const lives = (record: Record_): boolean => record.get('status').toLowerCase() !== 'tobedeleted'
 
 /**
- * The pupils of a OneRoster export and the class each is enrolled in. Staff, guardians and what is marked `tobedeleted` are left out.
+ * The pupils of a OneRoster export and the class each is enrolled in. Staff, guardians and what is
+ * marked `tobedeleted` are left out.
  * `classes` names every class the pupils are in, for classes that are not there yet.
  */
 export function readOneRoster(
@@ -53,31 +136,52 @@ export function readOneRoster(
 ): ReadList & { classes: { externalId: string; name: string; yearGroup: string }[] } {
   const list: ReadList = { pupils: [], faults: [] }
   const classes = new Map(
-    readFile(files['classes.csv']).filter(lives).map((row) => [row.get('sourcedId'), { externalId: row.get('sourcedId'), name: row.get('title'), yearGroup: row.get('grades') }]),
-  ) // prettier-ignore
+    readFile(files['classes.csv'])
+      .filter(lives)
+      .map((row) => [
+        row.get('sourcedId'),
+        { externalId: row.get('sourcedId'), name: row.get('title'), yearGroup: row.get('grades') },
+      ]),
+  )
   const enrolled = new Map<string, string>()
   for (const row of readFile(files['enrollments.csv']).filter(lives))
-    if (row.get('role').toLowerCase() === 'student') enrolled.set(row.get('userSourcedId'), row.get('classSourcedId'))
+    if (row.get('role').toLowerCase() === 'student')
+      enrolled.set(row.get('userSourcedId'), row.get('classSourcedId'))
   const students = new Set(
-    readFile(files['roles.csv']).filter(lives).filter((row) => row.get('role').toLowerCase() === 'student').map((row) => row.get('userSourcedId')),
-  ) // prettier-ignore
+    readFile(files['roles.csv'])
+      .filter(lives)
+      .filter((row) => row.get('role').toLowerCase() === 'student')
+      .map((row) => row.get('userSourcedId')),
+  )
   for (const row of readFile(files['users.csv']).filter(lives)) {
     const id = row.get('sourcedId')
     if (row.get('role').toLowerCase() !== 'student' && !students.has(id)) continue
     const firstName = row.get('preferredGivenName') || row.get('givenName')
-    const fault = (reason: string) => list.faults.push({ line: row.line, cells: row.cells.slice(0, 12), reason })
+    const fault = (reason: string) =>
+      list.faults.push({ line: row.line, cells: row.cells.slice(0, 12), reason })
     if (!id) fault('This user has no sourcedId.')
     else if (!firstName) fault('This user has no givenName.')
-    else if (enrolled.has(id) && files['classes.csv'] !== undefined && !classes.has(enrolled.get(id)!))
+    else if (
+      enrolled.has(id) &&
+      files['classes.csv'] !== undefined &&
+      !classes.has(enrolled.get(id)!)
+    )
       fault('This user is enrolled in a class that is not in classes.csv.')
     else
       list.pupils.push({
-        line: row.line, externalId: id, firstName, lastName: row.get('preferredFamilyName') || row.get('familyName'),
-        className: enrolled.get(id) ?? '', yearGroup: row.get('grades'),
-      }) // prettier-ignore
+        line: row.line,
+        externalId: id,
+        firstName,
+        lastName: row.get('preferredFamilyName') || row.get('familyName'),
+        className: enrolled.get(id) ?? '',
+        yearGroup: row.get('grades'),
+      })
   }
   const inUse = new Set(enrolled.values())
-  return { ...list, classes: [...classes.values()].filter(({ externalId }) => inUse.has(externalId)) }
+  return {
+    ...list,
+    classes: [...classes.values()].filter(({ externalId }) => inUse.has(externalId)),
+  }
 }
 
 export type Roster = {
@@ -122,7 +226,15 @@ export function writeOneRoster(roster: Roster, version: OneRosterVersion): OneRo
     'users',
     ...(version === '1.2' ? ['roles'] : []),
   ]
-  const absent = ['categories', 'classResources', 'courseResources', 'demographics', 'lineItems', 'resources', 'results']
+  const absent = [
+    'categories',
+    'classResources',
+    'courseResources',
+    'demographics',
+    'lineItems',
+    'resources',
+    'results',
+  ]
   const users = people.map((person) => {
     const start = [...common(idOf(person)), 'true']
     const names = [
@@ -155,22 +267,78 @@ export function writeOneRoster(roster: Roster, version: OneRosterVersion): OneRo
     'orgs.csv': file('orgs.csv', [[...common(school.id), school.name, 'school', school.id, '']]),
     'academicSessions.csv': file('academicSessions.csv', [
       [...common(year.id), year.name, 'schoolYear', year.startsOn, year.endsOn, '', schoolYear],
-      ...year.terms.map((term) => [...common(term.id), term.name, 'term', term.startsOn, term.endsOn, year.id, schoolYear]),
-    ]),
-    'courses.csv': file('courses.csv', classes.map((one) => [...common(`course-${idOf(one)}`), year.id, one.name, '', one.yearGroup, school.id, '', ''])),
-    'classes.csv': file('classes.csv', classes.map((one) => [
-      ...common(idOf(one)), one.name, one.yearGroup, `course-${idOf(one)}`, '', 'homeroom', '', school.id,
-      year.terms.map(({ id }) => id).join(',') || year.id, '', '', '',
-    ])),
-    'enrollments.csv': file('enrollments.csv', people.flatMap((person) =>
-      person.classIds.map((classId) => [
-        ...common(`${idOf(person)}-${classOf.get(classId) ?? classId}`), classOf.get(classId) ?? classId, school.id, idOf(person), role[person.role],
-        'false', '', '',
+      ...year.terms.map((term) => [
+        ...common(term.id),
+        term.name,
+        'term',
+        term.startsOn,
+        term.endsOn,
+        year.id,
+        schoolYear,
       ]),
-    )),
+    ]),
+    'courses.csv': file(
+      'courses.csv',
+      classes.map((one) => [
+        ...common(`course-${idOf(one)}`),
+        year.id,
+        one.name,
+        '',
+        one.yearGroup,
+        school.id,
+        '',
+        '',
+      ]),
+    ),
+    'classes.csv': file(
+      'classes.csv',
+      classes.map((one) => [
+        ...common(idOf(one)),
+        one.name,
+        one.yearGroup,
+        `course-${idOf(one)}`,
+        '',
+        'homeroom',
+        '',
+        school.id,
+        year.terms.map(({ id }) => id).join(',') || year.id,
+        '',
+        '',
+        '',
+      ]),
+    ),
+    'enrollments.csv': file(
+      'enrollments.csv',
+      people.flatMap((person) =>
+        person.classIds.map((classId) => [
+          ...common(`${idOf(person)}-${classOf.get(classId) ?? classId}`),
+          classOf.get(classId) ?? classId,
+          school.id,
+          idOf(person),
+          role[person.role],
+          'false',
+          '',
+          '',
+        ]),
+      ),
+    ),
     'users.csv': file(version === '1.1' ? 'users.csv' : 'users.csv 1.2', users),
     ...(version === '1.2'
-      ? { 'roles.csv': file('roles.csv', people.map((person) => [...common(`role-${idOf(person)}`), idOf(person), 'primary', role[person.role], '', '', school.id, ''])) }
+      ? {
+          'roles.csv': file(
+            'roles.csv',
+            people.map((person) => [
+              ...common(`role-${idOf(person)}`),
+              idOf(person),
+              'primary',
+              role[person.role],
+              '',
+              '',
+              school.id,
+              '',
+            ]),
+          ),
+        }
       : {}),
-  } // prettier-ignore
+  }
 }

@@ -31,9 +31,9 @@ test('a plan that leaves somebody out, names somebody twice or a class that is n
   expect(faultsOfRollOver(moves, OLD, NEXT)).toEqual([])
   expect(faultsOfRollOver(moves.slice(1), OLD, NEXT)).toEqual(['leaves a pupil out'])
   expect(faultsOfRollOver([...moves, moves[0]!], OLD, NEXT)).toEqual(['names a pupil twice'])
-  expect(faultsOfRollOver([...moves.slice(1), { pupilId: 'w', toClassId: 'x' }], OLD, NEXT)).toEqual([
-    'names a class that is not in the next year',
-  ])
+  expect(
+    faultsOfRollOver([...moves.slice(1), { pupilId: 'w', toClassId: 'x' }], OLD, NEXT),
+  ).toEqual(['names a class that is not in the next year'])
   expect(faultsOfRollOver([...moves, { pupilId: 'q', toClassId: null }], OLD, NEXT)).toEqual([
     'names a pupil who is in no class of this year',
   ])

@@ -13,4 +13,5 @@ export type TaskMediaRole = (typeof TASK_MEDIA_ROLES)[number]
 export type TaskStanding = 'none' | 'ticked' | 'draft' | 'submitted' | 'returned' | 'approved'
 
 /** Whether a pupil still owes something for a task. */
-export const owes = (standing: TaskStanding): boolean => standing === 'none' || standing === 'draft' || standing === 'returned'
+export const owes = (standing: TaskStanding): boolean =>
+  standing === 'none' || standing === 'draft' || standing === 'returned'

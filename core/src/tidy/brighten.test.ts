@@ -39,7 +39,9 @@ function unevenness({ data }: Rgba): number {
       if (!isPencil(x, y) && !isPaint(x, y) && !isPencil(x, y - 2) && !isPencil(x, y + 2))
         values.push(data[(y * WIDTH + x) * 4 + 1]!)
   const mean = values.reduce((sum, value) => sum + value, 0) / values.length
-  return Math.sqrt(values.reduce((sum, value) => sum + (value - mean) ** 2, 0) / values.length) / mean
+  return (
+    Math.sqrt(values.reduce((sum, value) => sum + (value - mean) ** 2, 0) / values.length) / mean
+  )
 }
 const brightened = (picture: Rgba, way: 'page' | 'scene', strength: number): Rgba => {
   const copy = { ...picture, data: picture.data.slice() }
@@ -47,8 +49,11 @@ const brightened = (picture: Rgba, way: 'page' | 'scene', strength: number): Rgb
   return copy
 }
 /** Told by the runtime at once, where the test runner would compare number by number. */
-const isSame = (a: Uint8ClampedArray, b: Uint8ClampedArray): boolean => Buffer.from(a).equals(Buffer.from(b))
-const pixel = ({ data }: Rgba, x: number, y: number) => [...data.slice((y * WIDTH + x) * 4, (y * WIDTH + x) * 4 + 3)]
+const isSame = (a: Uint8ClampedArray, b: Uint8ClampedArray): boolean =>
+  Buffer.from(a).equals(Buffer.from(b))
+const pixel = ({ data }: Rgba, x: number, y: number) => [
+  ...data.slice((y * WIDTH + x) * 4, (y * WIDTH + x) * 4 + 3),
+]
 
 test.each(Object.entries(GRADIENTS))('a page lit %s is even afterwards, and white', (_, light) => {
   const before = page(light)
@@ -79,7 +84,8 @@ test('a sea painted right across the foot of the page stays a sea', () => {
   for (let y = 380; y < HEIGHT; y++)
     for (let x = 0; x < WIDTH; x++) {
       const shine = 1 - 0.55 * (x / WIDTH)
-      for (const [channel, value] of [70, 110, 160].entries()) sea.data[(y * WIDTH + x) * 4 + channel] = value * shine
+      for (const [channel, value] of [70, 110, 160].entries())
+        sea.data[(y * WIDTH + x) * 4 + channel] = value * shine
     }
   const after = brightened(sea, 'page', 1)
   for (const x of [10, 320, 630]) {
@@ -92,7 +98,9 @@ test('a sea painted right across the foot of the page stays a sea', () => {
 test('strength none changes nothing, and more goes further', () => {
   const before = page(GRADIENTS['a lamp in one corner'])
   expect(isSame(brightened(before, 'page', 0).data, before.data)).toBe(true)
-  const steps = [0, 0.35, 0.7, 1].map((strength) => unevenness(brightened(before, 'page', strength)))
+  const steps = [0, 0.35, 0.7, 1].map((strength) =>
+    unevenness(brightened(before, 'page', strength)),
+  )
   expect([...steps].sort((a, b) => b - a)).toEqual(steps)
 })
 
@@ -110,7 +118,11 @@ test('a preview plans for the full picture: made in strips it is the same', () =
   const plan = planBrighten(before, 'page', 1)
   const whole = brightened(before, 'page', 1)
   const upper: Rgba = { data: before.data.slice(0, WIDTH * 200 * 4), width: WIDTH, height: 200 }
-  const lower: Rgba = { data: before.data.slice(WIDTH * 200 * 4), width: WIDTH, height: HEIGHT - 200 }
+  const lower: Rgba = {
+    data: before.data.slice(WIDTH * 200 * 4),
+    width: WIDTH,
+    height: HEIGHT - 200,
+  }
   brighten(upper, plan, { from: 0, of: HEIGHT })
   brighten(lower, plan, { from: 200, of: HEIGHT })
   expect(isSame(upper.data, whole.data.subarray(0, upper.data.length))).toBe(true)
@@ -119,7 +131,12 @@ test('a preview plans for the full picture: made in strips it is the same', () =
 
 test('a lit page looks like a page; a dark or many-coloured scene does not', () => {
   expect(looksLikePage(page(GRADIENTS['from bright to half as bright']))).toBe(true)
-  const many: Rgba = { data: new Uint8ClampedArray(WIDTH * HEIGHT * 4), width: WIDTH, height: HEIGHT }
-  for (let i = 0; i < WIDTH * HEIGHT; i++) many.data.set([(i * 31) % 256, (i * 17) % 90, (i * 7) % 200, 255], i * 4)
+  const many: Rgba = {
+    data: new Uint8ClampedArray(WIDTH * HEIGHT * 4),
+    width: WIDTH,
+    height: HEIGHT,
+  }
+  for (let i = 0; i < WIDTH * HEIGHT; i++)
+    many.data.set([(i * 31) % 256, (i * 17) % 90, (i * 7) % 200, 255], i * 4)
   expect(looksLikePage(many)).toBe(false)
 })

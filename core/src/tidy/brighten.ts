@@ -1,37 +1,55 @@
 import type { Rgba } from './resample.ts'
 import type { BrightenWay } from './tidying.ts'
 
-/** Light is looked at in tiles, this many along the longer side: finer than any shadow's edge needs, coarser than a drawing's lines. */
+/**
+ * Light is looked at in tiles, this many along the longer side: finer than any shadow's edge needs,
+ * coarser than a drawing's lines.
+ */
 const TILES = 40
 /** Paper is the lightest of a tile but for specks: this share of its pixels is darker. */
 const PAPER_SHARE = 0.85
-/** A drawing covers at most this many tiles in a row without paper in between; larger dark areas are taken for shade. */
+/**
+ * A drawing covers at most this many tiles in a row without paper in between; larger dark areas are
+ * taken for shade.
+ */
 const REACH = 4
 /** No light is lifted further than this: beyond, there is only noise to see. */
 const MOST_GAIN = 4
-/** Where the paper lands at full strength: almost white, so that pencil at its edges still shows. */
+/**
+ * Where the paper lands at full strength: almost white, so that pencil at its edges still shows.
+ */
 const PAPER_WHITE = 250
 
 /** The light on a picture: for each channel, a small grid of what white paper would show there. */
 type Light = { across: number; down: number; channels: [Float32Array, Float32Array, Float32Array] }
 
 /**
- * What brightening does to any pixel of a picture, worked out from the picture or a smaller copy of it.
+ * What brightening does to any pixel of a picture, worked out from the picture or a smaller copy of
+ * it.
  * Carried to the full size, a preview and the full picture are brightened alike.
  */
-export type Brightening = { way: BrightenWay; strength: number; light: Light | null; curve: Uint8ClampedArray }
+export type Brightening = {
+  way: BrightenWay
+  strength: number
+  light: Light | null
+  curve: Uint8ClampedArray
+}
 
 /**
  * Looks at a picture and plans its brightening.
  *
- * `page`: light is estimated tile by tile as the paper's own brightness, tiles the drawing covers are filled in from around them,
+ * `page`: light is estimated tile by tile as the paper's own brightness, tiles the drawing covers
+ * are filled in from around them,
  * and every pixel is divided by it; then black and white points are set.
- * `scene`: white and black points at the outermost half percents, and middle tones are lifted when they lie low.
+ * `scene`: white and black points at the outermost half percents, and middle tones are lifted when
+ * they lie low.
  * @param strength - 0 nothing to 1 full
- * @see Gonzalez and Woods, "Digital Image Processing", shading correction by division and grey-scale morphology
+ * @see Gonzalez and Woods, "Digital Image Processing", shading correction by division and
+ *   grey-scale morphology
  */
 export function planBrighten(picture: Rgba, way: BrightenWay, strength: number): Brightening {
-  if (way === 'scene') return { way, strength, light: null, curve: sceneCurve(lumaHistogram(picture)) }
+  if (way === 'scene')
+    return { way, strength, light: null, curve: sceneCurve(lumaHistogram(picture)) }
   const light = findLight(picture)
   const even = lumaHistogram(picture, light)
   return { way, strength, light, curve: pageCurve(even) }
@@ -39,15 +57,22 @@ export function planBrighten(picture: Rgba, way: BrightenWay, strength: number):
 
 /**
  * Brightens a picture in place.
- * @param rows - Which rows of a larger picture these are: `picture` holds `height` rows from `from`, of `of` altogether.
+ * @param rows - Which rows of a larger picture these are: `picture` holds `height` rows from
+ *   `from`, of `of` altogether.
  */
-export function brighten(picture: Rgba, plan: Brightening, rows = { from: 0, of: picture.height }): void {
+export function brighten(
+  picture: Rgba,
+  plan: Brightening,
+  rows = { from: 0, of: picture.height },
+): void {
   if (plan.strength <= 0) return
   if (plan.light) evenOut(picture, plan.light, plan.curve, plan.strength, rows)
   else lift(picture, plan.curve, plan.strength)
 }
 
-/** Whether a picture is a page rather than a scene: most of it is light, hardly coloured and alike. */
+/**
+ * Whether a picture is a page rather than a scene: most of it is light, hardly coloured and alike.
+ */
 export function looksLikePage({ data, width, height }: Rgba): boolean {
   const step = Math.max(1, Math.floor(Math.sqrt((width * height) / 20_000)))
   const lumas: number[] = []
@@ -66,7 +91,10 @@ export function looksLikePage({ data, width, height }: Rgba): boolean {
 
 const luma = (r: number, g: number, b: number): number => (r * 77 + g * 150 + b * 29) / 256
 
-/** Tiles this far from the paper's own colour are painted over; so are those this much darker than the light around them. */
+/**
+ * Tiles this far from the paper's own colour are painted over; so are those this much darker than
+ * the light around them.
+ */
 const PAINTED_FROM = 0.16
 const DARK_SHARE = 0.62
 
@@ -78,20 +106,32 @@ function findLight(picture: Rgba): Light {
   const seen = [0, 1, 2].map((channel) => {
     const found = new Float32Array(across * down)
     for (let row = 0; row < down; row++)
-      for (let column = 0; column < across; column++) found[row * across + column] = paperIn(column, row, channel)
+      for (let column = 0; column < across; column++)
+        found[row * across + column] = paperIn(column, row, channel)
     return found
   })
   const lightness = seen[0]!.map((r, i) => luma(r, seen[1]![i]!, seen[2]![i]!))
   const paper = paperColour(seen, lightness)
   const around = spread(spread(lightness, across, down, Math.max), across, down, Math.min)
-  // What has another colour than the paper, or is darker than everything within reach, is drawn on it: light is filled in from around.
+  // What has another colour than the paper, or is darker than everything within reach, is drawn on
+  // it: light is filled in from around.
   const known = lightness.map((light, i) => {
-    const off = Math.hypot(...seen.map((channel, c) => channel[i]! / Math.max(1, light) - paper[c]!))
+    const off = Math.hypot(
+      ...seen.map((channel, c) => channel[i]! / Math.max(1, light) - paper[c]!),
+    )
     return off < PAINTED_FROM && light > DARK_SHARE * around[i]! ? 1 : 0
   })
   const sure = known.map((is, i) => (is && neighbours(known, across, down, i) >= 0.5 ? 1 : 0))
-  const even = smooth(smooth(fillIn(sure.some(Boolean) ? lightness : around, sure, across, down), across, down), across, down)
-  return { across, down, channels: paper.map((share) => even.map((light) => light * share)) as Light['channels'] }
+  const even = smooth(
+    smooth(fillIn(sure.some(Boolean) ? lightness : around, sure, across, down), across, down),
+    across,
+    down,
+  )
+  return {
+    across,
+    down,
+    channels: paper.map((share) => even.map((light) => light * share)) as Light['channels'],
+  }
 
   function paperIn(column: number, row: number, channel: number): number {
     counts.fill(0)
@@ -104,27 +144,44 @@ function findLight(picture: Rgba): Light {
   }
 }
 
-/** The colour of the paper in this light, as shares of its lightness: the middle of the lighter half of all tiles. */
+/**
+ * The colour of the paper in this light, as shares of its lightness: the middle of the lighter half
+ * of all tiles.
+ */
 function paperColour(seen: readonly Float32Array[], lightness: Float32Array): number[] {
   const middle = [...lightness].sort((a, b) => a - b)[lightness.length >> 1]!
   const lighter = [...lightness.keys()].filter((i) => lightness[i]! >= middle)
   return seen.map((channel) => {
-    const shares = lighter.map((i) => channel[i]! / Math.max(1, lightness[i]!)).sort((a, b) => a - b)
+    const shares = lighter
+      .map((i) => channel[i]! / Math.max(1, lightness[i]!))
+      .sort((a, b) => a - b)
     return shares[shares.length >> 1] ?? 1
   })
 }
 
-/** The share of a tile's neighbours that are set: paper comes in patches, not in single tiles at a painting's edge. */
+/**
+ * The share of a tile's neighbours that are set: paper comes in patches, not in single tiles at a
+ * painting's edge.
+ */
 function neighbours(grid: Float32Array, across: number, down: number, i: number): number {
   const [x, y] = [i % across, Math.floor(i / across)]
   let [sum, count] = [-1, -1]
   for (let ny = Math.max(0, y - 1); ny <= Math.min(down - 1, y + 1); ny++)
-    for (let nx = Math.max(0, x - 1); nx <= Math.min(across - 1, x + 1); nx++, count++) sum += grid[ny * across + nx]!
+    for (let nx = Math.max(0, x - 1); nx <= Math.min(across - 1, x + 1); nx++, count++)
+      sum += grid[ny * across + nx]!
   return sum / Math.max(1, count)
 }
 
-/** Unknown tiles take the mean of known neighbours, ring by ring; what is far from all light takes it last. */
-function fillIn(grid: Float32Array, known: Float32Array, across: number, down: number): Float32Array {
+/**
+ * Unknown tiles take the mean of known neighbours, ring by ring; what is far from all light takes
+ * it last.
+ */
+function fillIn(
+  grid: Float32Array,
+  known: Float32Array,
+  across: number,
+  down: number,
+): Float32Array {
   const filled = grid.slice()
   let rest = [...known.keys()].filter((i) => known[i] === 0)
   const isKnown = known.slice()
@@ -160,9 +217,23 @@ function quantile(counts: ArrayLike<number>, all: number, share: number): number
   return counts.length - 1
 }
 
-/** The largest (or smallest) within reach, along rows and then columns; outside the picture there is nothing. */
-function spread(grid: Float32Array, across: number, down: number, most: (...values: number[]) => number): Float32Array {
-  const pass = (from: Float32Array, step: number, length: number, lineStep: number, lines: number) => {
+/**
+ * The largest (or smallest) within reach, along rows and then columns; outside the picture there is
+ * nothing.
+ */
+function spread(
+  grid: Float32Array,
+  across: number,
+  down: number,
+  most: (...values: number[]) => number,
+): Float32Array {
+  const pass = (
+    from: Float32Array,
+    step: number,
+    length: number,
+    lineStep: number,
+    lines: number,
+  ) => {
     const to = new Float32Array(from.length)
     for (let line = 0; line < lines; line++)
       for (let i = 0; i < length; i++) {
@@ -179,9 +250,15 @@ function spread(grid: Float32Array, across: number, down: number, most: (...valu
 /** The mean of each tile and its eight neighbours; at the edges the slope goes on. */
 function smooth(grid: Float32Array, across: number, down: number): Float32Array {
   const at = (x: number, y: number): number => {
-    const [insideX, insideY] = [Math.min(across - 1, Math.max(0, x)), Math.min(down - 1, Math.max(0, y))]
+    const [insideX, insideY] = [
+      Math.min(across - 1, Math.max(0, x)),
+      Math.min(down - 1, Math.max(0, y)),
+    ]
     const mirrored =
-      grid[Math.min(down - 1, Math.max(0, 2 * insideY - y)) * across + Math.min(across - 1, Math.max(0, 2 * insideX - x))]!
+      grid[
+        Math.min(down - 1, Math.max(0, 2 * insideY - y)) * across +
+          Math.min(across - 1, Math.max(0, 2 * insideX - x))
+      ]!
     const inside = grid[insideY * across + insideX]!
     return insideX === x && insideY === y ? inside : 2 * inside - mirrored
   }
@@ -206,14 +283,18 @@ function lumaHistogram(picture: Rgba, light: Light | null = null): Uint32Array {
     for (let x = 0; x < width; x += step) {
       const at = (y * width + x) * 4
       const gain = gains?.at(x) ?? EVEN
-      const light = (luma(data[at]! * gain[0], data[at + 1]! * gain[1], data[at + 2]! * gain[2]) + 0.5) | 0
+      const light =
+        (luma(data[at]! * gain[0], data[at + 1]! * gain[1], data[at + 2]! * gain[2]) + 0.5) | 0
       counts[light < 255 ? light : 255]!++
     }
   }
   return counts
 }
 
-/** Black point at the darkest half percent, but no lighter than a soft pencil's grey; white at the paper. */
+/**
+ * Black point at the darkest half percent, but no lighter than a soft pencil's grey; white at the
+ * paper.
+ */
 function pageCurve(counts: Uint32Array): Uint8ClampedArray {
   const all = counts.reduce((sum, count) => sum + count, 0)
   const black = Math.min(90, quantile(counts, all, 0.005))
@@ -227,9 +308,14 @@ function sceneCurve(counts: Uint32Array): Uint8ClampedArray {
   const all = counts.reduce((sum, count) => sum + count, 0)
   const black = Math.min(40, quantile(counts, all, 0.005))
   const white = Math.max(black + 40, quantile(counts, all, 0.995))
-  const middle = Math.min(0.95, Math.max(0.02, (quantile(counts, all, 0.5) - black) / (white - black)))
+  const middle = Math.min(
+    0.95,
+    Math.max(0.02, (quantile(counts, all, 0.5) - black) / (white - black)),
+  )
   const gamma = Math.min(1, Math.max(0.55, Math.log(SCENE_MIDDLE / 255) / Math.log(middle)))
-  return curveOf((value) => 255 * Math.max(0, Math.min(1, (value - black) / (white - black))) ** gamma)
+  return curveOf(
+    (value) => 255 * Math.max(0, Math.min(1, (value - black) / (white - black))) ** gamma,
+  )
 }
 
 const curveOf = (to: (value: number) => number): Uint8ClampedArray =>
@@ -265,7 +351,10 @@ function evenOut(
 
 /** Brightness moves along the curve, colours keep their proportions. */
 function lift({ data }: Rgba, curve: Uint8ClampedArray, strength: number): void {
-  const gain = Float32Array.from(curve, (to, from) => 1 + (Math.min(MOST_GAIN, (to + 1) / (from + 1)) - 1) * strength)
+  const gain = Float32Array.from(
+    curve,
+    (to, from) => 1 + (Math.min(MOST_GAIN, (to + 1) / (from + 1)) - 1) * strength,
+  )
   for (let at = 0; at < data.length; at += 4) {
     const by = gain[luma(data[at]!, data[at + 1]!, data[at + 2]!) | 0]!
     data[at] = data[at]! * by
@@ -274,7 +363,10 @@ function lift({ data }: Rgba, curve: Uint8ClampedArray, strength: number): void 
   }
 }
 
-/** The gain that makes paper white, along one row after the other: bilinear between the middles of tiles. */
+/**
+ * The gain that makes paper white, along one row after the other: bilinear between the middles of
+ * tiles.
+ */
 class LightRow {
   readonly #light: Light
   readonly #height: number
@@ -294,7 +386,11 @@ class LightRow {
       this.#left[x] = place
       this.#share[x] = light.across > 1 ? place - Math.floor(place) : 0
     }
-    this.#row = [new Float32Array(light.across + 1), new Float32Array(light.across + 1), new Float32Array(light.across + 1)]
+    this.#row = [
+      new Float32Array(light.across + 1),
+      new Float32Array(light.across + 1),
+      new Float32Array(light.across + 1),
+    ]
   }
 
   moveTo(y: number): void {
@@ -308,7 +404,11 @@ class LightRow {
       for (let i = 0; i < across; i++)
         row[i] = Math.min(
           MOST_GAIN,
-          PAPER_WHITE / Math.max(1, grid[upper * across + i]! * (1 - share) + grid[lower * across + i]! * share),
+          PAPER_WHITE /
+            Math.max(
+              1,
+              grid[upper * across + i]! * (1 - share) + grid[lower * across + i]! * share,
+            ),
         )
       row[across] = row[across - 1]!
     }

@@ -21,13 +21,17 @@ const BEYOND = 0.08
 const SURE_FROM = 0.04
 
 /**
- * Finds the sheet of paper on a table by its four straight sides: light inside and darker outside, or the other way round.
+ * Finds the sheet of paper on a table by its four straight sides: light inside and darker outside,
+ * or the other way round.
  *
- * Edges vote for lines with the direction their light comes from; four lines that face each other make a page, and the page whose
- * sides are best seen, differ most from the table and enclose most wins. Its sides are then placed again in a larger copy.
+ * Edges vote for lines with the direction their light comes from; four lines that face each other
+ * make a page, and the page whose
+ * sides are best seen, differ most from the table and enclose most wins. Its sides are then placed
+ * again in a larger copy.
  * @returns null when nothing looks like a page
  * @see Duda and Hart 1972, "Use of the Hough transformation to detect lines and curves in pictures"
- * @see O'Gorman and Clowes 1976, "Finding picture edges through collinearity of feature points" (votes by gradient direction)
+ * @see O'Gorman and Clowes 1976, "Finding picture edges through collinearity of feature points"
+ *   (votes by gradient direction)
  */
 export function findPage(picture: Rgba): FoundPage | null {
   const small = shrink(picture, SEEK_PX)
@@ -38,22 +42,36 @@ export function findPage(picture: Rgba): FoundPage | null {
   const scale = { x: large.width / small.width, y: large.height / small.height }
   const rough = best.quad.map(({ x, y }) => ({ x: x * scale.x, y: y * scale.y })) as unknown as Quad
   const placed = placeSides(large, rough, best.lighter, Math.max(scale.x, scale.y) * 3)
-  const corners = placed.map(({ x, y }) => ({ x: x / large.width, y: y / large.height })) as unknown as Quad
-  return { corners: fromTopLeft(corners), sureness: Math.min(1, (best.score / areaOf(best.quad)) * small.width * small.height) }
+  const corners = placed.map(({ x, y }) => ({
+    x: x / large.width,
+    y: y / large.height,
+  })) as unknown as Quad
+  return {
+    corners: fromTopLeft(corners),
+    sureness: Math.min(1, (best.score / areaOf(best.quad)) * small.width * small.height),
+  }
 }
 
 /** A smaller copy, each pixel the mean of those it covers. */
 export function shrink({ data, width, height }: Rgba, longest: number): Rgba {
   const scale = Math.min(1, longest / Math.max(width, height))
   if (scale === 1) return { data, width, height }
-  const [wide, high] = [Math.max(1, Math.round(width * scale)), Math.max(1, Math.round(height * scale))]
+  const [wide, high] = [
+    Math.max(1, Math.round(width * scale)),
+    Math.max(1, Math.round(height * scale)),
+  ]
   const sums = new Float32Array(wide * 3)
   const small = new Uint8ClampedArray(wide * high * 4)
-  const columns = Uint16Array.from({ length: width }, (_, x) => Math.min(wide - 1, Math.floor((x * wide) / width)))
+  const columns = Uint16Array.from({ length: width }, (_, x) =>
+    Math.min(wide - 1, Math.floor((x * wide) / width)),
+  )
   const counts = new Uint32Array(wide)
   for (const column of columns) counts[column]!++
   for (let row = 0; row < high; row++) {
-    const [from, to] = [Math.floor((row * height) / high), Math.max(1, Math.floor(((row + 1) * height) / high))]
+    const [from, to] = [
+      Math.floor((row * height) / high),
+      Math.max(1, Math.floor(((row + 1) * height) / high)),
+    ]
     sums.fill(0)
     for (let y = from; y < to; y++)
       for (let x = 0, at = y * width * 4; x < width; x++, at += 4) {
@@ -64,14 +82,18 @@ export function shrink({ data, width, height }: Rgba, longest: number): Rgba {
       }
     for (let x = 0; x < wide; x++) {
       const all = counts[x]! * (to - from)
-      for (let channel = 0; channel < 3; channel++) small[(row * wide + x) * 4 + channel] = sums[x * 3 + channel]! / all
+      for (let channel = 0; channel < 3; channel++)
+        small[(row * wide + x) * 4 + channel] = sums[x * 3 + channel]! / all
       small[(row * wide + x) * 4 + 3] = 255
     }
   }
   return { data: small, width: wide, height: high }
 }
 
-/** At each pixel and for each channel how steeply it gets lighter, and whither; three numbers a pixel. */
+/**
+ * At each pixel and for each channel how steeply it gets lighter, and whither; three numbers a
+ * pixel.
+ */
 type Slopes = { x: Float32Array; y: Float32Array; width: number; height: number }
 
 /** @see Scharr 2000: 3 x 3 derivative with little error in direction */
@@ -87,7 +109,10 @@ function findSlopes({ data, width, height }: Rgba): Slopes {
           n = data[i - row]!,
           ne = data[i - row + step]!,
           w = data[i - step]!
-        const e = data[i + step]!, sw = data[i + row - step]!, s = data[i + row]!, se = data[i + row + step]! // prettier-ignore
+        const e = data[i + step]!,
+          sw = data[i + row - step]!,
+          s = data[i + row]!,
+          se = data[i + row + step]!
         const to = (py * width + px) * 3 + channel
         x[to] = (3 * (ne - nw + se - sw) + 10 * (e - w)) / 32
         y[to] = (3 * (sw - nw + se - ne) + 10 * (s - n)) / 32
@@ -96,7 +121,10 @@ function findSlopes({ data, width, height }: Rgba): Slopes {
 }
 
 /** The channel that shows an edge best, for each pixel; and its strength. */
-function strongestChannels({ x, y, width, height }: Slopes): { channels: Uint8Array; strengths: Float32Array } {
+function strongestChannels({ x, y, width, height }: Slopes): {
+  channels: Uint8Array
+  strengths: Float32Array
+} {
   const channels = new Uint8Array(width * height)
   const strengths = new Float32Array(width * height)
   for (let i = 0; i < strengths.length; i++)
@@ -155,12 +183,24 @@ function findLines(slopes: Slopes): Line[] {
 }
 
 /** Not outdone by its neighbours across the edge. */
-function isCrest(strengths: Float32Array, gx: number, gy: number, width: number, i: number): boolean {
+function isCrest(
+  strengths: Float32Array,
+  gx: number,
+  gy: number,
+  width: number,
+  i: number,
+): boolean {
   const step = Math.abs(gx) > Math.abs(gy) ? 1 : width
   return strengths[i]! >= strengths[i - step]! && strengths[i]! > strengths[i + step]!
 }
 
-function strongestLines(votes: Float32Array, directions: number, across: number, reach: number, least: number): Line[] {
+function strongestLines(
+  votes: Float32Array,
+  directions: number,
+  across: number,
+  reach: number,
+  least: number,
+): Line[] {
   const lines: Line[] = []
   const cells = votes.slice()
   while (lines.length < MOST_LINES) {
@@ -170,11 +210,18 @@ function strongestLines(votes: Float32Array, directions: number, across: number,
     if (most < least) break
     const [direction, cell] = [Math.floor(best / across), best % across]
     const theta = (direction * CELL_DEGREES * Math.PI) / 180
-    lines.push({ nx: Math.cos(theta), ny: Math.sin(theta), rho: (cell - reach) * CELL_PX, votes: most })
+    lines.push({
+      nx: Math.cos(theta),
+      ny: Math.sin(theta),
+      rho: (cell - reach) * CELL_PX,
+      votes: most,
+    })
     // Its own flanks are no other lines.
     for (let dd = -3; dd <= 3; dd++)
       for (let dc = -3; dc <= 3; dc++) {
-        const place = ((direction + dd + directions) % directions) * across + Math.min(across - 1, Math.max(0, cell + dc))
+        const place =
+          ((direction + dd + directions) % directions) * across +
+          Math.min(across - 1, Math.max(0, cell + dc))
         cells[place] = 0
       }
   }
@@ -187,7 +234,9 @@ function findBestQuad(small: Rgba, slopes: Slopes): Candidate | null {
   const found = findLines(slopes)
   let best: Candidate | null = null
   for (const lighter of [true, false]) {
-    const inward = lighter ? found : found.map((line) => ({ ...line, nx: -line.nx, ny: -line.ny, rho: -line.rho }))
+    const inward = lighter
+      ? found
+      : found.map((line) => ({ ...line, nx: -line.nx, ny: -line.ny, rho: -line.rho }))
     for (const sides of facingSides([...inward, ...bordersOf(small)])) {
       const quad = quadOf(sides, small)
       if (!quad) continue
@@ -208,11 +257,17 @@ const bordersOf = ({ width, height }: Rgba): Line[] => [
   { nx: 0, ny: -1, rho: -(height - 1.5), votes: 0 },
 ]
 
-/** Degrees between the directions of neighbouring sides: a page seen from wherever a child can stand. */
+/**
+ * Degrees between the directions of neighbouring sides: a page seen from wherever a child can
+ * stand.
+ */
 const LEAST_TURN = 45
 const MOST_TURN = 135
 
-/** All fours of lines whose light sides face each other, clockwise; at most one of them is the photo's border. */
+/**
+ * All fours of lines whose light sides face each other, clockwise; at most one of them is the
+ * photo's border.
+ */
 function* facingSides(lines: readonly Line[]): Generator<readonly [Line, Line, Line, Line]> {
   const round = lines
     .map((line) => ({ line, angle: (Math.atan2(line.ny, line.nx) * 180) / Math.PI + 180 }))
@@ -225,7 +280,11 @@ function* facingSides(lines: readonly Line[]): Generator<readonly [Line, Line, L
       for (let k = j + 1; k < round.length; k++) {
         if (!fits(round[j]!.angle, round[k]!.angle)) continue
         for (let l = k + 1; l < round.length; l++) {
-          if (!fits(round[k]!.angle, round[l]!.angle) || !fits(round[l]!.angle, round[i]!.angle + 360)) continue
+          if (
+            !fits(round[k]!.angle, round[l]!.angle) ||
+            !fits(round[l]!.angle, round[i]!.angle + 360)
+          )
+            continue
           const four = [round[i]!, round[j]!, round[k]!, round[l]!]
           if (four.reduce((sum, side) => sum + isBorder(side), 0) > 1) continue
           yield [four[0]!.line, four[1]!.line, four[2]!.line, four[3]!.line]
@@ -234,10 +293,17 @@ function* facingSides(lines: readonly Line[]): Generator<readonly [Line, Line, L
     }
 }
 
-function quadOf([a, b, c, d]: readonly [Line, Line, Line, Line], { width, height }: Rgba): Quad | null {
+function quadOf(
+  [a, b, c, d]: readonly [Line, Line, Line, Line],
+  { width, height }: Rgba,
+): Quad | null {
   const quad: Quad = [meet(d, a), meet(a, b), meet(b, c), meet(c, d)]
   const inside = quad.every(
-    ({ x, y }) => x > -BEYOND * width && x < (1 + BEYOND) * width && y > -BEYOND * height && y < (1 + BEYOND) * height,
+    ({ x, y }) =>
+      x > -BEYOND * width &&
+      x < (1 + BEYOND) * width &&
+      y > -BEYOND * height &&
+      y < (1 + BEYOND) * height,
   )
   return inside && isConvex(quad) && areaOf(quad) >= LEAST_AREA * width * height ? quad : null
 }
@@ -250,7 +316,10 @@ const BESIDE_PX = 4
 type Evidence = {
   /** For each side, the share along which an edge is seen; null where it is the photo's border. */
   seen: (number | null)[]
-  /** How much inside and outside differ in colour: the second weakest side, since one may lie on something of its own colour. */
+  /**
+   * How much inside and outside differ in colour: the second weakest side, since one may lie on
+   * something of its own colour.
+   */
   difference: number
   /** How much the colour just inside differs from side to side. */
   uneven: number
@@ -260,7 +329,12 @@ type Evidence = {
   area: number
 }
 
-function gatherEvidence(quad: Quad, lighter: boolean, small: Rgba, slopes: Slopes): Evidence | null {
+function gatherEvidence(
+  quad: Quad,
+  lighter: boolean,
+  small: Rgba,
+  slopes: Slopes,
+): Evidence | null {
   const seen: (number | null)[] = []
   const differences: number[] = []
   const insides: number[][] = []
@@ -276,8 +350,22 @@ function gatherEvidence(quad: Quad, lighter: boolean, small: Rgba, slopes: Slope
     const [dx, dy] = [(to.x - from.x) * PAST_SHARE, (to.y - from.y) * PAST_SHARE]
     const skip = PAST_SKIP_PX / distance(from, to)
     const [sx, sy] = [(to.x - from.x) * skip, (to.y - from.y) * skip]
-    past.push(seenBetween({ x: to.x + sx, y: to.y + sy }, { x: to.x + sx + dx, y: to.y + sy + dy }, lighter, slopes))
-    past.push(seenBetween({ x: from.x - sx - dx, y: from.y - sy - dy }, { x: from.x - sx, y: from.y - sy }, lighter, slopes))
+    past.push(
+      seenBetween(
+        { x: to.x + sx, y: to.y + sy },
+        { x: to.x + sx + dx, y: to.y + sy + dy },
+        lighter,
+        slopes,
+      ),
+    )
+    past.push(
+      seenBetween(
+        { x: from.x - sx - dx, y: from.y - sy - dy },
+        { x: from.x - sx, y: from.y - sy },
+        lighter,
+        slopes,
+      ),
+    )
   }
   differences.sort((a, b) => a - b)
   return {
@@ -293,7 +381,8 @@ const PAST_SHARE = 0.15
 const PAST_SKIP_PX = 3
 
 /**
- * How much four sides look like a page's. Every side counts in full, and size too, so that the page wins over a frame drawn on it.
+ * How much four sides look like a page's. Every side counts in full, and size too, so that the page
+ * wins over a frame drawn on it.
  * The weights were chosen on a hundred rendered photos and are scored on others.
  */
 const scoreOf = ({ seen, difference, uneven, runsOn, area }: Evidence): number =>
@@ -306,32 +395,54 @@ const scoreOf = ({ seen, difference, uneven, runsOn, area }: Evidence): number =
 const BORDER_SEEN = 0.3
 
 function spreadOf(colours: number[][]): number {
-  const mean = [0, 1, 2].map((channel) => colours.reduce((sum, colour) => sum + colour[channel]!, 0) / colours.length)
-  return colours.reduce((sum, colour) => sum + Math.hypot(...colour.map((value, i) => value - mean[i]!)), 0) / colours.length
+  const mean = [0, 1, 2].map(
+    (channel) => colours.reduce((sum, colour) => sum + colour[channel]!, 0) / colours.length,
+  )
+  return (
+    colours.reduce(
+      (sum, colour) => sum + Math.hypot(...colour.map((value, i) => value - mean[i]!)),
+      0,
+    ) / colours.length
+  )
 }
 
 /** How clearly the picture gets lighter (or darker) across a way at one place, 0..1. */
-function seenAt(x: number, y: number, nx: number, ny: number, lighter: boolean, slopes: Slopes): number {
+function seenAt(
+  x: number,
+  y: number,
+  nx: number,
+  ny: number,
+  lighter: boolean,
+  slopes: Slopes,
+): number {
   const sign = lighter ? 1 : -1
   let most = 0
   for (let off = -2; off <= 2; off++) {
     const at = (Math.round(y + ny * off) * slopes.width + Math.round(x + nx * off)) * 3
-    for (let j = at; j < at + 3; j++) most = Math.max(most, sign * ((slopes.x[j] ?? 0) * nx + (slopes.y[j] ?? 0) * ny))
+    for (let j = at; j < at + 3; j++)
+      most = Math.max(most, sign * ((slopes.x[j] ?? 0) * nx + (slopes.y[j] ?? 0) * ny))
   }
   return Math.min(1, most / SEEN_SLOPE)
 }
 
-const within = (x: number, y: number, width: number, height: number): boolean => x >= 2 && y >= 2 && x <= width - 3 && y <= height - 3 // prettier-ignore
+const within = (x: number, y: number, width: number, height: number): boolean =>
+  x >= 2 && y >= 2 && x <= width - 3 && y <= height - 3
 
-/** The share of a way along which an edge is seen; what lies outside the photo counts as not seen. */
+/**
+ * The share of a way along which an edge is seen; what lies outside the photo counts as not seen.
+ */
 function seenBetween(from: Point, to: Point, lighter: boolean, slopes: Slopes): number {
   const length = distance(from, to)
   const [nx, ny] = [-(to.y - from.y) / length, (to.x - from.x) / length]
   let seen = 0
   const samples = 8
   for (let i = 0; i < samples; i++) {
-    const [x, y] = [from.x + ((to.x - from.x) * (i + 0.5)) / samples, from.y + ((to.y - from.y) * (i + 0.5)) / samples]
-    if (within(x, y, slopes.width, slopes.height)) seen += seenAt(x, y, nx, ny, lighter, slopes) / samples
+    const [x, y] = [
+      from.x + ((to.x - from.x) * (i + 0.5)) / samples,
+      from.y + ((to.y - from.y) * (i + 0.5)) / samples,
+    ]
+    if (within(x, y, slopes.width, slopes.height))
+      seen += seenAt(x, y, nx, ny, lighter, slopes) / samples
   }
   return seen
 }
@@ -357,7 +468,8 @@ function lookAlong(
     seen += seenAt(x, y, nx, ny, lighter, slopes)
     const [ix, iy] = [Math.round(x + nx * BESIDE_PX), Math.round(y + ny * BESIDE_PX)]
     const [ox, oy] = [Math.round(x - nx * BESIDE_PX), Math.round(y - ny * BESIDE_PX)]
-    if (Math.min(ix, iy, ox, oy) < 0 || Math.max(ix, ox) >= width || Math.max(iy, oy) >= height) continue
+    if (Math.min(ix, iy, ox, oy) < 0 || Math.max(ix, ox) >= width || Math.max(iy, oy) >= height)
+      continue
     beside++
     for (let channel = 0; channel < 3; channel++) {
       inside[channel]! += data[(iy * width + ix) * 4 + channel]!
@@ -376,6 +488,9 @@ const SEEN_SLOPE = 9
 
 /** Clockwise from the corner nearest the picture's own top left. */
 function fromTopLeft(quad: Quad): Quad {
-  const first = quad.reduce((best, { x, y }, i) => (x + y < quad[best]!.x + quad[best]!.y ? i : best), 0)
+  const first = quad.reduce(
+    (best, { x, y }, i) => (x + y < quad[best]!.x + quad[best]!.y ? i : best),
+    0,
+  )
   return [quad[first]!, quad[(first + 1) % 4]!, quad[(first + 2) % 4]!, quad[(first + 3) % 4]!]
 }

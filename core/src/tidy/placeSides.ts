@@ -12,11 +12,15 @@ export function meet(a: Line, b: Line): Point {
 
 /** Each side anew where the picture is steepest across it; corners where the sides meet. */
 export function placeSides(large: Rgba, rough: Quad, lighter: boolean, reachPx: number): Quad {
-  const lines = rough.map((from, i) => placeSide(large, from, rough[(i + 1) % 4]!, lighter, reachPx))
+  const lines = rough.map((from, i) =>
+    placeSide(large, from, rough[(i + 1) % 4]!, lighter, reachPx),
+  )
   return rough.map((corner, i) => {
     const [before, after] = [lines[(i + 3) % 4]!, lines[i]!]
     const placed = meet(before, after)
-    return Number.isFinite(placed.x + placed.y) && distance(placed, corner) < 3 * reachPx ? placed : corner
+    return Number.isFinite(placed.x + placed.y) && distance(placed, corner) < 3 * reachPx
+      ? placed
+      : corner
   }) as unknown as Quad
 }
 
@@ -30,7 +34,15 @@ function placeSide(large: Rgba, from: Point, to: Point, lighter: boolean, reachP
   for (let i = 0; i < PLACES; i++) {
     // Corners are worn, curled or under a thumb.
     const along = (0.06 + (0.88 * (i + 0.5)) / PLACES) * length
-    const found = steepest(large, from.x + ((to.x - from.x) * along) / length, from.y + ((to.y - from.y) * along) / length, nx, ny, reachPx, lighter) // prettier-ignore
+    const found = steepest(
+      large,
+      from.x + ((to.x - from.x) * along) / length,
+      from.y + ((to.y - from.y) * along) / length,
+      nx,
+      ny,
+      reachPx,
+      lighter,
+    )
     if (found) points.push({ along, ...found })
   }
   const fitted = fitLine(points)
@@ -40,7 +52,12 @@ function placeSide(large: Rgba, from: Point, to: Point, lighter: boolean, reachP
   const [vx, vy] = [dx + fitted.slope * nx, dy + fitted.slope * ny]
   const norm = Math.hypot(vx, vy)
   const [mx, my] = [-vy / norm, vx / norm]
-  return { nx: mx, ny: my, rho: (from.x + fitted.start * nx) * mx + (from.y + fitted.start * ny) * my, votes: 1 }
+  return {
+    nx: mx,
+    ny: my,
+    rho: (from.x + fitted.start * nx) * mx + (from.y + fitted.start * ny) * my,
+    votes: 1,
+  }
 }
 
 /** Brightness of a place between pixels. */
@@ -67,14 +84,17 @@ function steepest(
 ): { off: number; weight: number } | null {
   const reach = Math.ceil(reachPx)
   const across: number[] = []
-  for (let off = -reach - 2; off <= reach + 2; off++) across.push(brightness(large, x + nx * off, y + ny * off))
+  for (let off = -reach - 2; off <= reach + 2; off++)
+    across.push(brightness(large, x + nx * off, y + ny * off))
   const rise = across.map((_, i) => {
     const step = (across[i + 1]! + across[i + 2]! - across[i - 1]! - across[i - 2]!) / 6
     return Number.isFinite(step) ? (lighter ? step : -step) : 0
   })
   const most = Math.max(...rise)
   if (most < 1.5) return null
-  const at = rise.findIndex((step, i) => step >= 0.7 * most && step >= (rise[i - 1] ?? 0) && step >= (rise[i + 1] ?? 0))
+  const at = rise.findIndex(
+    (step, i) => step >= 0.7 * most && step >= (rise[i - 1] ?? 0) && step >= (rise[i + 1] ?? 0),
+  )
   if (at < 1 || at > rise.length - 2) return null
   const bend = rise[at - 1]! - 2 * rise[at]! + rise[at + 1]!
   const shift = bend === 0 ? 0 : (rise[at - 1]! - rise[at + 1]!) / (2 * bend)
@@ -82,11 +102,15 @@ function steepest(
 }
 
 /** Least squares, then again and again without what lies far off: half the points may be wrong. */
-function fitLine(points: readonly { along: number; off: number; weight: number }[]): { slope: number; start: number } | null {
+function fitLine(
+  points: readonly { along: number; off: number; weight: number }[],
+): { slope: number; start: number } | null {
   if (points.length < PLACES / 4) return null
   let best = bestOfPairs(points)
   for (const within of [3, 2, 1.2]) {
-    const near = points.filter(({ along, off }) => Math.abs(off - best.slope * along - best.start) < within)
+    const near = points.filter(
+      ({ along, off }) => Math.abs(off - best.slope * along - best.start) < within,
+    )
     if (near.length < PLACES / 6) return null
     let [w, wx, wy, wxx, wxy] = [0, 0, 0, 0, 0]
     for (const { along, off, weight } of near) {
@@ -102,8 +126,14 @@ function fitLine(points: readonly { along: number; off: number; weight: number }
   return best
 }
 
-/** Of the lines through two of the points each, the one with most points near it. @see Fischler and Bolles 1981, RANSAC */
-function bestOfPairs(points: readonly { along: number; off: number; weight: number }[]): { slope: number; start: number } {
+/**
+ * Of the lines through two of the points each, the one with most points near it.
+ * @see Fischler and Bolles 1981, RANSAC
+ */
+function bestOfPairs(points: readonly { along: number; off: number; weight: number }[]): {
+  slope: number
+  start: number
+} {
   let best = { slope: 0, start: 0, near: -1 }
   const half = points.length >> 1
   for (let i = 0; i < half; i += 2)
@@ -112,7 +142,8 @@ function bestOfPairs(points: readonly { along: number; off: number; weight: numb
       const slope = (b.off - a.off) / (b.along - a.along)
       const start = a.off - slope * a.along
       let near = 0
-      for (const { along, off, weight } of points) if (Math.abs(off - slope * along - start) < 1.5) near += weight
+      for (const { along, off, weight } of points)
+        if (Math.abs(off - slope * along - start) < 1.5) near += weight
       if (near > best.near) best = { slope, start, near }
     }
   return best

@@ -1,12 +1,17 @@
 import type { Plan } from './tidying.ts'
 
-/** A picture of four bytes a pixel (red, green, blue, alpha), row by row, as a canvas gives and takes it. */
+/**
+ * A picture of four bytes a pixel (red, green, blue, alpha), row by row, as a canvas gives and
+ * takes it.
+ */
 export type Rgba = { data: Uint8ClampedArray; width: number; height: number }
 
 /**
- * Samples the original once for every pixel of the plan, bilinear between its four nearest; places outside repeat the edge.
+ * Samples the original once for every pixel of the plan, bilinear between its four nearest; places
+ * outside repeat the edge.
  * Alpha is left out: photos are opaque.
- * @param rows - Only rows from `rows.from` to before `rows.to`, so that a long picture can be made in strips.
+ * @param rows - Only rows from `rows.from` to before `rows.to`, so that a long picture can be made
+ *   in strips.
  * @see Heckbert 1989, section 2.3: incremental evaluation along a row
  */
 export function resample(original: Rgba, plan: Plan, rows = { from: 0, to: plan.height }): Rgba {

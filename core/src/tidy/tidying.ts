@@ -1,20 +1,35 @@
 import { DomainError } from '../domainError.ts'
-import { compose, distance, fromUnitSquare, isConvex, pageAspect, type Projective, type Quad } from './projective.ts'
+import {
+  compose,
+  distance,
+  fromUnitSquare,
+  isConvex,
+  pageAspect,
+  type Projective,
+  type Quad,
+} from './projective.ts'
 
 export const BRIGHTEN_WAYS = ['page', 'scene'] as const
 /** `page`: dark on light paper, evened out. `scene`: a thing or a room, only lifted gently. */
 export type BrightenWay = (typeof BRIGHTEN_WAYS)[number]
 
 /**
- * What was done to tidy a photo, as a recipe: the original stays, and any step can be taken back or changed later.
+ * What was done to tidy a photo, as a recipe: the original stays, and any step can be taken back or
+ * changed later.
  * Done in this order: straighten, turn, trim, brighten.
  */
 export type Tidying = {
-  /** The page's corners as shares 0..1 of the original's width and height; null leaves the picture as it was taken. */
+  /**
+   * The page's corners as shares 0..1 of the original's width and height; null leaves the picture
+   * as it was taken.
+   */
   corners: Quad | null
   /** Quarter turns clockwise. */
   quarters: 0 | 1 | 2 | 3
-  /** Degrees clockwise beside the quarters, -`MOST_DEGREES`..`MOST_DEGREES`; the corners this leaves empty are cut off. */
+  /**
+   * Degrees clockwise beside the quarters, -`MOST_DEGREES`..`MOST_DEGREES`; the corners this leaves
+   * empty are cut off.
+   */
   degrees: number
   /** What stays, as shares 0..1 of the picture as it stands after turning. */
   trim: Trim
@@ -26,27 +41,43 @@ export const MOST_DEGREES = 15
 /** A trim keeps at least this share each way: less is a slip of the finger. */
 export const LEAST_TRIM = 0.05
 export const ALL: Trim = { left: 0, top: 0, right: 1, bottom: 1 }
-export const AS_IT_WAS: Tidying = { corners: null, quarters: 0, degrees: 0, trim: ALL, brighten: null }
+export const AS_IT_WAS: Tidying = {
+  corners: null,
+  quarters: 0,
+  degrees: 0,
+  trim: ALL,
+  brighten: null,
+}
 
 export type Size = { width: number; height: number }
 
 /** Whether a recipe changes nothing. */
 export const isAsItWas = ({ corners, quarters, degrees, trim, brighten }: Tidying): boolean =>
-  corners === null && quarters === 0 && degrees === 0 && isAll(trim) && (brighten?.strength ?? 0) === 0
+  corners === null &&
+  quarters === 0 &&
+  degrees === 0 &&
+  isAll(trim) &&
+  (brighten?.strength ?? 0) === 0
 
-const isAll = ({ left, top, right, bottom }: Trim): boolean => left === 0 && top === 0 && right === 1 && bottom === 1
+const isAll = ({ left, top, right, bottom }: Trim): boolean =>
+  left === 0 && top === 0 && right === 1 && bottom === 1
 
 /** Where each pixel of the tidied picture comes from. */
 export type Plan = Size & {
-  /** From pixel places in the tidied picture (the middle of the first is 0.5, 0.5) to such places in the original. */
+  /**
+   * From pixel places in the tidied picture (the middle of the first is 0.5, 0.5) to such places in
+   * the original.
+   */
   toOriginal: Projective
 }
 
 /**
- * Works out the size of the tidied picture and the one transform that makes it: however many steps there are, every pixel is
+ * Works out the size of the tidied picture and the one transform that makes it: however many steps
+ * there are, every pixel is
  * sampled once.
  * @param original - In pixels, upright.
- * @param most - Most pixels along the longer side, for a preview; without it nothing is made smaller.
+ * @param most - Most pixels along the longer side, for a preview; without it nothing is made
+ *   smaller.
  * @throws DomainError `tidy/corners-cross` when the corners are no page
  */
 export function planTidying(original: Size, tidying: Tidying, most = Infinity): Plan {
@@ -54,18 +85,30 @@ export function planTidying(original: Size, tidying: Tidying, most = Infinity): 
   const turned = planTurn(flat, tidying.quarters, tidying.degrees)
   const trimmed = planTrim(turned, tidying.trim)
   const scale = Math.min(1, most / Math.max(trimmed.width, trimmed.height))
-  const [width, height] = [Math.max(1, Math.round(trimmed.width * scale)), Math.max(1, Math.round(trimmed.height * scale))]
+  const [width, height] = [
+    Math.max(1, Math.round(trimmed.width * scale)),
+    Math.max(1, Math.round(trimmed.height * scale)),
+  ]
   const larger: Projective = [trimmed.width / width, 0, 0, 0, trimmed.height / height, 0, 0, 0, 1]
-  const toOriginal = [trimmed, turned, flat].reduce((inner, step) => compose(step.toBefore, inner), larger)
+  const toOriginal = [trimmed, turned, flat].reduce(
+    (inner, step) => compose(step.toBefore, inner),
+    larger,
+  )
   return { width, height, toOriginal }
 }
 
 type Step = Size & { toBefore: Projective }
 
-/** The page lies flat and has its own proportions; its longer sides keep their pixels, so that nothing gets blurred. */
+/**
+ * The page lies flat and has its own proportions; its longer sides keep their pixels, so that
+ * nothing gets blurred.
+ */
 function planStraighten(original: Size, corners: Quad | null): Step {
   if (!corners) return { ...original, toBefore: scaling(1, 1) }
-  const quad = corners.map(({ x, y }) => ({ x: x * original.width, y: y * original.height })) as unknown as Quad
+  const quad = corners.map(({ x, y }) => ({
+    x: x * original.width,
+    y: y * original.height,
+  })) as unknown as Quad
   if (!isConvex(quad)) throw new DomainError('tidy/corners-cross')
   const [tl, tr, br, bl] = quad
   const aspect = pageAspect(quad, original)
@@ -77,7 +120,10 @@ function planStraighten(original: Size, corners: Quad | null): Step {
   return { width, height, toBefore: compose(fromUnitSquare(quad), scaling(1 / width, 1 / height)) }
 }
 
-/** Turned about its middle. What is left is the largest picture of the same proportions without empty corners. */
+/**
+ * Turned about its middle. What is left is the largest picture of the same proportions without
+ * empty corners.
+ */
 function planTurn(before: Size, quarters: Tidying['quarters'], degrees: number): Step {
   const lying = quarters % 2 === 1
   const upright = lying ? { width: before.height, height: before.width } : before
@@ -87,15 +133,24 @@ function planTurn(before: Size, quarters: Tidying['quarters'], degrees: number):
     upright.width / (upright.width * cos + upright.height * sin),
     upright.height / (upright.width * sin + upright.height * cos),
   )
-  const [width, height] = [Math.max(1, Math.round(upright.width * share)), Math.max(1, Math.round(upright.height * share))]
+  const [width, height] = [
+    Math.max(1, Math.round(upright.width * share)),
+    Math.max(1, Math.round(upright.height * share)),
+  ]
   const back = -angle - (quarters * Math.PI) / 2
   const [c, s] = [Math.cos(back), Math.sin(back)]
   const [mx, my] = [width / 2, height / 2]
   const toBefore: Projective = [
-    c, -s, before.width / 2 - c * mx + s * my,
-    s, c, before.height / 2 - s * mx - c * my,
-    0, 0, 1,
-  ] // prettier-ignore
+    c,
+    -s,
+    before.width / 2 - c * mx + s * my,
+    s,
+    c,
+    before.height / 2 - s * mx - c * my,
+    0,
+    0,
+    1,
+  ]
   return { width, height, toBefore }
 }
 
@@ -106,10 +161,16 @@ function planTrim(before: Size, { left, top, right, bottom }: Trim): Step {
     width,
     height,
     toBefore: [
-      (before.width * (right - left)) / width, 0, before.width * left,
-      0, (before.height * (bottom - top)) / height, before.height * top,
-      0, 0, 1,
-    ], // prettier-ignore
+      (before.width * (right - left)) / width,
+      0,
+      before.width * left,
+      0,
+      (before.height * (bottom - top)) / height,
+      before.height * top,
+      0,
+      0,
+      1,
+    ],
   }
 }
 

@@ -1,13 +1,28 @@
 import type { PupilSharing } from '@nibquill/contract'
 import { v7 as newId } from 'uuid'
-import { type Person, type SmallSchool, type TestServer, until, useSmallSchool } from '../testing/testServer.ts'
+import {
+  type Person,
+  type SmallSchool,
+  type TestServer,
+  until,
+  useSmallSchool,
+} from '../testing/testServer.ts'
 
 let test_: TestServer
 let school: SmallSchool
 useSmallSchool((opened) => ({ test: test_, school } = opened))
 
-const names = ['visitor', 'tomasz', 'aoife', 'teacher', 'otherTeacher', 'parent', 'otherParent'] as const
-const person = (name: (typeof names)[number]): Person => (name === 'visitor' ? test_.visitor() : school[name])
+const names = [
+  'visitor',
+  'tomasz',
+  'aoife',
+  'teacher',
+  'otherTeacher',
+  'parent',
+  'otherParent',
+] as const
+const person = (name: (typeof names)[number]): Person =>
+  name === 'visitor' ? test_.visitor() : school[name]
 
 describe('a draft of Wren’s', () => {
   test.each([
@@ -22,45 +37,61 @@ describe('a draft of Wren’s', () => {
     const piece = await school.draft()
     const answer = await person(who).ask('GET', `/pieces/${piece.id}`)
     expect(answer.status).toBe(status)
-    if (status === 404) expect(answer.body).toEqual((await person(who).ask('GET', `/pieces/${newId()}`)).body)
+    if (status === 404)
+      expect(answer.body).toEqual((await person(who).ask('GET', `/pieces/${newId()}`)).body)
   })
 
-  test.each(names.filter((name) => name !== 'teacher'))('%s changes nothing of it and reads none of its photos', async (who) => {
-    const piece = await school.draft()
-    const refused = who === 'visitor' ? 401 : 404
-    for (const [method, address, body] of [
-      ['PATCH', '', { seenVersion: piece.version, title: 'mine' }],
-      ['POST', '/hand-in', { seenVersion: piece.version }],
-      ['POST', '/withdraw', { seenVersion: piece.version }],
-      ['POST', '/another-go', { seenVersion: piece.version }],
-      ['DELETE', '', undefined],
-      ['DELETE', `/parts/${piece.parts[0]!.id}`, undefined],
-      ['PATCH', `/parts/${piece.parts[0]!.id}`, { name: 'mine' }],
-      ['PUT', '/order', { partIds: [] }],
-      ['PUT', '/makers', { makerIds: [] }],
-      ['PUT', `/parts/${newId()}`, { kind: 'photo', mediaId: piece.parts[0]!.mediaId, name: '' }],
-    ] as const) {
-      expect((await person(who).ask(method, `/pieces/${piece.id}${address}`, body)).status).toBe(refused)
-    }
-    for (const size of ['320', 'full'])
-      expect((await person(who).ask('GET', `/media/${piece.parts[0]!.mediaId}/${size}`)).status).toBe(refused)
-  })
+  test.each(names.filter((name) => name !== 'teacher'))(
+    '%s changes nothing of it and reads none of its photos',
+    async (who) => {
+      const piece = await school.draft()
+      const refused = who === 'visitor' ? 401 : 404
+      for (const [method, address, body] of [
+        ['PATCH', '', { seenVersion: piece.version, title: 'mine' }],
+        ['POST', '/hand-in', { seenVersion: piece.version }],
+        ['POST', '/withdraw', { seenVersion: piece.version }],
+        ['POST', '/another-go', { seenVersion: piece.version }],
+        ['DELETE', '', undefined],
+        ['DELETE', `/parts/${piece.parts[0]!.id}`, undefined],
+        ['PATCH', `/parts/${piece.parts[0]!.id}`, { name: 'mine' }],
+        ['PUT', '/order', { partIds: [] }],
+        ['PUT', '/makers', { makerIds: [] }],
+        ['PUT', `/parts/${newId()}`, { kind: 'photo', mediaId: piece.parts[0]!.mediaId, name: '' }],
+      ] as const) {
+        expect((await person(who).ask(method, `/pieces/${piece.id}${address}`, body)).status).toBe(
+          refused,
+        )
+      }
+      for (const size of ['320', 'full'])
+        expect(
+          (await person(who).ask('GET', `/media/${piece.parts[0]!.mediaId}/${size}`)).status,
+        ).toBe(refused)
+    },
+  )
 })
 
 test('a pupil starting a piece under somebody else’s id is told that there is nothing', async () => {
   const piece = await school.draft()
   expect((await school.tomasz.ask('PUT', `/pieces/${piece.id}`, { taskId: null })).status).toBe(404)
-  expect((await school.aoife.ask('PUT', `/pieces/${newId()}`, { taskId: school.ids.task })).status).toBe(404)
+  expect(
+    (await school.aoife.ask('PUT', `/pieces/${newId()}`, { taskId: school.ids.task })).status,
+  ).toBe(404)
 })
 
 test('only the class’s teacher judges', async () => {
   const piece = await school.submitted()
   const decision = { move: 'approve', message: '', seenVersion: piece.version }
   for (const who of names.filter((name) => name !== 'teacher')) {
-    expect((await person(who).ask('POST', `/review/pieces/${piece.id}`, decision)).status).toBe(who === 'visitor' ? 401 : 404)
-    expect((await person(who).ask('GET', `/review/pieces/${piece.id}/earlier`)).status).toBe(who === 'visitor' ? 401 : 404)
+    expect((await person(who).ask('POST', `/review/pieces/${piece.id}`, decision)).status).toBe(
+      who === 'visitor' ? 401 : 404,
+    )
+    expect((await person(who).ask('GET', `/review/pieces/${piece.id}/earlier`)).status).toBe(
+      who === 'visitor' ? 401 : 404,
+    )
   }
-  expect((await school.teacher.ask('POST', `/review/pieces/${piece.id}`, decision)).status).toBe(200)
+  expect((await school.teacher.ask('POST', `/review/pieces/${piece.id}`, decision)).status).toBe(
+    200,
+  )
   const tray = await school.otherTeacher.ask<{ pieces: unknown[] }>('GET', '/review/tray')
   expect(tray.body.pieces).toEqual([])
 })
@@ -83,19 +114,34 @@ describe('a parent', () => {
     expect(ids).toContain(open.id)
     for (const hidden of [closed, waiting, draft]) {
       expect(ids).not.toContain(hidden.id)
-      expect((await school.parent.ask('GET', `/media/${hidden.parts[0]!.mediaId}/320`)).status).toBe(404)
+      expect(
+        (await school.parent.ask('GET', `/media/${hidden.parts[0]!.mediaId}/320`)).status,
+      ).toBe(404)
     }
-    expect((await school.parent.fetch('GET', `/media/${open.parts[0]!.mediaId}/320`)).status).toBe(200)
-    expect((await school.otherParent.ask('GET', `/media/${open.parts[0]!.mediaId}/320`)).status).toBe(404)
-    expect((await school.otherParent.ask('GET', `/sharing/children/${school.ids.wren}`)).status).toBe(404)
+    expect((await school.parent.fetch('GET', `/media/${open.parts[0]!.mediaId}/320`)).status).toBe(
+      200,
+    )
+    expect(
+      (await school.otherParent.ask('GET', `/media/${open.parts[0]!.mediaId}/320`)).status,
+    ).toBe(404)
+    expect(
+      (await school.otherParent.ask('GET', `/sharing/children/${school.ids.wren}`)).status,
+    ).toBe(404)
     expect((await school.parent.ask('GET', `/portfolio/${school.ids.wren}`)).status).toBe(404)
     expect((await school.parent.ask('GET', '/folders')).status).toBe(404)
   })
 
   test('goes on seeing the approved version while another go is on the desk', async () => {
     const piece = await school.approved()
-    const again = (await school.wren.ask('POST', `/pieces/${piece.id}/another-go`, { seenVersion: piece.version })).body
-    await school.wren.ask('PATCH', `/pieces/${piece.id}`, { seenVersion: again.version, title: 'Secret second go' })
+    const again = (
+      await school.wren.ask('POST', `/pieces/${piece.id}/another-go`, {
+        seenVersion: piece.version,
+      })
+    ).body
+    await school.wren.ask('PATCH', `/pieces/${piece.id}`, {
+      seenVersion: again.version,
+      title: 'Secret second go',
+    })
     const { body } = await school.parent.ask('GET', `/sharing/children/${school.ids.wren}`)
     expect(JSON.stringify(body)).toContain(piece.id)
     expect(JSON.stringify(body)).not.toContain('Secret second go')
@@ -108,38 +154,67 @@ describe('a parent', () => {
       [together.id, school.ids.tomasz],
     )
     expect(await seen()).toContain(together.id)
-    await test_.manager.query("update consent set granted = false where pupil_id = $1 and kind = 'sharing'", [school.ids.tomasz])
+    await test_.manager.query(
+      "update consent set granted = false where pupil_id = $1 and kind = 'sharing'",
+      [school.ids.tomasz],
+    )
     expect(await seen()).not.toContain(together.id)
-    expect((await school.parent.ask('GET', `/media/${together.parts[0]!.mediaId}/320`)).status).toBe(404)
-    await test_.manager.query("update consent set granted = false where pupil_id = $1 and kind = 'sharing'", [school.ids.wren])
-    expect((await school.parent.ask('GET', `/sharing/children/${school.ids.wren}`)).status).toBe(404)
+    expect(
+      (await school.parent.ask('GET', `/media/${together.parts[0]!.mediaId}/320`)).status,
+    ).toBe(404)
+    await test_.manager.query(
+      "update consent set granted = false where pupil_id = $1 and kind = 'sharing'",
+      [school.ids.wren],
+    )
+    expect((await school.parent.ask('GET', `/sharing/children/${school.ids.wren}`)).status).toBe(
+      404,
+    )
     await test_.manager.query('update consent set granted = true')
   })
 
   test('is out at once when the invitation is withdrawn or has ended by itself', async () => {
     const guest = test_.visitor()
-    const [invitation] = (await school.teacher.ask<PupilSharing>('GET', `/sharing/pupils/${school.ids.wren}`)).body.guardians.map(
-      (guardian) => guardian.invitation!,
-    )
+    const [invitation] = (
+      await school.teacher.ask<PupilSharing>('GET', `/sharing/pupils/${school.ids.wren}`)
+    ).body.guardians.map((guardian) => guardian.invitation!)
     const { invitations } = test_.server.capabilities
-    const letter = await invitations.invite(test_.manager, school.ids.wren, school.ids.wrensParent, { keepEarlier: true })
+    const letter = await invitations.invite(
+      test_.manager,
+      school.ids.wren,
+      school.ids.wrensParent,
+      { keepEarlier: true },
+    )
     const token = letter.address.split('/').at(-1)!
     expect((await guest.ask('POST', '/accounts/sign-in/invitation', { token })).status).toBe(200)
     expect((await guest.ask('GET', '/sharing/children')).status).toBe(200)
     expect(
-      (await school.otherTeacher.ask('POST', `/sharing/pupils/${school.ids.wren}/invitations/${invitation!.id}/withdraw`)).status,
+      (
+        await school.otherTeacher.ask(
+          'POST',
+          `/sharing/pupils/${school.ids.wren}/invitations/${invitation!.id}/withdraw`,
+        )
+      ).status,
     ).toBe(404)
     expect(
-      (await school.teacher.ask('POST', `/sharing/pupils/${school.ids.wren}/invitations/${invitation!.id}/withdraw`)).status,
+      (
+        await school.teacher.ask(
+          'POST',
+          `/sharing/pupils/${school.ids.wren}/invitations/${invitation!.id}/withdraw`,
+        )
+      ).status,
     ).toBe(200)
     expect((await guest.ask('GET', '/sharing/children')).status).toBe(401)
     expect((await guest.ask('POST', '/accounts/sign-in/invitation', { token })).status).toBe(410)
     const renewed = await invitations.invite(test_.manager, school.ids.wren, school.ids.wrensParent)
     const fresh = renewed.address.split('/').at(-1)!
-    expect((await school.parent.ask('POST', '/accounts/sign-in/invitation', { token: fresh })).status).toBe(200)
+    expect(
+      (await school.parent.ask('POST', '/accounts/sign-in/invitation', { token: fresh })).status,
+    ).toBe(200)
     const now = test_.clock.now()
     test_.clock.set(new Date(now.getTime() + 366 * 24 * 3600 * 1000))
-    expect((await guest.ask('POST', '/accounts/sign-in/invitation', { token: fresh })).status).toBe(410)
+    expect((await guest.ask('POST', '/accounts/sign-in/invitation', { token: fresh })).status).toBe(
+      410,
+    )
     test_.clock.set(now)
   })
 })
@@ -153,17 +228,28 @@ test('a page link opens its piece and no other, until it is withdrawn, ends, or 
     madeFor: 'home',
   })
   const bookId = made.body.id
-  await until(async () => (await school.teacher.ask<{ state: string }>('GET', `/book/${bookId}`)).body.state === 'ready')
+  await until(
+    async () =>
+      (await school.teacher.ask<{ state: string }>('GET', `/book/${bookId}`)).body.state ===
+      'ready',
+  )
   const token = test_.server.platform.secrets.tokenFor('page-link', `${bookId}/${piece.id}`)
   const stranger = test_.visitor()
   const open = () => stranger.ask<{ piece: { id: string } }>('GET', `/sharing/links/${token}`)
   expect((await open()).body.piece.id).toBe(piece.id)
-  expect((await stranger.fetch('GET', `/media/${piece.parts[0]!.mediaId}/320?link=${token}`)).status).toBe(200)
-  expect((await stranger.ask('GET', `/media/${other.parts[0]!.mediaId}/320?link=${token}`)).status).toBe(404)
+  expect(
+    (await stranger.fetch('GET', `/media/${piece.parts[0]!.mediaId}/320?link=${token}`)).status,
+  ).toBe(200)
+  expect(
+    (await stranger.ask('GET', `/media/${other.parts[0]!.mediaId}/320?link=${token}`)).status,
+  ).toBe(404)
   expect((await stranger.ask('GET', `/media/${piece.parts[0]!.mediaId}/320`)).status).toBe(401)
   expect((await stranger.ask('GET', `/pieces/${piece.id}`)).status).toBe(401)
 
-  await test_.manager.query("update consent set granted = false where pupil_id = $1 and kind = 'sharing'", [school.ids.tomasz])
+  await test_.manager.query(
+    "update consent set granted = false where pupil_id = $1 and kind = 'sharing'",
+    [school.ids.tomasz],
+  )
   expect((await open()).status).toBe(410)
   await test_.manager.query('update consent set granted = true')
   const now = test_.clock.now()
@@ -188,8 +274,16 @@ test('everything else of a class, a pupil and a portfolio is for its own people 
     [`/sharing/pupils/${school.ids.wren}`, ['teacher']],
   ] as const) {
     for (const who of names) {
-      const expected = (allowed as readonly string[]).includes(who) ? 200 : who === 'visitor' ? 401 : 404
-      expect({ address, who, status: (await person(who).ask('GET', address)).status }).toEqual({ address, who, status: expected })
+      const expected = (allowed as readonly string[]).includes(who)
+        ? 200
+        : who === 'visitor'
+          ? 401
+          : 404
+      expect({ address, who, status: (await person(who).ask('GET', address)).status }).toEqual({
+        address,
+        who,
+        status: expected,
+      })
     }
   }
 })

@@ -14,7 +14,10 @@ import type { EntityManager } from 'typeorm'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
 
-/** Loads the facts that `may` decides by. One query a question; the SQL names facts and never decides. */
+/**
+ * Loads the facts that `may` decides by. One query a question; the SQL names facts and never
+ * decides.
+ */
 export class Guard {
   readonly #platform: Platform
   constructor(platform: Platform) {
@@ -22,15 +25,26 @@ export class Guard {
   }
 
   /**
-   * @throws DomainError `accounts/signed-out` for visitors; for everyone else the code given, which also hides what is there
+   * @throws DomainError `accounts/signed-out` for visitors; for everyone else the code given, which
+   *   also hides what is there
    */
-  #demand(viewer: SignedIn | null, action: Action, subject: Subject, hidden: DomainErrorCode): void {
+  #demand(
+    viewer: SignedIn | null,
+    action: Action,
+    subject: Subject,
+    hidden: DomainErrorCode,
+  ): void {
     const verdict = may(asViewer(viewer), action, subject)
     if (verdict === 'sign-in') throw new DomainError('accounts/signed-out')
     if (verdict === 'hidden') throw new DomainError(hidden)
   }
 
-  async piece(viewer: SignedIn | null, action: Action, pieceId: string, manager = this.#platform.db.manager): Promise<void> {
+  async piece(
+    viewer: SignedIn | null,
+    action: Action,
+    pieceId: string,
+    manager = this.#platform.db.manager,
+  ): Promise<void> {
     const subject = viewer ? await this.#pieceSubject(viewer, pieceId, manager) : NOTHING
     this.#demand(viewer, action, subject, 'piece/not-found')
   }
@@ -58,15 +72,21 @@ export class Guard {
 
   /** Whether somebody may; asks no questions aloud. */
   async allowsPiece(viewer: SignedIn | null, action: Action, pieceId: string): Promise<boolean> {
-    const subject = viewer ? await this.#pieceSubject(viewer, pieceId, this.#platform.db.manager) : NOTHING
+    const subject = viewer
+      ? await this.#pieceSubject(viewer, pieceId, this.#platform.db.manager)
+      : NOTHING
     return may(asViewer(viewer), action, subject) === 'yes'
   }
 
   /**
-   * A piece looked at by whoever holds a printed page. The codes of a book for school open for staff who may read the piece anyway.
+   * A piece looked at by whoever holds a printed page. The codes of a book for school open for
+   * staff who may read the piece anyway.
    * @returns its id @throws DomainError `sharing/link-over`, `sharing/link-for-school`
    */
-  async linkedPiece(viewer: SignedIn | null, token: string): Promise<{ pieceId: string; expiresAt: Date }> {
+  async linkedPiece(
+    viewer: SignedIn | null,
+    token: string,
+  ): Promise<{ pieceId: string; expiresAt: Date }> {
     const [row] = await this.#platform.db.manager.query<
       (PieceFacts & { pieceId: string; live: boolean; madeFor: BookFor; expiresAt: Date })[]
     >(
@@ -76,22 +96,36 @@ export class Guard {
       [this.#platform.secrets.hash('page-link', token), this.#platform.clock.now()],
     )
     if (row?.live && row.madeFor === 'school') {
-      if (row.approved && (await this.allowsPiece(viewer, 'book.read-page', row.pieceId))) return row
+      if (row.approved && (await this.allowsPiece(viewer, 'book.read-page', row.pieceId)))
+        return row
       throw new DomainError('sharing/link-for-school')
     }
     const facts = row ? [...factsOf(row), ...(row.live ? (['link-live'] as const) : [])] : []
-    const verdict = may({ role: 'link-holder' }, 'piece.read-approved', { relations: row ? ['holder'] : [], facts })
+    const verdict = may({ role: 'link-holder' }, 'piece.read-approved', {
+      relations: row ? ['holder'] : [],
+      facts,
+    })
     if (!row || verdict !== 'yes') throw new DomainError('sharing/link-over')
     return row
   }
 
   /** What concerns the whole school. */
   school(viewer: SignedIn | null, action: Action): SignedIn {
-    this.#demand(viewer, action, viewer?.leads ? { relations: ['school-lead'], facts: [] } : NOTHING, 'request/not-found')
+    this.#demand(
+      viewer,
+      action,
+      viewer?.leads ? { relations: ['school-lead'], facts: [] } : NOTHING,
+      'request/not-found',
+    )
     return viewer!
   }
 
-  async pupil(viewer: SignedIn | null, action: Action, pupilId: string, manager = this.#platform.db.manager): Promise<void> {
+  async pupil(
+    viewer: SignedIn | null,
+    action: Action,
+    pupilId: string,
+    manager = this.#platform.db.manager,
+  ): Promise<void> {
     let subject = NOTHING
     if (viewer) {
       const [row] = await manager.query<
@@ -103,7 +137,11 @@ export class Guard {
          from person p where p.id = $1 and p.role = 'pupil'`,
         [pupilId, viewer.personId, await this.#today(manager), viewer.schoolId],
       )
-      if (row) subject = { relations: relationsOf(viewer, row), facts: row.consent ? ['sharing-consent'] : [] }
+      if (row)
+        subject = {
+          relations: relationsOf(viewer, row),
+          facts: row.consent ? ['sharing-consent'] : [],
+        }
     }
     this.#demand(viewer, action, subject, 'request/not-found')
   }
@@ -116,22 +154,35 @@ export class Guard {
   ): Promise<void> {
     let subject = NOTHING
     if (viewer) {
-      const [row] = await manager.query<{ member: boolean; school: boolean; guards: boolean; proposals: boolean }[]>(
+      const [row] = await manager.query<
+        { member: boolean; school: boolean; guards: boolean; proposals: boolean }[]
+      >(
         `select exists (select 1 from enrolment e where e.class_id = c.id and e.person_id = $2) as member, y.school_id = $3 as school,
            exists (select 1 from enrolment e join guardian g on g.pupil_id = e.person_id where e.class_id = c.id and g.parent_id = $2) as guards,
            c.pupils_propose as proposals
          from class c join school_year y on y.id = c.school_year_id where c.id = $1`,
         [classId, viewer.personId, viewer.schoolId],
       )
-      if (row) subject = { relations: relationsOf(viewer, row), facts: row.proposals ? ['proposals-open'] : [] }
+      if (row)
+        subject = {
+          relations: relationsOf(viewer, row),
+          facts: row.proposals ? ['proposals-open'] : [],
+        }
     }
     this.#demand(viewer, action, subject, 'request/not-found')
   }
 
-  async folder(viewer: SignedIn | null, action: Action, folderId: string, manager = this.#platform.db.manager): Promise<void> {
+  async folder(
+    viewer: SignedIn | null,
+    action: Action,
+    folderId: string,
+    manager = this.#platform.db.manager,
+  ): Promise<void> {
     let subject = NOTHING
     if (viewer) {
-      const [row] = await manager.query<{ ofClass: boolean; whole: boolean; school: boolean; files: boolean }[]>(
+      const [row] = await manager.query<
+        { ofClass: boolean; whole: boolean; school: boolean; files: boolean }[]
+      >(
         `select exists (select 1 from folder_class h join enrolment e on e.class_id = h.class_id where h.folder_id = f.id and e.person_id = $2)
              and (f.owner_id is null or f.owner_id = $2 or $4) as "ofClass",
            f.school_id = $3 and f.whole_school as whole, f.school_id = $3 as school,
@@ -141,26 +192,44 @@ export class Guard {
       )
       // A folder of the whole school is everybody's to use, and only the school's lead changes it.
       const member = row && (row.ofClass || (row.whole && action !== 'folder.change'))
-      if (row) subject = { relations: relationsOf(viewer, { ...row, member }), facts: row.files ? ['pupils-file'] : [] }
+      if (row)
+        subject = {
+          relations: relationsOf(viewer, { ...row, member }),
+          facts: row.files ? ['pupils-file'] : [],
+        }
     }
     this.#demand(viewer, action, subject, 'folder/not-found')
   }
 
-  async task(viewer: SignedIn | null, action: Action, taskId: string, manager = this.#platform.db.manager): Promise<void> {
+  async task(
+    viewer: SignedIn | null,
+    action: Action,
+    taskId: string,
+    manager = this.#platform.db.manager,
+  ): Promise<void> {
     let subject = NOTHING
     if (viewer) {
       const [row] = await manager.query<{ member: boolean; school: boolean }[]>(
         `select exists (select 1 from enrolment e where e.class_id = t.class_id and e.person_id = $2) and ($4 or ${shownTo('$2', '$5')}) as member,
            y.school_id = $3 as school
          from task t join class c on c.id = t.class_id join school_year y on y.id = c.school_year_id where t.id = $1`,
-        [taskId, viewer.personId, viewer.schoolId, viewer.role === 'teacher', this.#platform.clock.now()],
+        [
+          taskId,
+          viewer.personId,
+          viewer.schoolId,
+          viewer.role === 'teacher',
+          this.#platform.clock.now(),
+        ],
       )
       if (row) subject = { relations: relationsOf(viewer, row), facts: [] }
     }
     this.#demand(viewer, action, subject, 'task/not-found')
   }
 
-  /** What concerns nobody but the person themselves. @throws DomainError `accounts/signed-out`, or `request/not-found` for other roles */
+  /**
+   * What concerns nobody but the person themselves.
+   * @throws DomainError `accounts/signed-out`, or `request/not-found` for other roles
+   */
   own(viewer: SignedIn | null, role: SignedIn['role']): SignedIn {
     if (!viewer) throw new DomainError('accounts/signed-out')
     if (viewer.role !== role) throw new DomainError('request/not-found')
@@ -170,7 +239,9 @@ export class Guard {
   async notice(viewer: SignedIn | null, action: Action, noticeId: string): Promise<void> {
     let subject = NOTHING
     if (viewer) {
-      const [row] = await this.#platform.db.manager.query<{ teaches: boolean; member: boolean; guards: boolean }[]>(
+      const [row] = await this.#platform.db.manager.query<
+        { teaches: boolean; member: boolean; guards: boolean }[]
+      >(
         `select exists (select 1 from enrolment e where e.class_id = n.class_id and e.person_id = $2) and $3 as teaches,
            n.audience = 'class' and n.withdrawn_at is null
              and exists (select 1 from enrolment e where e.class_id = n.class_id and e.person_id = $2) as member,
@@ -185,7 +256,9 @@ export class Guard {
   }
 
   async #today(manager: EntityManager): Promise<string> {
-    const [school] = await manager.query<{ timeZone: string }[]>('select time_zone as "timeZone" from school limit 1')
+    const [school] = await manager.query<{ timeZone: string }[]>(
+      'select time_zone as "timeZone" from school limit 1',
+    )
     return schoolDay(this.#platform.clock.now(), school?.timeZone ?? 'UTC')
   }
 }
@@ -206,18 +279,34 @@ const NOTHING: Subject = { relations: [], facts: [] }
 export const consents = (person: string) =>
   `exists (select 1 from consent c where c.pupil_id = ${person} and c.kind = 'sharing' and c.granted)`
 
-/** SQL: the makers `m` of the approved version of a piece, to be followed by `and …`. @param piece - Alias of `piece`. */
-export const approvedMakers = (piece: string) => `select 1 from version_maker m where m.version_id = ${piece}.approved_version_id`
+/**
+ * SQL: the makers `m` of the approved version of a piece, to be followed by `and …`.
+ * @param piece - Alias of `piece`.
+ */
+export const approvedMakers = (piece: string) =>
+  `select 1 from version_maker m where m.version_id = ${piece}.approved_version_id`
 
-/** SQL: whether somebody made what was approved, whoever works at the piece now. @param piece - Alias of `piece`. */
-export const madeApproved = (piece: string, person: string) => `exists (${approvedMakers(piece)} and m.person_id = ${person})`
+/**
+ * SQL: whether somebody made what was approved, whoever works at the piece now.
+ * @param piece - Alias of `piece`.
+ */
+export const madeApproved = (piece: string, person: string) =>
+  `exists (${approvedMakers(piece)} and m.person_id = ${person})`
 
-/** SQL: whether every maker of what was approved may be shared: another child in the picture counts as well. @param piece - Alias of `piece`. */
+/**
+ * SQL: whether every maker of what was approved may be shared: another child in the picture counts
+ * as well.
+ * @param piece - Alias of `piece`.
+ */
 export const allConsent = (piece: string) =>
   // Counted, since PostgreSQL may answer a `not exists` here by reading everybody's makers first.
   `(select count(*) from version_maker m where m.version_id = ${piece}.approved_version_id and not ${consents('m.person_id')}) = 0`
 
-/** SQL: whether families may see a piece `p` at this moment, `f` being the folder it was approved into. @see SHARED_WITH_PARENTS in core */
+/**
+ * SQL: whether families may see a piece `p` at this moment, `f` being the folder it was approved
+ * into.
+ * @see SHARED_WITH_PARENTS in core
+ */
 export const SHOWN_AT_HOME = `p.binned_at is null and f.parents_see and ${allConsent('p')}`
 
 /** SQL: whether a teacher teaches a pupil in a class of a school year that has not ended. */
@@ -243,7 +332,13 @@ export const shownTo = (pupil: string, now: string) =>
   `((t.opens_at is null or t.opens_at <= ${now}) and (t.for_all or exists
      (select 1 from task_pupil o where o.task_id = t.id and o.person_id = ${pupil})))`
 
-type Standing = { self?: boolean; member?: boolean; teaches?: boolean; guards?: boolean; school?: boolean }
+type Standing = {
+  self?: boolean
+  member?: boolean
+  teaches?: boolean
+  guards?: boolean
+  school?: boolean
+}
 /** Members of a class are its pupils and its teachers: which of them, the role says. */
 function relationsOf(viewer: SignedIn, row: Standing): Relation[] {
   const relations: Relation[] = []

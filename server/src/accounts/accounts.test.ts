@@ -1,20 +1,32 @@
 import { writeCardCode } from '@nibquill/core'
-import { PASSWORD, type SmallSchool, type TestServer, useSmallSchool } from '../testing/testServer.ts'
+import {
+  PASSWORD,
+  type SmallSchool,
+  type TestServer,
+  useSmallSchool,
+} from '../testing/testServer.ts'
 
 let test_: TestServer
 let school: SmallSchool
 useSmallSchool((opened) => ({ test: test_, school } = opened))
 
-const issue = (pupilId = school.ids.wren) => test_.server.capabilities.nameCards.issue(test_.manager, pupilId)
+const issue = (pupilId = school.ids.wren) =>
+  test_.server.capabilities.nameCards.issue(test_.manager, pupilId)
 
 test('a card opens the desk in lower case and with gaps; the database never holds its code', async () => {
   const code = await issue()
   const pupil = test_.visitor()
-  const answer = await pupil.ask<{ person: { firstName: string; role: string } }>('POST', '/accounts/sign-in/card', {
-    code: ` ${writeCardCode(code).toLowerCase()} `,
-  })
+  const answer = await pupil.ask<{ person: { firstName: string; role: string } }>(
+    'POST',
+    '/accounts/sign-in/card',
+    {
+      code: ` ${writeCardCode(code).toLowerCase()} `,
+    },
+  )
   expect(answer.body.person).toMatchObject({ firstName: 'wren', role: 'pupil' })
-  const [{ dump }] = await test_.manager.query<[{ dump: string }]>('select json_agg(n)::text as dump from name_card n')
+  const [{ dump }] = await test_.manager.query<[{ dump: string }]>(
+    'select json_agg(n)::text as dump from name_card n',
+  )
   expect(dump).not.toContain(code)
 })
 
@@ -27,7 +39,9 @@ test('the cookie is out of reach of scripts and other sites, and only its hash i
   expect(cookie).toMatch(/HttpOnly/)
   expect(cookie).toMatch(/SameSite=Lax/)
   expect(cookie).not.toMatch(/Secure/)
-  const [{ dump }] = await test_.manager.query<[{ dump: string }]>('select json_agg(s)::text as dump from session s')
+  const [{ dump }] = await test_.manager.query<[{ dump: string }]>(
+    'select json_agg(s)::text as dump from session s',
+  )
   expect(dump).not.toContain(/nibquill=([^;]+)/.exec(cookie)![1])
 })
 
@@ -38,7 +52,9 @@ test('a new card stops the old one and ends what it opened', async () => {
   expect((await pupil.ask('GET', '/pieces')).status).toBe(200)
   await issue()
   expect((await pupil.ask('GET', '/pieces')).status).toBe(401)
-  expect((await test_.visitor().ask('POST', '/accounts/sign-in/card', { code: before })).status).toBe(401)
+  expect(
+    (await test_.visitor().ask('POST', '/accounts/sign-in/card', { code: before })).status,
+  ).toBe(401)
 })
 
 test('wrong codes get a kind sentence, and are slowed down by their first group', async () => {
@@ -56,21 +72,34 @@ test('wrong codes get a kind sentence, and are slowed down by their first group'
   expect(slowed.status).toBe(429)
   expect(Number(slowed.headers.get('retry-after'))).toBeGreaterThan(60)
   // Other cards of the same school still work from the same address.
-  expect((await guesser.ask('POST', '/accounts/sign-in/card', { code: await issue() })).status).toBe(200)
+  expect(
+    (await guesser.ask('POST', '/accounts/sign-in/card', { code: await issue() })).status,
+  ).toBe(200)
 })
 
 test('a teacher’s password: wrong ones are refused alike, whether the address is known or not', async () => {
   const visitor = test_.visitor()
   const [known, unknown] = [
-    await visitor.ask('POST', '/accounts/sign-in/password', { email: 'a@saltmarsh.example', password: 'wrong' }),
-    await visitor.ask('POST', '/accounts/sign-in/password', { email: 'z@saltmarsh.example', password: 'wrong' }),
+    await visitor.ask('POST', '/accounts/sign-in/password', {
+      email: 'a@saltmarsh.example',
+      password: 'wrong',
+    }),
+    await visitor.ask('POST', '/accounts/sign-in/password', {
+      email: 'z@saltmarsh.example',
+      password: 'wrong',
+    }),
   ]
   expect(known.body).toEqual(unknown.body)
   expect(known.status).toBe(401)
 })
 
 test('a request from another site changes nothing', async () => {
-  const answer = await school.wren.ask('POST', '/accounts/sign-out', {}, { Origin: 'http://elsewhere.example' })
+  const answer = await school.wren.ask(
+    'POST',
+    '/accounts/sign-out',
+    {},
+    { Origin: 'http://elsewhere.example' },
+  )
   expect(answer.status).toBe(403)
   const response = await fetch(`${school.tomasz.at}/api/accounts/sign-out`, {
     method: 'POST',
@@ -117,7 +146,9 @@ test('a school is set up once, with every fault of the form named', async () => 
 })
 
 test('pages carry a policy that lets no foreign or inline script run', async () => {
-  const policy = (await test_.visitor().fetch('GET', '/health')).headers.get('content-security-policy')!
+  const policy = (await test_.visitor().fetch('GET', '/health')).headers.get(
+    'content-security-policy',
+  )!
   expect(policy).toMatch(/script-src 'self' 'wasm-unsafe-eval'(;|$)/)
   expect(policy).toMatch(/frame-ancestors 'none'/)
 })

@@ -14,7 +14,13 @@ import { PersonRow } from './rows.ts'
 import type { Sessions } from './sessions.ts'
 import type { SignInLimits } from './signInLimits.ts'
 
-type Parts = { limits: SignInLimits; sessions: Sessions; nameCards: NameCards; doors: Doors; passwords: Passwords }
+type Parts = {
+  limits: SignInLimits
+  sessions: Sessions
+  nameCards: NameCards
+  doors: Doors
+  passwords: Passwords
+}
 /** What a card opened: a pupil's desk, or the pegs of a class on this tablet. */
 type Opened = { session: string } | { tablet: string }
 
@@ -29,20 +35,29 @@ export class Accounts {
 
   /**
    * A name card or a door card: whoever holds one need not know which.
-   * @param countedBy - As `KnownBrowsers` gives it. @param tablet - The tablet's token, when it showed pegs before.
+   * @param countedBy - As `KnownBrowsers` gives it. @param tablet - The tablet's token, when it
+   *   showed pegs before.
    * @throws DomainError `accounts/card-unknown` and those of `Doors.hangPegs`
    */
-  async useCard({ code }: CardSignIn, caller: Caller, countedBy: string, tablet: string | undefined): Promise<Opened> {
+  async useCard(
+    { code }: CardSignIn,
+    caller: Caller,
+    countedBy: string,
+    tablet: string | undefined,
+  ): Promise<Opened> {
     const { letters, keys } = readTry(code, countedBy)
     const opened = await this.#parts.limits.count(keys, async () => {
       if (!letters) return this.#refuseCard()
       const session = await this.#parts.nameCards.signIn(letters, caller.browser)
       if (session) return { session }
-      // A right card before a shut door is no wrong try: a class of tablets may hold it up again and again.
-      const hung = await this.#parts.doors.hangPegs(letters, caller, tablet).catch((refusal: unknown) => {
-        if (refusal instanceof DomainError) return refusal
-        throw refusal
-      })
+      // A right card before a shut door is no wrong try: a class of tablets may hold it up again
+      // and again.
+      const hung = await this.#parts.doors
+        .hangPegs(letters, caller, tablet)
+        .catch((refusal: unknown) => {
+          if (refusal instanceof DomainError) return refusal
+          throw refusal
+        })
       if (hung === null) return this.#refuseCard()
       return hung instanceof DomainError ? hung : { tablet: hung }
     })
@@ -58,11 +73,19 @@ export class Accounts {
   async describe(viewer: SignedIn | null, tablet: TabletAtDoor | null): Promise<Session> {
     const school = await this.#platform.db.manager.findOne(SchoolRow, { where: {} })
     if (!school) return { firstRun: true, school: null, person: null, door: null }
-    const about = { name: school.name, timeZone: school.timeZone, address: this.#platform.config.publicUrl }
+    const about = {
+      name: school.name,
+      timeZone: school.timeZone,
+      address: this.#platform.config.publicUrl,
+    }
     const door = tablet && (await this.#parts.doors.doorOf(tablet))
     if (!viewer) return { firstRun: false, school: about, person: null, door }
-    const person = await this.#platform.db.manager.findOneByOrFail(PersonRow, { id: viewer.personId })
-    const [at] = await this.#platform.db.manager.query<{ name: string; idleMinutes: number; pupilsPropose: boolean }[]>(
+    const person = await this.#platform.db.manager.findOneByOrFail(PersonRow, {
+      id: viewer.personId,
+    })
+    const [at] = await this.#platform.db.manager.query<
+      { name: string; idleMinutes: number; pupilsPropose: boolean }[]
+    >(
       `select c.name, c.idle_minutes as "idleMinutes", c.pupils_propose as "pupilsPropose" ${classOfPerson()}`,
       [viewer.personId, this.#platform.clock.now()],
     )
@@ -75,7 +98,10 @@ export class Accounts {
         role: person.role,
         firstName: person.firstName,
         lastName: person.lastName,
-        peg: person.pegSymbol && person.pegColour ? { symbol: person.pegSymbol, colour: person.pegColour } : null,
+        peg:
+          person.pegSymbol && person.pegColour
+            ? { symbol: person.pegSymbol, colour: person.pegColour }
+            : null,
         leads: person.leads,
         className: at?.name ?? null,
         mayPropose: person.role === 'pupil' && (at?.pupilsPropose ?? false),
@@ -84,10 +110,15 @@ export class Accounts {
     }
   }
 
-  /** Makes the school and its first teacher. @throws DomainError `accounts/already-set-up`, `request/invalid` for an unknown time zone */
+  /**
+   * Makes the school and its first teacher.
+   * @throws DomainError `accounts/already-set-up`, `request/invalid` for an unknown time zone
+   */
   async setUp(input: FirstRun, browser = ''): Promise<string> {
     if (!isTimeZone(input.timeZone))
-      throw new DomainError('request/invalid', { fields: { timeZone: ['is not a time zone we know'] } })
+      throw new DomainError('request/invalid', {
+        fields: { timeZone: ['is not a time zone we know'] },
+      })
     const now = this.#platform.clock.now()
     const passwordHash = await this.#parts.passwords.hash(input.password)
     const personId = newId()
@@ -95,14 +126,29 @@ export class Accounts {
       // Two first runs at once: the second waits here, then finds the school.
       await manager.query('lock table school in exclusive mode')
       if (await manager.count(SchoolRow)) throw new DomainError('accounts/already-set-up')
-      const school = { id: newId(), name: input.schoolName, timeZone: input.timeZone, createdAt: now }
+      const school = {
+        id: newId(),
+        name: input.schoolName,
+        timeZone: input.timeZone,
+        createdAt: now,
+      }
       await manager.insert(SchoolRow, school)
       await manager.insert(PersonRow, {
-        id: personId, schoolId: school.id, role: 'teacher', firstName: input.firstName, lastName: input.lastName,
-        email: input.email, passwordHash, leads: true, createdAt: now,
-      }) // prettier-ignore
+        id: personId,
+        schoolId: school.id,
+        role: 'teacher',
+        firstName: input.firstName,
+        lastName: input.lastName,
+        email: input.email,
+        passwordHash,
+        leads: true,
+        createdAt: now,
+      })
       await note(manager, now, personId, 'school-set-up', school.id)
     })
-    return this.#parts.sessions.open({ id: personId, role: 'teacher' }, { way: 'password', browser })
+    return this.#parts.sessions.open(
+      { id: personId, role: 'teacher' },
+      { way: 'password', browser },
+    )
   }
 }

@@ -1,8 +1,34 @@
 import {
-  CardCode, CardSheet, CardSheets, CardSignIn, ChangeDoor, ChangePassword, ChoosePassword, ClassDoor, ConfirmOneTimeCode, Done, DONE,
-  FirstRun, GivePassword, IdParams, InvitationSignIn, LinkParams, MailCodeSignIn, MailMe, OneTimeCodeState, OneTimeSecret,
-  PartOfClassParams, PasswordLink, PasswordSignIn, PegSignIn, PegWall, PrintCards, PupilSecrets, Session, SpareCodes,
-} from '@nibquill/contract' // prettier-ignore
+  CardCode,
+  CardSheet,
+  CardSheets,
+  CardSignIn,
+  ChangeDoor,
+  ChangePassword,
+  ChoosePassword,
+  ClassDoor,
+  ConfirmOneTimeCode,
+  Done,
+  DONE,
+  FirstRun,
+  GivePassword,
+  IdParams,
+  InvitationSignIn,
+  LinkParams,
+  MailCodeSignIn,
+  MailMe,
+  OneTimeCodeState,
+  OneTimeSecret,
+  PartOfClassParams,
+  PasswordLink,
+  PasswordSignIn,
+  PegSignIn,
+  PegWall,
+  PrintCards,
+  PupilSecrets,
+  Session,
+  SpareCodes,
+} from '@nibquill/contract'
 import { DomainError } from '@nibquill/core'
 import { Router, type RequestHandler, type Request, type Response } from 'express'
 import type { Guard } from '../access/guard.ts'
@@ -10,7 +36,16 @@ import type { Platform } from '../platform/platform.ts'
 import { answer, read, rememberViewer, signedIn, staff } from '../platform/routes.ts'
 import type { Accounts } from './accounts.ts'
 import type { CardSheets as Sheets } from './cardSheets.ts'
-import { addressOf, browserOf, callerOf, clearCookie, cookieOf, SESSION_COOKIE, setCookie, TABLET_COOKIE } from './cookies.ts'
+import {
+  addressOf,
+  browserOf,
+  callerOf,
+  clearCookie,
+  cookieOf,
+  SESSION_COOKIE,
+  setCookie,
+  TABLET_COOKIE,
+} from './cookies.ts'
 import type { Doors } from './doors.ts'
 import { drawDoorCard } from './drawDoorCard.ts'
 import type { KnownBrowsers } from './knownBrowsers.ts'
@@ -48,7 +83,10 @@ export function sessionMiddleware(sessions: Sessions): RequestHandler {
   }
 }
 
-/** A request that changes something must come from Nibquill's own pages. @see OWASP CSRF Prevention, "Verifying Origin" */
+/**
+ * A request that changes something must come from Nibquill's own pages.
+ * @see OWASP CSRF Prevention, "Verifying Origin"
+ */
 export function originMiddleware(platform: Platform): RequestHandler {
   return (request, _response, next) => {
     if (!CHANGES.has(request.method)) return next()
@@ -60,12 +98,24 @@ export function originMiddleware(platform: Platform): RequestHandler {
 
 export function accountsRoutes(services: AccountServices): Router {
   const router = Router()
-  router.use(arrivingRoutes(services), doorRoutes(services), cardRoutes(services), passwordRoutes(services))
+  router.use(
+    arrivingRoutes(services),
+    doorRoutes(services),
+    cardRoutes(services),
+    passwordRoutes(services),
+  )
   return router
 }
 
 /** Coming in, being in, going out. */
-function arrivingRoutes({ accounts, sessions, knownBrowsers, doors, passwords, parentDoor }: AccountServices): Router {
+function arrivingRoutes({
+  accounts,
+  sessions,
+  knownBrowsers,
+  doors,
+  passwords,
+  parentDoor,
+}: AccountServices): Router {
   const router = Router()
   const countedBy = (request: Request) => knownBrowsers.countedBy(request)
   const tabletOf = async (request: Request) => {
@@ -78,7 +128,14 @@ function arrivingRoutes({ accounts, sessions, knownBrowsers, doors, passwords, p
     if (before) await sessions.end(before, 'signed-in-again')
     setCookie(request, response, SESSION_COOKIE, token)
     knownBrowsers.remember(request, response)
-    answer(response, Session, await accounts.describe(await sessions.find(token, browserOf(request)), await tabletOf(request)))
+    answer(
+      response,
+      Session,
+      await accounts.describe(
+        await sessions.find(token, browserOf(request)),
+        await tabletOf(request),
+      ),
+    )
   }
 
   router.get('/session', async (request, response) => {
@@ -88,7 +145,12 @@ function arrivingRoutes({ accounts, sessions, knownBrowsers, doors, passwords, p
   router.post('/sign-in/card', async (request, response) => {
     const browser = browserOf(request)
     const card = read(CardSignIn, request.body)
-    const opened = await accounts.useCard(card, callerOf(request), countedBy(request), cookieOf(request, TABLET_COOKIE))
+    const opened = await accounts.useCard(
+      card,
+      callerOf(request),
+      countedBy(request),
+      cookieOf(request, TABLET_COOKIE),
+    )
     if ('session' in opened) return letIn(request, response, opened.session)
     // Whoever was here before is not here any more: the tablet belongs to the class now.
     const viewer = signedIn(request)
@@ -96,7 +158,11 @@ function arrivingRoutes({ accounts, sessions, knownBrowsers, doors, passwords, p
     clearCookie(request, response, SESSION_COOKIE)
     setCookie(request, response, TABLET_COOKIE, opened.tablet)
     knownBrowsers.remember(request, response)
-    answer(response, Session, await accounts.describe(null, await doors.findTablet(opened.tablet, browser)))
+    answer(
+      response,
+      Session,
+      await accounts.describe(null, await doors.findTablet(opened.tablet, browser)),
+    )
   })
   router.get('/pegs', async (request, response) => {
     const tablet = await tabletOf(request)
@@ -107,15 +173,27 @@ function arrivingRoutes({ accounts, sessions, knownBrowsers, doors, passwords, p
     const { pupilId, secret } = read(PegSignIn, request.body)
     const tablet = await tabletOf(request)
     if (!tablet) throw new DomainError('accounts/no-tablet')
-    await letIn(request, response, await doors.signInByPeg(tablet, pupilId, secret, callerOf(request)))
+    await letIn(
+      request,
+      response,
+      await doors.signInByPeg(tablet, pupilId, secret, callerOf(request)),
+    )
   })
   router.post('/sign-in/password', async (request, response) => {
     const input = read(PasswordSignIn, request.body)
-    await letIn(request, response, await passwords.signIn(input, countedBy(request), browserOf(request)))
+    await letIn(
+      request,
+      response,
+      await passwords.signIn(input, countedBy(request), browserOf(request)),
+    )
   })
   router.post('/sign-in/invitation', async (request, response) => {
     const { token } = read(InvitationSignIn, request.body)
-    await letIn(request, response, await parentDoor.signInByInvitation(token, countedBy(request), browserOf(request)))
+    await letIn(
+      request,
+      response,
+      await parentDoor.signInByInvitation(token, countedBy(request), browserOf(request)),
+    )
   })
   router.post('/mail-codes', async (request, response) => {
     await parentDoor.sendCode(read(MailMe, request.body).email, countedBy(request))
@@ -123,7 +201,11 @@ function arrivingRoutes({ accounts, sessions, knownBrowsers, doors, passwords, p
   })
   router.post('/sign-in/mail-code', async (request, response) => {
     const { email, code } = read(MailCodeSignIn, request.body)
-    await letIn(request, response, await parentDoor.signInByCode(email, code, countedBy(request), browserOf(request)))
+    await letIn(
+      request,
+      response,
+      await parentDoor.signInByCode(email, code, countedBy(request), browserOf(request)),
+    )
   })
   router.get('/password-links/:token', async (request, response) => {
     const { token } = read(LinkParams, request.params)
@@ -144,7 +226,11 @@ function arrivingRoutes({ accounts, sessions, knownBrowsers, doors, passwords, p
     answer(response, Done, DONE)
   })
   router.post('/first-run', async (request, response) => {
-    await letIn(request, response, await accounts.setUp(read(FirstRun, request.body), browserOf(request)))
+    await letIn(
+      request,
+      response,
+      await accounts.setUp(read(FirstRun, request.body), browserOf(request)),
+    )
   })
   return router
 }
@@ -162,14 +248,21 @@ function doorRoutes({ guard, accounts, sessions, doors, pictureSecrets }: Accoun
   )
   router.patch('/classes/:id/door', async (request, response) => {
     const id = await ofClass(request)
-    answer(response, ClassDoor, await doors.change(staff(request), id, read(ChangeDoor, request.body), addressOf(request)))
+    answer(
+      response,
+      ClassDoor,
+      await doors.change(staff(request), id, read(ChangeDoor, request.body), addressOf(request)),
+    )
   })
   router.post('/classes/:id/door/card', async (request, response) => {
     const id = await ofClass(request)
     const { code, address } = await doors.renewCard(staff(request), id)
     const { school } = await accounts.describe(null, null)
     sendPdf(response, 'door-card.pdf')
-    await drawDoorCard({ className: await doors.nameOf(id), schoolName: school?.name ?? '', code, address }, response)
+    await drawDoorCard(
+      { className: await doors.nameOf(id), schoolName: school?.name ?? '', code, address },
+      response,
+    )
   })
   router.delete('/classes/:id/sessions', async (request, response) => {
     const id = await ofClass(request)
@@ -201,7 +294,10 @@ function doorRoutes({ guard, accounts, sessions, doors, pictureSecrets }: Accoun
 
 function cardRoutes({ guard, nameCards, cardSheets }: AccountServices): Router {
   const router = Router()
-  const demandRight = async (request: Request, { classId, pupilId }: { classId?: string | null; pupilId?: string | null }) => {
+  const demandRight = async (
+    request: Request,
+    { classId, pupilId }: { classId?: string | null; pupilId?: string | null },
+  ) => {
     if (classId) await guard.schoolClass(signedIn(request), 'class.enrol', classId)
     else await guard.pupil(signedIn(request), 'pupil.change', pupilId!)
   }
@@ -210,9 +306,15 @@ function cardRoutes({ guard, nameCards, cardSheets }: AccountServices): Router {
     await demandRight(request, order)
     answer(response, CardSheet, await cardSheets.ask(staff(request), order), 202)
   })
-  router.get('/cards', async (request, response) => answer(response, CardSheets, await cardSheets.listOf(staff(request))))
+  router.get('/cards', async (request, response) =>
+    answer(response, CardSheets, await cardSheets.listOf(staff(request))),
+  )
   router.get('/cards/:id', async (request, response) => {
-    answer(response, CardSheet, await cardSheets.describe(staff(request), read(IdParams, request.params).id))
+    answer(
+      response,
+      CardSheet,
+      await cardSheets.describe(staff(request), read(IdParams, request.params).id),
+    )
   })
   router.get('/cards/:id/file', async (request, response) => {
     const { id } = read(IdParams, request.params)
@@ -246,7 +348,11 @@ function passwordRoutes({ knownBrowsers, passwords, oneTimeCodes }: AccountServi
     answer(response, OneTimeCodeState, await oneTimeCodes.describe(staff(request))),
   )
   router.post('/one-time-codes/begin', async (request, response) => {
-    await passwords.confirm(staff(request), read(GivePassword, request.body).password, countedBy(request))
+    await passwords.confirm(
+      staff(request),
+      read(GivePassword, request.body).password,
+      countedBy(request),
+    )
     answer(response, OneTimeSecret, await oneTimeCodes.begin(staff(request)))
   })
   router.post('/one-time-codes/confirm', async (request, response) => {

@@ -1,8 +1,20 @@
-import type { OneTimeCodeState, OneTimeSecret, PupilSharing, Session, StaffMember } from '@nibquill/contract'
+import type {
+  OneTimeCodeState,
+  OneTimeSecret,
+  PupilSharing,
+  Session,
+  StaffMember,
+} from '@nibquill/contract'
 import { createHmac } from 'node:crypto'
 import { TOTP, Secret } from 'otpauth'
 import { v7 as newId } from 'uuid'
-import { PASSWORD, type Person, SmallSchool, TestServer, useSmallSchool } from '../testing/testServer.ts'
+import {
+  PASSWORD,
+  type Person,
+  SmallSchool,
+  TestServer,
+  useSmallSchool,
+} from '../testing/testServer.ts'
 
 let test_: TestServer
 let school: SmallSchool
@@ -10,7 +22,8 @@ useSmallSchool((opened) => ({ test: test_, school } = opened))
 
 const EMAIL = 'o@saltmarsh.example'
 const START = new Date('2026-11-23T10:00:00Z')
-const later = (seconds: number) => test_.clock.set(new Date(test_.clock.now().getTime() + seconds * 1000))
+const later = (seconds: number) =>
+  test_.clock.set(new Date(test_.clock.now().getTime() + seconds * 1000))
 beforeEach(async () => {
   test_.clock.set(START)
   await test_.manager.query('delete from sign_in_try')
@@ -36,30 +49,52 @@ describe('a password', () => {
     const mailed = linkIn((await letterTo(EMAIL))!.body)
     const change = (password: string, newPassword: string) =>
       here.ask<Refusal>('POST', '/accounts/password', { password, newPassword })
-    expect((await change('not this one', 'a new long one')).body.type).toBe('/problems/accounts/password-wrong')
+    expect((await change('not this one', 'a new long one')).body.type).toBe(
+      '/problems/accounts/password-wrong',
+    )
     expect((await change(PASSWORD, 'short')).status).toBe(400)
     expect((await change(PASSWORD, 'a new long one')).status).toBe(200)
     expect((await here.ask('GET', '/school')).status).toBe(200)
     expect((await there.ask('GET', '/school')).status).toBe(401)
-    expect((await there.ask('POST', `/accounts/password-links/${mailed}`, { password: PASSWORD })).status).toBe(410)
+    expect(
+      (await there.ask('POST', `/accounts/password-links/${mailed}`, { password: PASSWORD }))
+        .status,
+    ).toBe(410)
     expect((await signIn(test_.visitor(), PASSWORD)).status).toBe(401)
-    expect((await here.ask('POST', '/accounts/password', { password: 'a new long one', newPassword: PASSWORD })).status).toBe(200)
+    expect(
+      (
+        await here.ask('POST', '/accounts/password', {
+          password: 'a new long one',
+          newPassword: PASSWORD,
+        })
+      ).status,
+    ).toBe(200)
   })
 
   test('that was forgotten is chosen anew by a mailed link, once, within the hour', async () => {
     const visitor = test_.visitor()
     const ask = (email: string) => visitor.ask('POST', '/accounts/password-forgotten', { email })
-    expect([(await ask(EMAIL)).body, (await ask('nobody@saltmarsh.example')).body]).toEqual([{ done: true }, { done: true }])
+    expect([(await ask(EMAIL)).body, (await ask('nobody@saltmarsh.example')).body]).toEqual([
+      { done: true },
+      { done: true },
+    ])
     expect(await letterTo('nobody@saltmarsh.example')).toBeUndefined()
     const first = linkIn((await letterTo(EMAIL))!.body)
     later(1)
     await ask(EMAIL)
     const token = linkIn((await letterTo(EMAIL))!.body)
-    // Somebody else may have asked for the newer one: the older one goes on working until either is used.
+    // Somebody else may have asked for the newer one: the older one goes on working until either is
+    // used.
     expect((await visitor.ask('GET', `/accounts/password-links/${first}`)).status).toBe(200)
-    expect((await visitor.ask('POST', `/accounts/password-links/${token}`, { password: PASSWORD })).body.person).toBeTruthy()
+    expect(
+      (await visitor.ask('POST', `/accounts/password-links/${token}`, { password: PASSWORD })).body
+        .person,
+    ).toBeTruthy()
     expect((await visitor.ask('GET', `/accounts/password-links/${first}`)).status).toBe(410)
-    expect((await visitor.ask('POST', `/accounts/password-links/${token}`, { password: PASSWORD })).status).toBe(410)
+    expect(
+      (await visitor.ask('POST', `/accounts/password-links/${token}`, { password: PASSWORD }))
+        .status,
+    ).toBe(410)
     later(1)
     await ask(EMAIL)
     const late = linkIn((await letterTo(EMAIL))!.body)
@@ -73,7 +108,9 @@ describe('a password', () => {
     for (const email of [EMAIL, 'nobody@saltmarsh.example']) {
       const asked = []
       for (let i = 0; i < 6; i++)
-        asked.push((await test_.visitor().ask('POST', '/accounts/password-forgotten', { email })).status)
+        asked.push(
+          (await test_.visitor().ask('POST', '/accounts/password-forgotten', { email })).status,
+        )
       expect(asked).toEqual([200, 200, 200, 200, 200, 200])
     }
     expect((await test_.lettersTo(EMAIL)).length).toBe(before + 4)
@@ -86,7 +123,8 @@ describe('a password', () => {
     const known = test_.visitor()
     expect((await signIn(known, PASSWORD)).status).toBe(200)
     const own = []
-    for (let i = 0; i < 5; i++) own.push((await known.ask('POST', '/accounts/password-forgotten', { email: EMAIL })).status)
+    for (let i = 0; i < 5; i++)
+      own.push((await known.ask('POST', '/accounts/password-forgotten', { email: EMAIL })).status)
     expect(own).toEqual([200, 200, 200, 200, 429])
     expect((await test_.lettersTo(EMAIL)).length).toBe(before + 9)
   })
@@ -105,7 +143,11 @@ describe('a password', () => {
       ['/accounts/mail-codes', 'nobody@saltmarsh.example'],
     ].entries()) {
       await own.visitor().ask('POST', address!, { email })
-      expect([await jobs(), await count('mail'), await count('password_link')]).toEqual([i + 1, letters, 0])
+      expect([await jobs(), await count('mail'), await count('password_link')]).toEqual([
+        i + 1,
+        letters,
+        0,
+      ])
     }
     await own.stop()
   })
@@ -131,31 +173,48 @@ describe('a password', () => {
   test('asked for in vain is noted', async () => {
     await test_.manager.query('delete from audit')
     await signIn(test_.visitor(), 'wrong one')
-    expect(await test_.manager.query("select action, details from audit where action = 'sign-in.failed'")).toEqual([
-      { action: 'sign-in.failed', details: { way: 'password' } },
-    ])
+    expect(
+      await test_.manager.query(
+        "select action, details from audit where action = 'sign-in.failed'",
+      ),
+    ).toEqual([{ action: 'sign-in.failed', details: { way: 'password' } }])
   })
 })
 
 describe('one-time codes', () => {
   /** RFC 6238 and RFC 4226 written out once more, apart from the library the server uses. */
   function codeAt(base32: string, at: Date): string {
-    const bits = [...base32].map((letter) => 'ABCDEFGHIJKLMNOPQRSTUVWXYZ234567'.indexOf(letter).toString(2).padStart(5, '0')).join('')
+    const bits = [...base32]
+      .map((letter) =>
+        'ABCDEFGHIJKLMNOPQRSTUVWXYZ234567'.indexOf(letter).toString(2).padStart(5, '0'),
+      )
+      .join('')
     const key = Buffer.from(bits.match(/.{8}/g)!.map((byte) => parseInt(byte, 2)))
     const counter = Buffer.alloc(8)
     counter.writeBigUInt64BE(BigInt(Math.floor(at.getTime() / 30_000)))
     const digest = createHmac('sha1', key).update(counter).digest()
     const offset = digest.at(-1)! & 15
     return String((digest.readUInt32BE(offset) & 0x7fffffff) % 1_000_000).padStart(6, '0')
-  } // prettier-ignore
+  }
 
   test.each([
-    [59, '94287082'], [1_111_111_109, '07081804'], [1_111_111_111, '14050471'], [1_234_567_890, '89005924'], [2_000_000_000, '69279037'],
+    [59, '94287082'],
+    [1_111_111_109, '07081804'],
+    [1_111_111_111, '14050471'],
+    [1_234_567_890, '89005924'],
+    [2_000_000_000, '69279037'],
   ])('are those of RFC 6238, appendix B, at %i s', (seconds, expected) => {
-    const totp = new TOTP({ secret: Secret.fromUTF8('12345678901234567890'), digits: 8, algorithm: 'SHA1', period: 30 })
+    const totp = new TOTP({
+      secret: Secret.fromUTF8('12345678901234567890'),
+      digits: 8,
+      algorithm: 'SHA1',
+      period: 30,
+    })
     expect(totp.generate({ timestamp: seconds * 1000 })).toBe(expected)
-    expect(codeAt('GEZDGNBVGY3TQOJQGEZDGNBVGY3TQOJQ', new Date(seconds * 1000))).toBe(expected.slice(2))
-  }) // prettier-ignore
+    expect(codeAt('GEZDGNBVGY3TQOJQGEZDGNBVGY3TQOJQ', new Date(seconds * 1000))).toBe(
+      expected.slice(2),
+    )
+  })
 
   let secret: string
   let spare: string[]
@@ -164,14 +223,26 @@ describe('one-time codes', () => {
   test('are switched on with the password and a first right code; the secret lies sealed', async () => {
     const teacher = test_.visitor()
     await signIn(teacher, PASSWORD)
-    expect((await teacher.ask('POST', '/accounts/one-time-codes/begin', { password: 'wrong one' })).status).toBe(401)
-    const { body } = await teacher.ask<OneTimeSecret>('POST', '/accounts/one-time-codes/begin', { password: PASSWORD })
+    expect(
+      (await teacher.ask('POST', '/accounts/one-time-codes/begin', { password: 'wrong one' }))
+        .status,
+    ).toBe(401)
+    const { body } = await teacher.ask<OneTimeSecret>('POST', '/accounts/one-time-codes/begin', {
+      password: PASSWORD,
+    })
     secret = body.secret
     expect(body.address).toMatch(/^otpauth:\/\/totp\/.*secret=/)
     // Not yet confirmed, it asks nobody for anything.
     expect((await signIn(test_.visitor(), PASSWORD)).status).toBe(200)
-    expect((await teacher.ask<Refusal>('POST', '/accounts/one-time-codes/confirm', { code: '000000' })).body.type).toBe('/problems/accounts/code-wrong') // prettier-ignore
-    const confirmed = await teacher.ask<{ codes: string[] }>('POST', '/accounts/one-time-codes/confirm', { code: now() })
+    expect(
+      (await teacher.ask<Refusal>('POST', '/accounts/one-time-codes/confirm', { code: '000000' }))
+        .body.type,
+    ).toBe('/problems/accounts/code-wrong')
+    const confirmed = await teacher.ask<{ codes: string[] }>(
+      'POST',
+      '/accounts/one-time-codes/confirm',
+      { code: now() },
+    )
     spare = confirmed.body.codes
     expect(new Set(spare).size).toBe(8)
     const [{ dump }] = await test_.manager.query<[{ dump: string }]>(
@@ -186,11 +257,17 @@ describe('one-time codes', () => {
     const visitor = test_.visitor()
     expect((await signIn(visitor, PASSWORD)).body.type).toBe('/problems/accounts/code-needed')
     expect((await visitor.ask('GET', '/school')).status).toBe(401)
-    expect((await signIn(visitor, 'wrong one', now())).body.type).toBe('/problems/accounts/password-wrong')
-    expect((await signIn(visitor, PASSWORD, '123456')).body.type).toBe('/problems/accounts/code-wrong')
+    expect((await signIn(visitor, 'wrong one', now())).body.type).toBe(
+      '/problems/accounts/password-wrong',
+    )
+    expect((await signIn(visitor, PASSWORD, '123456')).body.type).toBe(
+      '/problems/accounts/code-wrong',
+    )
     const code = now()
     expect((await signIn(visitor, PASSWORD, code)).status).toBe(200)
-    expect((await signIn(test_.visitor(), PASSWORD, code)).body.type).toBe('/problems/accounts/code-wrong')
+    expect((await signIn(test_.visitor(), PASSWORD, code)).body.type).toBe(
+      '/problems/accounts/code-wrong',
+    )
     const ahead = codeAt(secret, new Date(test_.clock.now().getTime() + 30_000))
     expect((await signIn(test_.visitor(), PASSWORD, ahead)).status).toBe(200)
     const tooFar = codeAt(secret, new Date(test_.clock.now().getTime() + 90_000))
@@ -200,7 +277,8 @@ describe('one-time codes', () => {
   test('cannot be tried without end, not even with the right password', async () => {
     later(120)
     const statuses = []
-    for (let i = 0; i < 10; i++) statuses.push((await signIn(test_.visitor(), PASSWORD, String(100_000 + i))).status)
+    for (let i = 0; i < 10; i++)
+      statuses.push((await signIn(test_.visitor(), PASSWORD, String(100_000 + i))).status)
     expect(statuses).toEqual([...Array<number>(8).fill(401), 429, 429])
   })
 
@@ -214,7 +292,11 @@ describe('one-time codes', () => {
     await test_.visitor().ask('POST', '/accounts/password-forgotten', { email: EMAIL })
     const token = linkIn((await letterTo(EMAIL))!.body)
     const visitor = test_.visitor()
-    const { status, body } = await visitor.ask<Session>('POST', `/accounts/password-links/${token}`, { password: PASSWORD })
+    const { status, body } = await visitor.ask<Session>(
+      'POST',
+      `/accounts/password-links/${token}`,
+      { password: PASSWORD },
+    )
     expect([status, body.person]).toEqual([200, null])
     expect((await visitor.ask('GET', '/school')).status).toBe(401)
   })
@@ -225,9 +307,16 @@ describe('one-time codes', () => {
     expect(oneTimeCodes).toBe(true)
     const other = test_.visitor()
     await signIn(other, PASSWORD, spare[1])
-    expect((await other.ask('PATCH', `/school/staff/${id}`, { oneTimeCodes: false })).status).toBe(404)
-    expect((await other.ask<OneTimeCodeState>('GET', '/accounts/one-time-codes')).body).toEqual({ on: true, spareCodesLeft: 6 })
-    expect((await school.teacher.ask('PATCH', `/school/staff/${id}`, { oneTimeCodes: false })).status).toBe(200)
+    expect((await other.ask('PATCH', `/school/staff/${id}`, { oneTimeCodes: false })).status).toBe(
+      404,
+    )
+    expect((await other.ask<OneTimeCodeState>('GET', '/accounts/one-time-codes')).body).toEqual({
+      on: true,
+      spareCodesLeft: 6,
+    })
+    expect(
+      (await school.teacher.ask('PATCH', `/school/staff/${id}`, { oneTimeCodes: false })).status,
+    ).toBe(200)
     expect((await signIn(test_.visitor(), PASSWORD)).status).toBe(200)
   })
 })
@@ -253,7 +342,9 @@ describe('a parent', () => {
     await ask()
     const person = test_.visitor()
     const code = await codeFor()
-    expect((await enter(`${code.slice(0, 3)} ${code.slice(3)}`, person)).body.person).toMatchObject({ role: 'parent' })
+    expect((await enter(`${code.slice(0, 3)} ${code.slice(3)}`, person)).body.person).toMatchObject(
+      { role: 'parent' },
+    )
     expect((await person.ask('GET', '/sharing/children')).status).toBe(200)
     expect((await enter(code)).body.type).toBe('/problems/accounts/mail-code-wrong')
     later(1)
@@ -294,20 +385,30 @@ describe('a parent', () => {
   })
 
   test('whose invitation has ended by itself still comes in by mail; one that was withdrawn does not, and the session ends', async () => {
-    const { body } = await school.teacher.ask<PupilSharing>('GET', `/sharing/pupils/${school.ids.wren}`)
+    const { body } = await school.teacher.ask<PupilSharing>(
+      'GET',
+      `/sharing/pupils/${school.ids.wren}`,
+    )
     const invitation = body.guardians.find(({ id }) => id === parentId)!.invitation!
     test_.clock.set(new Date('2027-12-01T10:00:00Z'))
-    await school.teacher.ask('POST', '/accounts/sign-in/password', { email: 'a@saltmarsh.example', password: PASSWORD })
+    await school.teacher.ask('POST', '/accounts/sign-in/password', {
+      email: 'a@saltmarsh.example',
+      password: PASSWORD,
+    })
     await ask()
     const person = test_.visitor()
     expect((await enter(await codeFor(), person)).status).toBe(200)
     const withdraw = `/sharing/pupils/${school.ids.wren}/invitations/${invitation.id}/withdraw`
     expect((await school.teacher.ask('POST', withdraw)).status).toBe(200)
     expect((await person.ask('GET', '/sharing/children')).status).toBe(401)
-    const [{ count: before }] = await test_.manager.query<[{ count: number }]>('select count(*)::int from mail')
+    const [{ count: before }] = await test_.manager.query<[{ count: number }]>(
+      'select count(*)::int from mail',
+    )
     later(4000)
     await ask()
-    const [{ count: after }] = await test_.manager.query<[{ count: number }]>('select count(*)::int from mail')
+    const [{ count: after }] = await test_.manager.query<[{ count: number }]>(
+      'select count(*)::int from mail',
+    )
     expect(after).toBe(before)
   })
 })

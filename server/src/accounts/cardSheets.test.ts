@@ -5,19 +5,33 @@ import { createRequire } from 'node:module'
 import path from 'node:path'
 import { v7 as newId } from 'uuid'
 import { prepareZXingModule, readBarcodes } from 'zxing-wasm/reader'
-import { type Person, type SmallSchool, type TestServer, until, useSmallSchool } from '../testing/testServer.ts'
+import {
+  type Person,
+  type SmallSchool,
+  type TestServer,
+  until,
+  useSmallSchool,
+} from '../testing/testServer.ts'
 
 let test_: TestServer
 let school: SmallSchool
 useSmallSchool((opened) => ({ test: test_, school } = opened))
 
-const issue = (pupilId = school.ids.wren) => test_.server.capabilities.nameCards.issue(test_.manager, pupilId)
-const enter = async (code: string): Promise<{ status: number; name: string | undefined; person: Person }> => {
+const issue = (pupilId = school.ids.wren) =>
+  test_.server.capabilities.nameCards.issue(test_.manager, pupilId)
+const enter = async (
+  code: string,
+): Promise<{ status: number; name: string | undefined; person: Person }> => {
   const person = test_.visitor()
-  const { status, body } = await person.ask<{ person?: { firstName: string } }>('POST', '/accounts/sign-in/card', { code })
+  const { status, body } = await person.ask<{ person?: { firstName: string } }>(
+    'POST',
+    '/accounts/sign-in/card',
+    { code },
+  )
   return { status, name: body.person?.firstName, person }
 }
-const order = (what: object, who = school.teacher) => who.ask<CardSheet & Problem>('POST', '/accounts/cards', what)
+const order = (what: object, who = school.teacher) =>
+  who.ask<CardSheet & Problem>('POST', '/accounts/cards', what)
 const drawn = (id: string, who = school.teacher): Promise<CardSheet> =>
   until(async () => {
     const { body } = await who.ask<CardSheet>('GET', `/accounts/cards/${id}`)
@@ -29,16 +43,22 @@ const fetchPdf = async (id: string, who = school.teacher) => {
   writeFileSync(file, Buffer.from(await response.arrayBuffer()))
   return { response, file }
 }
-const textOf = (file: string) => execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' })
+const textOf = (file: string) =>
+  execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' })
 const codesIn = (text: string) => text.match(/([A-Z]{4} ){3}[A-Z]{4}/g) ?? []
-const pagesOf = (file: string) => Number(/Pages:\s+(\d+)/.exec(execFileSync('pdfinfo', [file], { encoding: 'utf8' }))![1])
+const pagesOf = (file: string) =>
+  Number(/Pages:\s+(\d+)/.exec(execFileSync('pdfinfo', [file], { encoding: 'utf8' }))![1])
 /** What the QR codes say, by a decoder that shares nothing with their writer. @see ISO/IEC 18004 */
 async function qrCodesIn(pdf: string, dpi: number): Promise<string[]> {
   const wasm = createRequire(import.meta.url).resolve('zxing-wasm/reader/zxing_reader.wasm')
   prepareZXingModule({ overrides: { wasmBinary: new Uint8Array(readFileSync(wasm)).buffer } })
   const folder = mkdtempSync(path.join(test_.config.dataFolder, 'pages-'))
   execFileSync('pdftoppm', ['-r', String(dpi), '-png', pdf, path.join(folder, 'page')])
-  const found = await Promise.all(readdirSync(folder).map((page) => readBarcodes(new Uint8Array(readFileSync(path.join(folder, page))), { formats: ['QRCode'] }))) // prettier-ignore
+  const found = await Promise.all(
+    readdirSync(folder).map((page) =>
+      readBarcodes(new Uint8Array(readFileSync(path.join(folder, page))), { formats: ['QRCode'] }),
+    ),
+  )
   return found.flat().map(({ text }) => text)
 }
 
@@ -49,7 +69,12 @@ test('eight to a page; the typed code lets its pupil in, and cards printed befor
     externalId: null,
   }))
   await test_.manager.transaction((manager) =>
-    test_.server.capabilities.school.addPupils(manager, school.ids.school, school.ids.heron, pupils),
+    test_.server.capabilities.school.addPupils(
+      manager,
+      school.ids.school,
+      school.ids.heron,
+      pupils,
+    ),
   )
   const old = await issue()
   const { person: before } = await enter(old)
@@ -68,11 +93,19 @@ test('eight to a page; the typed code lets its pupil in, and cards printed befor
 
   const text = textOf(file)
   expect(codesIn(text)).toHaveLength(9)
-  const addresses = codesIn(text).map((code) => `http://nibquill.example/sign-in#${code.replaceAll(' ', '')}`)
-  for (const dpi of [150, 300]) expect((await qrCodesIn(file, dpi)).sort()).toEqual([...addresses].sort())
+  const addresses = codesIn(text).map(
+    (code) => `http://nibquill.example/sign-in#${code.replaceAll(' ', '')}`,
+  )
+  for (const dpi of [150, 300])
+    expect((await qrCodesIn(file, dpi)).sort()).toEqual([...addresses].sort())
   const names = []
   for (const code of codesIn(text)) names.push((await enter(code)).name)
-  expect(names.sort()).toEqual(['Maximiliana-Theodora', ...[1, 2, 3, 4, 5, 6].map((i) => `Pupil${i}`), 'tomasz', 'wren'])
+  expect(names.sort()).toEqual([
+    'Maximiliana-Theodora',
+    ...[1, 2, 3, 4, 5, 6].map((i) => `Pupil${i}`),
+    'tomasz',
+    'wren',
+  ])
   expect(text).toContain('Maximiliana-Theodora')
   // Who finds a lost card learns no surname.
   expect(text).not.toMatch(/Ünal/)
@@ -118,9 +151,15 @@ test('a drawing that fails says so and leaves the old card in use; tried again i
   await test_.manager.query(
     `create function refuse() returns trigger language plpgsql as $$ begin raise exception 'no room'; end $$`,
   )
-  await test_.manager.query('create trigger refuse before insert on name_card for each row execute function refuse()')
+  await test_.manager.query(
+    'create trigger refuse before insert on name_card for each row execute function refuse()',
+  )
   const { body } = await order({ pupilId: school.ids.tomasz })
-  await until(async () => (await school.teacher.ask<CardSheet>('GET', `/accounts/cards/${body.id}`)).body.state === 'failed')
+  await until(
+    async () =>
+      (await school.teacher.ask<CardSheet>('GET', `/accounts/cards/${body.id}`)).body.state ===
+      'failed',
+  )
   expect((await enter(old)).name).toBe('tomasz')
   await test_.manager.query('drop function refuse cascade')
   await test_.server.capabilities.cardSheets.draw(body.id)
@@ -131,11 +170,17 @@ test('a failed drawing asked for again is the same sheet; once newer cards were 
   await test_.manager.query(
     `create function refuse() returns trigger language plpgsql as $$ begin raise exception 'no room'; end $$`,
   )
-  await test_.manager.query('create trigger refuse before insert on name_card for each row execute function refuse()')
+  await test_.manager.query(
+    'create trigger refuse before insert on name_card for each row execute function refuse()',
+  )
   const what = { pupilId: school.ids.tomasz }
   const failed = async () => {
     const { body } = await order(what)
-    await until(async () => (await school.teacher.ask<CardSheet>('GET', `/accounts/cards/${body.id}`)).body.state === 'failed')
+    await until(
+      async () =>
+        (await school.teacher.ask<CardSheet>('GET', `/accounts/cards/${body.id}`)).body.state ===
+        'failed',
+    )
     return body.id
   }
   const id = await failed()
@@ -154,7 +199,12 @@ test('a sheet is there for half an hour, and for nobody but who asked for it', a
   const list = async (who: Person) => (await who.ask<CardSheet[]>('GET', '/accounts/cards')).body
   expect((await list(school.teacher)).map(({ id }) => id)).toContain(body.id)
   expect(await list(school.otherTeacher)).toEqual([])
-  for (const [who, status] of [[school.otherTeacher, 404], [school.wren, 401], [school.parent, 404], [test_.visitor(), 401]] as const)
+  for (const [who, status] of [
+    [school.otherTeacher, 404],
+    [school.wren, 401],
+    [school.parent, 404],
+    [test_.visitor(), 401],
+  ] as const)
     for (const address of [`/accounts/cards/${body.id}`, `/accounts/cards/${body.id}/file`])
       expect((await who.fetch('GET', address)).status).toBe(status)
   const then = test_.clock.now()
@@ -164,7 +214,7 @@ test('a sheet is there for half an hour, and for nobody but who asked for it', a
   test_.clock.set(then)
   await test_.server.capabilities.cardSheets.forget(body.id)
   expect((await fetchPdf(body.id)).response.status).toBe(404)
-}) // prettier-ignore
+})
 
 test('a teacher who left the class meanwhile gets no cards of it', async () => {
   const { body } = await order({ classId: school.ids.plover }, school.otherTeacher)
@@ -184,11 +234,16 @@ test('a teacher who left the class meanwhile gets no cards of it', async () => {
 
 test('for one pupil, by the class’s teachers, and for nobody there is none', async () => {
   expect((await order({ pupilId: school.ids.tomasz })).status).toBe(202)
-  for (const [who, status] of [[school.otherTeacher, 404], [school.wren, 401], [school.parent, 404], [test_.visitor(), 401]] as const)
+  for (const [who, status] of [
+    [school.otherTeacher, 404],
+    [school.wren, 401],
+    [school.parent, 404],
+    [test_.visitor(), 401],
+  ] as const)
     for (const what of [{ pupilId: school.ids.tomasz }, { classId: school.ids.heron }])
       expect((await order(what, who)).status).toBe(status)
   await test_.manager.query('update person set left_at = now() where id = $1', [school.ids.aoife])
   const empty = await order({ classId: school.ids.plover }, school.otherTeacher)
   expect(empty.body.type).toBe('/problems/accounts/no-cards')
   await test_.manager.query('update person set left_at = null where id = $1', [school.ids.aoife])
-}) // prettier-ignore
+})

@@ -29,7 +29,8 @@ export class CardSheets {
   }
 
   /**
-   * Asks for a sheet. Asked twice before the first is drawn, there is one: else the second would stop the cards of the first.
+   * Asks for a sheet. Asked twice before the first is drawn, there is one: else the second would
+   * stop the cards of the first.
    * One that failed is begun again at once.
    * @throws DomainError `accounts/no-cards`
    */
@@ -47,9 +48,17 @@ export class CardSheets {
       const cardCount = (await this.#nameCards.prepare(manager, where)).length
       if (cardCount === 0) throw new DomainError('accounts/no-cards')
       const sheet: CardSheetRow = {
-        id: under?.id ?? newId(), ...where, state: 'waiting', cardCount, cardsDone: 0, sealed: null, requestedBy: viewer.personId, requestedAt: now,
-        finishedAt: null, goneAt: null,
-      } // prettier-ignore
+        id: under?.id ?? newId(),
+        ...where,
+        state: 'waiting',
+        cardCount,
+        cardsDone: 0,
+        sealed: null,
+        requestedBy: viewer.personId,
+        requestedAt: now,
+        finishedAt: null,
+        goneAt: null,
+      }
       await manager.save(CardSheetRow, sheet)
       await addJob(manager, 'accounts.draw-cards', { sheetId: sheet.id }, sheet.id)
       await note(manager, now, viewer.personId, 'name-cards', where.classId ?? where.pupilId)
@@ -59,7 +68,8 @@ export class CardSheets {
   }
 
   /**
-   * The job `accounts.draw-cards`. Codes are put into use in the one step that makes the sheet ready:
+   * The job `accounts.draw-cards`. Codes are put into use in the one step that makes the sheet
+   * ready:
    * cut short anywhere before, the old cards still work; run twice, the first sheet stands.
    */
   async draw(sheetId: string): Promise<void> {
@@ -68,8 +78,13 @@ export class CardSheets {
     if (!sheet || sheet.state === 'ready') return
     try {
       const cards = await this.#nameCards.prepare(manager, sheet)
-      if (sheet.state === 'failed' && (await this.#isOvertaken(sheet, cards))) return await this.forget(sheetId)
-      await this.#change(manager, sheet, { state: 'drawing', cardsDone: 0, cardCount: cards.length })
+      if (sheet.state === 'failed' && (await this.#isOvertaken(sheet, cards)))
+        return await this.forget(sheetId)
+      await this.#change(manager, sheet, {
+        state: 'drawing',
+        cardsDone: 0,
+        cardCount: cards.length,
+      })
       const pdf = await this.#drawPdf(sheet, cards)
       await this.#finish(sheet, cards, pdf)
     } catch (error) {
@@ -78,8 +93,14 @@ export class CardSheets {
     }
   }
 
-  /** Whether somebody made newer cards while this sheet waited for its next try: drawn now, it would stop those. */
-  async #isOvertaken({ requestedAt }: CardSheetRow, cards: readonly PreparedCard[]): Promise<boolean> {
+  /**
+   * Whether somebody made newer cards while this sheet waited for its next try: drawn now, it would
+   * stop those.
+   */
+  async #isOvertaken(
+    { requestedAt }: CardSheetRow,
+    cards: readonly PreparedCard[],
+  ): Promise<boolean> {
     const [newer] = await this.#platform.db.manager.query<unknown[]>(
       'select 1 from name_card where pupil_id = any($1::uuid[]) and created_at > $2 limit 1',
       [cards.map(({ pupilId }) => pupilId), requestedAt],
@@ -103,19 +124,29 @@ export class CardSheets {
   async #finish(sheet: CardSheetRow, cards: readonly PreparedCard[], pdf: Buffer): Promise<void> {
     const now = this.#platform.clock.now()
     await this.#platform.db.transaction(async (manager) => {
-      const before = await manager.findOne(CardSheetRow, { where: { id: sheet.id }, lock: { mode: 'pessimistic_write' } })
+      const before = await manager.findOne(CardSheetRow, {
+        where: { id: sheet.id },
+        lock: { mode: 'pessimistic_write' },
+      })
       if (!before || before.state === 'ready') return
       for (const { pupilId, code } of cards) await this.#nameCards.issue(manager, pupilId, code)
       await this.#nameCards.tellTeachers(manager, sheet.requestedBy, sheet)
       await this.#change(manager, sheet, {
-        state: 'ready', cardsDone: cards.length, sealed: this.#platform.secrets.sealBytes(pdf), finishedAt: now,
+        state: 'ready',
+        cardsDone: cards.length,
+        sealed: this.#platform.secrets.sealBytes(pdf),
+        finishedAt: now,
         goneAt: new Date(now.getTime() + KEPT_MS),
-      }) // prettier-ignore
+      })
       await addJob(manager, 'accounts.forget-cards', { sheetId: sheet.id }, sheet.id, KEPT_MS)
     })
   }
 
-  async #change(manager: EntityManager, sheet: CardSheetRow, change: Partial<CardSheetRow>): Promise<void> {
+  async #change(
+    manager: EntityManager,
+    sheet: CardSheetRow,
+    change: Partial<CardSheetRow>,
+  ): Promise<void> {
     await manager.update(CardSheetRow, sheet.id, change)
     await tell(manager, [sheet.requestedBy], { topic: 'accounts', id: sheet.id })
   }
@@ -137,7 +168,8 @@ export class CardSheets {
   }
 
   async #list(viewer: SignedIn, sheetId: string | null): Promise<CardSheet[]> {
-    type Flat = CardsWhere & Pick<CardSheetRow, 'id' | 'state' | 'cardCount' | 'cardsDone' | 'finishedAt' | 'goneAt'>
+    type Flat = CardsWhere &
+      Pick<CardSheetRow, 'id' | 'state' | 'cardCount' | 'cardsDone' | 'finishedAt' | 'goneAt'>
     const rows = await this.#platform.db.manager.query<Flat[]>(
       `select id, class_id as "classId", pupil_id as "pupilId", state, card_count as "cardCount", cards_done as "cardsDone",
          finished_at as "finishedAt", gone_at as "goneAt"
@@ -155,8 +187,16 @@ export class CardSheets {
   /** @returns the PDF @throws DomainError `accounts/cards-not-ready`, `request/not-found` */
   async read(viewer: SignedIn, sheetId: string): Promise<Buffer> {
     await this.describe(viewer, sheetId)
-    await note(this.#platform.db.manager, this.#platform.clock.now(), viewer.personId, 'name-cards.download', sheetId)
-    const { sealed } = await this.#platform.db.manager.findOneByOrFail(CardSheetRow, { id: sheetId })
+    await note(
+      this.#platform.db.manager,
+      this.#platform.clock.now(),
+      viewer.personId,
+      'name-cards.download',
+      sheetId,
+    )
+    const { sealed } = await this.#platform.db.manager.findOneByOrFail(CardSheetRow, {
+      id: sheetId,
+    })
     if (!sealed) throw new DomainError('accounts/cards-not-ready')
     return this.#platform.secrets.unsealBytes(sealed)
   }

@@ -9,15 +9,26 @@ useSmallSchool((opened) => ({ test: test_, school } = opened))
 const MORNING = new Date('2026-11-23T10:00:00Z')
 beforeEach(async () => {
   test_.clock.set(MORNING)
-  await test_.manager.query(`delete from session s using person p where p.id = s.person_id and p.role = 'pupil'`)
-  await change({ switch: 'hours', onlyHere: false, tabletLimit: 16, asksSecret: false, opensAt: '08:30', closesAt: '15:30' })
+  await test_.manager.query(
+    `delete from session s using person p where p.id = s.person_id and p.role = 'pupil'`,
+  )
+  await change({
+    switch: 'hours',
+    onlyHere: false,
+    tabletLimit: 16,
+    asksSecret: false,
+    opensAt: '08:30',
+    closesAt: '15:30',
+  })
 })
 
 const door = (person = school.teacher, classId = school.ids.heron) =>
   person.ask<ClassDoor>('GET', `/accounts/classes/${classId}/door`)
-const change = (body: object) => school.teacher.ask<ClassDoor>('PATCH', `/accounts/classes/${school.ids.heron}/door`, body)
+const change = (body: object) =>
+  school.teacher.ask<ClassDoor>('PATCH', `/accounts/classes/${school.ids.heron}/door`, body)
 const newCard = () => test_.server.capabilities.doors.issueCard(test_.manager, school.ids.heron)
-const show = (person: Person, code: string) => person.ask<Session>('POST', '/accounts/sign-in/card', { code })
+const show = (person: Person, code: string) =>
+  person.ask<Session>('POST', '/accounts/sign-in/card', { code })
 /** A tablet that has seen the class's door card. */
 async function tablet(code?: string): Promise<Person> {
   const person = test_.visitor()
@@ -26,16 +37,23 @@ async function tablet(code?: string): Promise<Person> {
   return person
 }
 const tap = (person: Person, pupilId = school.ids.wren, secret: readonly string[] | null = null) =>
-  person.ask<Session & { type: string; retryAfterSeconds: number; reason: string }>('POST', '/accounts/sign-in/peg', {
-    pupilId,
-    secret,
-  })
+  person.ask<Session & { type: string; retryAfterSeconds: number; reason: string }>(
+    'POST',
+    '/accounts/sign-in/peg',
+    {
+      pupilId,
+      secret,
+    },
+  )
 
 describe('a door card', () => {
   test('hangs the pegs of its class on a tablet, and a tap on a peg opens that desk', async () => {
     const shared = test_.visitor()
     const shown = await show(shared, await newCard())
-    expect(shown.body).toMatchObject({ person: null, door: { className: 'heron', open: true, tabletNumber: 1 } })
+    expect(shown.body).toMatchObject({
+      person: null,
+      door: { className: 'heron', open: true, tabletNumber: 1 },
+    })
     const { body: wall } = await shared.ask<PegWall>('GET', '/accounts/pegs')
     expect(wall.pegs.map(({ name }) => name)).toEqual(['tomasz', 'wren'])
     expect((await tap(shared)).body.person).toMatchObject({ firstName: 'wren' })
@@ -52,7 +70,9 @@ describe('a door card', () => {
     await tap(shared)
     await newCard()
     expect((await shared.ask('GET', '/pieces')).status).toBe(401)
-    expect((await shared.ask('GET', '/accounts/pegs')).body.type).toBe('/problems/accounts/no-tablet')
+    expect((await shared.ask('GET', '/accounts/pegs')).body.type).toBe(
+      '/problems/accounts/no-tablet',
+    )
     expect((await show(test_.visitor(), code)).status).toBe(401)
   })
 
@@ -72,10 +92,16 @@ describe('a door card', () => {
     await tablet(code)
     expect((await show(first, code)).status).toBe(200)
     const third = await show(test_.visitor(), code)
-    expect([third.status, third.body]).toMatchObject([409, { type: '/problems/accounts/too-many-tablets', limit: 2 }])
+    expect([third.status, third.body]).toMatchObject([
+      409,
+      { type: '/problems/accounts/too-many-tablets', limit: 2 },
+    ])
     const { body } = await door()
     expect(body.tablets.map(({ number }) => number)).toEqual([1, 2])
-    await school.teacher.ask('DELETE', `/accounts/classes/${school.ids.heron}/tablets/${body.tablets[0]!.id}`)
+    await school.teacher.ask(
+      'DELETE',
+      `/accounts/classes/${school.ids.heron}/tablets/${body.tablets[0]!.id}`,
+    )
     expect((await first.ask('GET', '/accounts/pegs')).status).toBe(401)
     const next = await show(test_.visitor(), code)
     expect(next.body.door).toMatchObject({ tabletNumber: 1 })
@@ -91,7 +117,8 @@ describe('a door card', () => {
   test('is only for teachers of the class and whoever leads the school', async () => {
     const pupil = await tablet()
     await tap(pupil)
-    for (const person of [pupil, school.parent, school.otherTeacher]) expect((await door(person)).status).toBe(404)
+    for (const person of [pupil, school.parent, school.otherTeacher])
+      expect((await door(person)).status).toBe(404)
     expect((await door(test_.visitor())).status).toBe(401)
     expect((await door()).status).toBe(200)
   })
@@ -123,7 +150,11 @@ describe('while the door is shut', () => {
 
   test('the teacher’s switch opens and shuts it by hand for the rest of the day', async () => {
     const shared = await tablet()
-    expect((await change({ switch: 'shut' })).body).toMatchObject({ open: false, reason: 'by-hand', switch: 'shut' })
+    expect((await change({ switch: 'shut' })).body).toMatchObject({
+      open: false,
+      reason: 'by-hand',
+      switch: 'shut',
+    })
     expect((await tap(shared)).status).toBe(403)
     test_.clock.set(new Date('2026-11-23T19:00:00Z'))
     expect((await change({ switch: 'open' })).body).toMatchObject({ open: true, reason: 'by-hand' })
@@ -158,20 +189,30 @@ test('a door kept to the school’s network opens no peg from elsewhere, and the
     const from = (address: string) => ({ 'X-Forwarded-For': address })
     const [inSchool, atHome] = [from('203.0.113.7'), from('198.51.100.9')]
     const doorPath = `/accounts/classes/${own.ids.heron}/door`
-    const { body } = await own.teacher.ask<ClassDoor>('PATCH', doorPath, { onlyHere: true }, inSchool)
+    const { body } = await own.teacher.ask<ClassDoor>(
+      'PATCH',
+      doorPath,
+      { onlyHere: true },
+      inSchool,
+    )
     expect(body.onlyHere).toBe(true)
     const code = await proxied.server.capabilities.doors.issueCard(proxied.manager, own.ids.heron)
     const shared = proxied.visitor()
     expect((await shared.ask('POST', '/accounts/sign-in/card', { code }, atHome)).body.type).toBe(
       '/problems/accounts/door-elsewhere',
     )
-    expect((await shared.ask('POST', '/accounts/sign-in/card', { code }, inSchool)).status).toBe(200)
+    expect((await shared.ask('POST', '/accounts/sign-in/card', { code }, inSchool)).status).toBe(
+      200,
+    )
     const peg = { pupilId: own.ids.wren, secret: null }
     expect((await shared.ask('POST', '/accounts/sign-in/peg', peg, atHome)).status).toBe(403)
     expect((await shared.ask('GET', '/accounts/pegs', undefined, atHome)).status).toBe(403)
     expect((await shared.ask('POST', '/accounts/sign-in/peg', peg, inSchool)).status).toBe(200)
     const card = await proxied.server.capabilities.nameCards.issue(proxied.manager, own.ids.wren)
-    expect((await proxied.visitor().ask('POST', '/accounts/sign-in/card', { code: card }, atHome)).status).toBe(200)
+    expect(
+      (await proxied.visitor().ask('POST', '/accounts/sign-in/card', { code: card }, atHome))
+        .status,
+    ).toBe(200)
   } finally {
     await proxied.stop()
   }
@@ -186,10 +227,16 @@ test('a right card held up to a shut door again and again is no wrong try', asyn
 })
 
 describe('three secret pictures', () => {
-  const secrets = () => school.teacher.ask<PupilSecret[]>('GET', `/accounts/classes/${school.ids.heron}/secrets`)
-  const secretOf = async (pupilId: string) => (await secrets()).body.find(({ pupil }) => pupil.id === pupilId)!.symbols
-  const wrongFor = (symbols: readonly string[]) => [...symbols.slice(0, 2), SECRET_SYMBOLS.find((one) => one !== symbols[2])!]
-  const renew = (pupilId: string) => school.teacher.ask('POST', `/accounts/classes/${school.ids.heron}/secrets/${pupilId}`)
+  const secrets = () =>
+    school.teacher.ask<PupilSecret[]>('GET', `/accounts/classes/${school.ids.heron}/secrets`)
+  const secretOf = async (pupilId: string) =>
+    (await secrets()).body.find(({ pupil }) => pupil.id === pupilId)!.symbols
+  const wrongFor = (symbols: readonly string[]) => [
+    ...symbols.slice(0, 2),
+    SECRET_SYMBOLS.find((one) => one !== symbols[2])!,
+  ]
+  const renew = (pupilId: string) =>
+    school.teacher.ask('POST', `/accounts/classes/${school.ids.heron}/secrets/${pupilId}`)
 
   test('are given to everyone when switched on, and only they open the peg, in their order', async () => {
     expect((await change({ asksSecret: true })).body.asksSecret).toBe(true)
@@ -197,7 +244,8 @@ describe('three secret pictures', () => {
     expect((await tap(shared)).body.type).toBe('/problems/accounts/secret-wrong')
     const symbols = await secretOf(school.ids.wren)
     expect(symbols).toHaveLength(3)
-    if (symbols[0] !== symbols[2]) expect((await tap(shared, school.ids.wren, [...symbols].reverse())).status).toBe(401)
+    if (symbols[0] !== symbols[2])
+      expect((await tap(shared, school.ids.wren, [...symbols].reverse())).status).toBe(401)
     expect((await tap(shared, school.ids.wren, symbols)).status).toBe(200)
   })
 
@@ -214,15 +262,29 @@ describe('three secret pictures', () => {
     test_.clock.set(new Date(MORNING.getTime() + 30_000))
     expect((await wrong()).body.retryAfterSeconds).toBe(60)
     await renew(school.ids.tomasz)
-    expect((await tap(shared, school.ids.tomasz, await secretOf(school.ids.tomasz))).status).toBe(200)
+    expect((await tap(shared, school.ids.tomasz, await secretOf(school.ids.tomasz))).status).toBe(
+      200,
+    )
   })
 
   test('are seen by the class’s teacher and by nobody else', async () => {
     const pupil = test_.visitor()
-    await show(pupil, await test_.server.capabilities.nameCards.issue(test_.manager, school.ids.wren))
+    await show(
+      pupil,
+      await test_.server.capabilities.nameCards.issue(test_.manager, school.ids.wren),
+    )
     for (const person of [pupil, school.otherTeacher, school.parent])
-      expect((await person.ask('GET', `/accounts/classes/${school.ids.heron}/secrets`)).status).toBe(404)
-    expect((await school.otherTeacher.ask('POST', `/accounts/classes/${school.ids.plover}/secrets/${school.ids.wren}`)).status).toBe(404) // prettier-ignore
+      expect(
+        (await person.ask('GET', `/accounts/classes/${school.ids.heron}/secrets`)).status,
+      ).toBe(404)
+    expect(
+      (
+        await school.otherTeacher.ask(
+          'POST',
+          `/accounts/classes/${school.ids.plover}/secrets/${school.ids.wren}`,
+        )
+      ).status,
+    ).toBe(404)
   })
 })
 
@@ -231,9 +293,16 @@ describe('open desks', () => {
     const shared = await tablet()
     await tap(shared)
     const other = test_.visitor()
-    await show(other, await test_.server.capabilities.nameCards.issue(test_.manager, school.ids.tomasz))
+    await show(
+      other,
+      await test_.server.capabilities.nameCards.issue(test_.manager, school.ids.tomasz),
+    )
     const { body } = await door()
-    expect(body.sessions.map(({ pupil, way, tabletNumber }) => [pupil.firstName, way, tabletNumber]).sort()).toEqual([
+    expect(
+      body.sessions
+        .map(({ pupil, way, tabletNumber }) => [pupil.firstName, way, tabletNumber])
+        .sort(),
+    ).toEqual([
       ['tomasz', 'card', null],
       ['wren', 'peg', 1],
     ])
@@ -243,11 +312,20 @@ describe('open desks', () => {
     expect((await other.ask('GET', '/pieces')).status).toBe(200)
     // A desk of another class cannot be ended through this one.
     const elsewhere = test_.visitor()
-    await show(elsewhere, await test_.server.capabilities.nameCards.issue(test_.manager, school.ids.aoife))
+    await show(
+      elsewhere,
+      await test_.server.capabilities.nameCards.issue(test_.manager, school.ids.aoife),
+    )
     const plovers = await door(school.otherTeacher, school.ids.plover)
-    const ended = await school.teacher.ask('DELETE', `/accounts/classes/${school.ids.heron}/sessions/${plovers.body.sessions[0]!.id}`) // prettier-ignore
+    const ended = await school.teacher.ask(
+      'DELETE',
+      `/accounts/classes/${school.ids.heron}/sessions/${plovers.body.sessions[0]!.id}`,
+    )
     expect(ended.status).toBe(404)
-    const all = await school.teacher.ask<ClassDoor>('DELETE', `/accounts/classes/${school.ids.heron}/sessions`)
+    const all = await school.teacher.ask<ClassDoor>(
+      'DELETE',
+      `/accounts/classes/${school.ids.heron}/sessions`,
+    )
     expect(all.body.sessions).toEqual([])
     expect((await other.ask('GET', '/pieces')).status).toBe(401)
     expect((await elsewhere.ask('GET', '/pieces')).status).toBe(200)
@@ -260,7 +338,9 @@ describe('open desks', () => {
       await show(device, code)
       test_.clock.set(new Date(test_.clock.now().getTime() + 1000))
     }
-    const open = await Promise.all(devices.map(async (device) => (await device.ask('GET', '/pieces')).status))
+    const open = await Promise.all(
+      devices.map(async (device) => (await device.ask('GET', '/pieces')).status),
+    )
     expect(open).toEqual([401, 200, 200])
   })
 

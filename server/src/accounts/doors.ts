@@ -30,8 +30,14 @@ const FINISH_MS = 10 * MINUTE_MS
 const TABLET_FORGOTTEN_MS = 30 * DAY_MS
 const SEEN_EVERY_MS = MINUTE_MS
 const FIRST_SETTINGS = {
-  switch: 'hours', switchedOn: null, opensAt: '08:30', closesAt: '15:30', tabletLimit: 16, asksSecret: false, network: null,
-} as const // prettier-ignore
+  switch: 'hours',
+  switchedOn: null,
+  opensAt: '08:30',
+  closesAt: '15:30',
+  tabletLimit: 16,
+  asksSecret: false,
+  network: null,
+} as const
 
 /** Where a request comes from. */
 export type Caller = { browser: string; address: string }
@@ -66,23 +72,38 @@ export class Doors {
     } = await this.#settings(manager, classId)
     const state = await this.#state(manager, classId)
     const card = await manager.findOneBy(DoorCardRow, { classId, revokedAt: IsNull() })
-    const tablets = await manager.query<(Omit<SharedTablet, 'openedAt' | 'seenAt'> & { openedAt: Date; seenAt: Date })[]>(
+    const tablets = await manager.query<
+      (Omit<SharedTablet, 'openedAt' | 'seenAt'> & { openedAt: Date; seenAt: Date })[]
+    >(
       `select t.id, t.number, t.opened_at as "openedAt", t.seen_at as "seenAt" from tablet t
        where t.class_id = $1 and t.ended_at is null and t.seen_at > $2 order by t.number`,
       [classId, new Date(now.getTime() - TABLET_FORGOTTEN_MS)],
     )
     const switchedToday = settings.switchedOn === schoolDay(now, await this.#zone(manager))
     return {
-      switch: switchedToday ? position : 'hours', opensAt, closesAt, tabletLimit, asksSecret, onlyHere: network !== null, ...stateOf(state),
+      switch: switchedToday ? position : 'hours',
+      opensAt,
+      closesAt,
+      tabletLimit,
+      asksSecret,
+      onlyHere: network !== null,
+      ...stateOf(state),
       cardMadeAt: card?.createdAt.toISOString() ?? null,
       tablets: tablets.map((tablet) => ({
-        ...tablet, openedAt: tablet.openedAt.toISOString(), seenAt: tablet.seenAt.toISOString(),
+        ...tablet,
+        openedAt: tablet.openedAt.toISOString(),
+        seenAt: tablet.seenAt.toISOString(),
       })),
       sessions: await this.#sessions.listOfClass(classId),
-    } // prettier-ignore
+    }
   }
 
-  async change(viewer: SignedIn, classId: string, { onlyHere, ...change }: ChangeDoor, address: string): Promise<ClassDoor> {
+  async change(
+    viewer: SignedIn,
+    classId: string,
+    { onlyHere, ...change }: ChangeDoor,
+    address: string,
+  ): Promise<ClassDoor> {
     await this.#platform.db.transaction(async (manager) => {
       const now = this.#platform.clock.now()
       await manager.query('select 1 from class where id = $1 for update', [classId])
@@ -91,7 +112,9 @@ export class Doors {
       if (onlyHere !== undefined) settings.network = onlyHere ? networkOf(address) : null
       if (change.switch) settings.switchedOn = schoolDay(now, await this.#zone(manager))
       if (settings.closesAt <= settings.opensAt)
-        throw new DomainError('request/invalid', { fields: { closesAt: ['is not later than the opening time'] } })
+        throw new DomainError('request/invalid', {
+          fields: { closesAt: ['is not later than the opening time'] },
+        })
       await manager.save(DoorRow, settings)
       if (change.asksSecret) await this.#secrets.giveMissing(manager, classId)
       await this.#endDesksLater(manager, classId)
@@ -103,17 +126,20 @@ export class Doors {
   /** A desk opened by a peg stays open a little longer than the door. */
   async #endDesksLater(manager: EntityManager, classId: string): Promise<void> {
     const state = await this.#state(manager, classId)
-    await manager.query('update session s set ends_at = $2 from tablet t where t.id = s.tablet_id and t.class_id = $1', [
-      classId,
-      this.#deskEndsAt(state),
-    ])
+    await manager.query(
+      'update session s set ends_at = $2 from tablet t where t.id = s.tablet_id and t.class_id = $1',
+      [classId, this.#deskEndsAt(state)],
+    )
   }
 
   #deskEndsAt(state: DoorState): Date {
     return new Date((state.until ?? this.#platform.clock.now()).getTime() + FINISH_MS)
   }
 
-  /** A new door card; tablets the old one opened no longer show the pegs. @returns its code, kept nowhere, and its address */
+  /**
+   * A new door card; tablets the old one opened no longer show the pegs.
+   * @returns its code, kept nowhere, and its address
+   */
   async renewCard(viewer: SignedIn, classId: string): Promise<{ code: string; address: string }> {
     const now = this.#platform.clock.now()
     return this.#platform.db.transaction(async (manager) => {
@@ -132,7 +158,13 @@ export class Doors {
     await manager.update(DoorCardRow, { classId, revokedAt: IsNull() }, { revokedAt: now })
     await manager.update(TabletRow, { classId, endedAt: IsNull() }, { endedAt: now })
     const codeHash = this.#platform.secrets.hash('door-card', code)
-    await manager.insert(DoorCardRow, { id: newId(), classId, codeHash, createdAt: now, revokedAt: null })
+    await manager.insert(DoorCardRow, {
+      id: newId(),
+      classId,
+      codeHash,
+      createdAt: now,
+      revokedAt: null,
+    })
     return code
   }
 
@@ -140,9 +172,14 @@ export class Doors {
    * Hangs the pegs of a class on a tablet.
    * @param known - The tablet's own token, when it showed pegs before: it is the same tablet then.
    * @returns the tablet's token; null when no door card in use has this code
-   * @throws DomainError `accounts/door-shut` with `reason`, `accounts/door-elsewhere`, `accounts/too-many-tablets` with `limit`
+   * @throws DomainError `accounts/door-shut` with `reason`, `accounts/door-elsewhere`,
+   *   `accounts/too-many-tablets` with `limit`
    */
-  async hangPegs(letters: string, { browser, address }: Caller, known: string | undefined): Promise<string | null> {
+  async hangPegs(
+    letters: string,
+    { browser, address }: Caller,
+    known: string | undefined,
+  ): Promise<string | null> {
     return this.#platform.db.transaction(async (manager) => {
       const card = await manager.findOneBy(DoorCardRow, {
         codeHash: this.#platform.secrets.hash('door-card', letters),
@@ -161,19 +198,31 @@ export class Doors {
         'select number from tablet where class_id = $1 and ended_at is null and seen_at > $2',
         [card.classId, new Date(now.getTime() - TABLET_FORGOTTEN_MS)],
       )
-      if (taken.length >= tabletLimit) throw new DomainError('accounts/too-many-tablets', { limit: tabletLimit })
-      const number = Array.from({ length: taken.length + 1 }, (_, i) => i + 1).find((free) => taken.every((one) => one.number !== free))! // prettier-ignore
+      if (taken.length >= tabletLimit)
+        throw new DomainError('accounts/too-many-tablets', { limit: tabletLimit })
+      const number = Array.from({ length: taken.length + 1 }, (_, i) => i + 1).find((free) =>
+        taken.every((one) => one.number !== free),
+      )!
       const token = this.#platform.secrets.token()
       await manager.insert(TabletRow, {
-        id: newId(), classId: card.classId, number, tokenHash: this.#platform.secrets.hash('tablet', token),
-        browserHash: this.#platform.secrets.hash('browser', browser), openedAt: now, seenAt: now, endedAt: null,
-      }) // prettier-ignore
+        id: newId(),
+        classId: card.classId,
+        number,
+        tokenHash: this.#platform.secrets.hash('tablet', token),
+        browserHash: this.#platform.secrets.hash('browser', browser),
+        openedAt: now,
+        seenAt: now,
+        endedAt: null,
+      })
       await note(manager, now, null, 'tablet.open', card.classId)
       return token
     })
   }
 
-  /** The tablet a token belongs to; null when a teacher took it away, its card was renewed, or its year is over. */
+  /**
+   * The tablet a token belongs to; null when a teacher took it away, its card was renewed, or its
+   * year is over.
+   */
   async findTablet(token: string, browser: string): Promise<TabletAtDoor | null> {
     const now = this.#platform.clock.now()
     const manager = this.#platform.db.manager
@@ -184,7 +233,8 @@ export class Doors {
       [this.#platform.secrets.hash('tablet', token), now],
     )
     if (!row || row.browserHash !== this.#platform.secrets.hash('browser', browser)) return null
-    if (now.getTime() - row.seenAt.getTime() > SEEN_EVERY_MS) await manager.update(TabletRow, row.id, { seenAt: now })
+    if (now.getTime() - row.seenAt.getTime() > SEEN_EVERY_MS)
+      await manager.update(TabletRow, row.id, { seenAt: now })
     return { id: row.id, classId: row.classId, number: row.number }
   }
 
@@ -218,10 +268,18 @@ export class Doors {
     const manager = this.#platform.db.manager
     const door = await this.doorOf(tablet)
     const { opensAt, asksSecret, network } = await this.#settings(manager, tablet.classId)
-    if (network !== null && network !== networkOf(address)) throw new DomainError('accounts/door-elsewhere')
+    if (network !== null && network !== networkOf(address))
+      throw new DomainError('accounts/door-elsewhere')
     if (!door.open) return { ...door, opensAt, asksSecret, pegs: [] }
     const rows = await manager.query<
-      { id: string; firstName: string; lastName: string; symbol: never; colour: never; isShared: boolean }[]
+      {
+        id: string
+        firstName: string
+        lastName: string
+        symbol: never
+        colour: never
+        isShared: boolean
+      }[]
     >(
       `select p.id, p.first_name as "firstName", p.last_name as "lastName", p.peg_symbol as symbol, p.peg_colour as colour,
          ${sharesFirstName('p')} as "isShared"
@@ -244,7 +302,8 @@ export class Doors {
 
   /**
    * Opens the desk of a pupil who tapped their peg.
-   * @throws DomainError `accounts/door-shut`, `accounts/door-elsewhere`, `accounts/secret-wrong`, `accounts/too-many-tries`, `request/not-found` for a peg of another class
+   * @throws DomainError `accounts/door-shut`, `accounts/door-elsewhere`, `accounts/secret-wrong`,
+   *   `accounts/too-many-tries`, `request/not-found` for a peg of another class
    */
   async signInByPeg(
     tablet: TabletAtDoor,
@@ -254,18 +313,31 @@ export class Doors {
   ): Promise<string> {
     const manager = this.#platform.db.manager
     const state = await this.#demandOpen(manager, tablet.classId, address)
-    const pupil = await manager.findOneBy(PersonRow, { id: pupilId, role: 'pupil', leftAt: IsNull() })
-    if (!pupil || !(await manager.existsBy(EnrolmentRow, { classId: tablet.classId, personId: pupilId })))
+    const pupil = await manager.findOneBy(PersonRow, {
+      id: pupilId,
+      role: 'pupil',
+      leftAt: IsNull(),
+    })
+    if (
+      !pupil ||
+      !(await manager.existsBy(EnrolmentRow, { classId: tablet.classId, personId: pupilId }))
+    )
       throw new DomainError('request/not-found')
     const { asksSecret } = await this.#settings(manager, tablet.classId)
     if (asksSecret) await this.#secrets.check(pupilId, secret ?? [])
-    return this.#sessions.open(pupil, { way: 'peg', browser, tabletId: tablet.id, endsAt: this.#deskEndsAt(state) })
+    return this.#sessions.open(pupil, {
+      way: 'peg',
+      browser,
+      tabletId: tablet.id,
+      endsAt: this.#deskEndsAt(state),
+    })
   }
 
   /** @throws DomainError `accounts/door-shut` with `reason`, `accounts/door-elsewhere` */
   async #demandOpen(manager: EntityManager, classId: string, address: string): Promise<DoorState> {
     const { network } = await this.#settings(manager, classId)
-    if (network !== null && network !== networkOf(address)) throw new DomainError('accounts/door-elsewhere')
+    if (network !== null && network !== networkOf(address))
+      throw new DomainError('accounts/door-elsewhere')
     const state = await this.#state(manager, classId)
     if (!state.open) throw new DomainError('accounts/door-shut', { reason: state.reason })
     return state
@@ -286,4 +358,8 @@ export class Doors {
   }
 }
 
-const stateOf = ({ open, until, reason }: DoorState) => ({ open, until: until?.toISOString() ?? null, reason })
+const stateOf = ({ open, until, reason }: DoorState) => ({
+  open,
+  until: until?.toISOString() ?? null,
+  reason,
+})

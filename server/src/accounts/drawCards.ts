@@ -6,7 +6,10 @@ import { drawQr, openDocument, PAGE, Pen, RULE, type Doc, type Section } from '.
 import { PEG_DRAWINGS } from '../print/pegs.generated.ts'
 import { strings } from './strings.ts'
 
-/** `name` as beside the peg: a lost card tells no surname. `code` without gaps; `address` is what the QR code says. */
+/**
+ * `name` as beside the peg: a lost card tells no surname. `code` without gaps; `address` is what
+ * the QR code says.
+ */
 export type Card = { name: string; peg: Peg | null; code: string; address: string }
 
 const COLUMNS = 2
@@ -19,7 +22,10 @@ const CODE = 100
 const PEG = 62
 const INSET = 22
 
-/** Name cards, eight to a page with lines to cut along: peg, name, QR code, typed code. @param onCard - Waited for after each card. */
+/**
+ * Name cards, eight to a page with lines to cut along: peg, name, QR code, typed code.
+ * @param onCard - Waited for after each card.
+ */
 export async function drawCards(
   cards: readonly Card[],
   title: string,
@@ -63,17 +69,36 @@ function drawCard(pen: Pen, root: Section, card: Card, left: number, top: number
   const width = WIDTH - 2 * INSET - CODE - 14
   if (card.peg) {
     const { symbol, colour } = card.peg
-    pen.tag(root, 'Figure', () => drawPeg(doc, PEG_DRAWINGS[symbol], PIGMENTS[colour], words, top + INSET), {
-      alt: `${colour} ${symbol}`,
-    })
+    pen.tag(
+      root,
+      'Figure',
+      () => drawPeg(doc, PEG_DRAWINGS[symbol], PIGMENTS[colour], words, top + INSET),
+      {
+        alt: `${colour} ${symbol}`,
+      },
+    )
   }
   const size = pen.sizeFor(card.name, width, 40, [26, 22, 18, 14, 11], 'title')
-  pen.tag(root, 'P', () => pen.text(card.name, { x: words, y: top + INSET + PEG + 12, width, size, family: 'title', height: 40 }))
+  pen.tag(root, 'P', () =>
+    pen.text(card.name, {
+      x: words,
+      y: top + INSET + PEG + 12,
+      width,
+      size,
+      family: 'title',
+      height: 40,
+    }),
+  )
   const qr = { x: left + WIDTH - INSET - CODE, y: top + INSET, size: CODE }
   pen.tag(root, 'Figure', () => drawQr(doc, card.address, qr), { alt: strings.qrOf(card.name) })
   const foot = { x: words, width: WIDTH - 2 * INSET }
   pen.tag(root, 'P', () =>
-    pen.text(writeCardCode(card.code), { ...foot, y: top + HEIGHT - INSET - 30, size: 17, family: 'strong' }),
+    pen.text(writeCardCode(card.code), {
+      ...foot,
+      y: top + HEIGHT - INSET - 30,
+      size: 17,
+      family: 'strong',
+    }),
   )
 }
 

@@ -8,7 +8,8 @@ const KNOWN_COOKIE = 'nibquill-known'
 const ID_LETTERS = 22
 
 /**
- * Browsers somebody came in with before count their wrong tries apart. A whole school shares one address: whoever tries codes
+ * Browsers somebody came in with before count their wrong tries apart. A whole school shares one
+ * address: whoever tries codes
  * without end there keeps out strangers, but none of its tablets.
  * @see OWASP, Slow Down Online Guessing Attacks with Device Cookies
  */
@@ -28,14 +29,22 @@ export class KnownBrowsers {
   remember(request: Request, response: Response): void {
     if (this.#idOf(request)) return
     const id = this.#secrets.token().slice(0, ID_LETTERS)
-    setCookie(request, response, KNOWN_COOKIE, `${id}.${this.#secrets.tokenFor('known-browser', id)}`)
+    setCookie(
+      request,
+      response,
+      KNOWN_COOKIE,
+      `${id}.${this.#secrets.tokenFor('known-browser', id)}`,
+    )
   }
 
   /** Null for a cookie nobody here has signed. */
   #idOf(request: Request): string | null {
     const [id, signature] = (cookieOf(request, KNOWN_COOKIE) ?? '').split('.')
     if (id?.length !== ID_LETTERS || !signature) return null
-    const [given, right] = [Buffer.from(signature), Buffer.from(this.#secrets.tokenFor('known-browser', id))]
+    const [given, right] = [
+      Buffer.from(signature),
+      Buffer.from(this.#secrets.tokenFor('known-browser', id)),
+    ]
     return given.length === right.length && timingSafeEqual(given, right) ? id : null
   }
 }

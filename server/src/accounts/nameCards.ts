@@ -1,4 +1,12 @@
-import { cardCodePrefix, makeCardCode, pegName, readCardCode, writeCardLink, type Colour, type PegSymbol } from '@nibquill/core'
+import {
+  cardCodePrefix,
+  makeCardCode,
+  pegName,
+  readCardCode,
+  writeCardLink,
+  type Colour,
+  type PegSymbol,
+} from '@nibquill/core'
 import { IsNull, type EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
 import { teachersOf, tellStaff } from '../notices/news.ts'
@@ -32,14 +40,21 @@ export class NameCards {
     this.#sessions = sessions
   }
 
-  /** @param letters - As `readCardCode` gives them. @returns a session's token; null when no card in use has this code */
+  /**
+   * @param letters - As `readCardCode` gives them.
+   * @returns a session's token; null when no card in use has this code
+   */
   async signIn(letters: string, browser: string): Promise<string | null> {
     const card = await this.#platform.db.manager.findOneBy(NameCardRow, {
       codeHash: this.#platform.secrets.hash('card', letters),
       revokedAt: IsNull(),
     })
-    const pupil = card && (await this.#platform.db.manager.findOneBy(PersonRow, { id: card.pupilId, leftAt: IsNull() }))
-    return card && pupil ? this.#sessions.open(pupil, { way: 'card', browser, nameCardId: card.id }) : null
+    const pupil =
+      card &&
+      (await this.#platform.db.manager.findOneBy(PersonRow, { id: card.pupilId, leftAt: IsNull() }))
+    return card && pupil
+      ? this.#sessions.open(pupil, { way: 'card', browser, nameCardId: card.id })
+      : null
   }
 
   async renew(viewer: SignedIn, pupilId: string): Promise<string> {
@@ -51,11 +66,23 @@ export class NameCards {
   }
 
   /** That there are new cards is news for those who teach the pupils: who holds one is in. */
-  async tellTeachers(manager: EntityManager, byId: string, { classId, pupilId }: CardsWhere): Promise<void> {
+  async tellTeachers(
+    manager: EntityManager,
+    byId: string,
+    { classId, pupilId }: CardsWhere,
+  ): Promise<void> {
     const pupils = pupilId
       ? [pupilId]
-      : (await manager.findBy(EnrolmentRow, { classId: classId ?? '' })).map(({ personId }) => personId)
-    const deed = { kind: 'name-card', byId, subjectId: pupilId, classId, happenedAt: this.#platform.clock.now() } as const
+      : (await manager.findBy(EnrolmentRow, { classId: classId ?? '' })).map(
+          ({ personId }) => personId,
+        )
+    const deed = {
+      kind: 'name-card',
+      byId,
+      subjectId: pupilId,
+      classId,
+      happenedAt: this.#platform.clock.now(),
+    } as const
     await tellStaff(manager, await teachersOf(manager, pupils), deed)
   }
 
@@ -83,7 +110,10 @@ export class NameCards {
     })
   }
 
-  /** Gives a pupil a new name card; the old ones stop, and what they opened ends. @returns the code, which is kept nowhere */
+  /**
+   * Gives a pupil a new name card; the old ones stop, and what they opened ends.
+   * @returns the code, which is kept nowhere
+   */
   async issue(
     manager: EntityManager,
     pupilId: string,
@@ -92,13 +122,25 @@ export class NameCards {
     const now = this.#platform.clock.now()
     await manager.update(NameCardRow, { pupilId, revokedAt: IsNull() }, { revokedAt: now })
     const codeHash = this.#platform.secrets.hash('card', code)
-    await manager.insert(NameCardRow, { id: newId(), pupilId, codeHash, createdAt: now, revokedAt: null })
+    await manager.insert(NameCardRow, {
+      id: newId(),
+      pupilId,
+      codeHash,
+      createdAt: now,
+      revokedAt: null,
+    })
     return code
   }
 }
 
-/** What a wrong code is counted by, and the letters of one that can be a code at all. @param countedBy - As `KnownBrowsers` gives it. */
-export function readTry(code: string, countedBy: string): { letters: string | null; keys: string[] } {
+/**
+ * What a wrong code is counted by, and the letters of one that can be a code at all.
+ * @param countedBy - As `KnownBrowsers` gives it.
+ */
+export function readTry(
+  code: string,
+  countedBy: string,
+): { letters: string | null; keys: string[] } {
   const letters = readCardCode(code)
   return { letters, keys: [countedBy, ...(letters ? [`prefix:${cardCodePrefix(letters)}`] : [])] }
 }

@@ -16,7 +16,10 @@ import type { SignInLimits } from './signInLimits.ts'
 /** Written in two groups of four. */
 const CODE_DIGITS = 8
 const CODE_LASTS_MS = 15 * 60_000
-/** A hundred million codes and sixty tries, most of them slowed down: a stranger's chance is one in a million for each letter. */
+/**
+ * A hundred million codes and sixty tries, most of them slowed down: a stranger's chance is one in
+ * a million for each letter.
+ */
 const TRIES_A_CODE = 60
 
 /** How parents come in: by invitation first, then by a code that is sent to their e-mail. */
@@ -36,7 +39,9 @@ export class ParentDoor {
   async signInByInvitation(token: string, countedBy: string, browser: string): Promise<string> {
     const now = this.#platform.clock.now()
     const invitation = await this.#limits.count([countedBy], async () => {
-      const [rows] = await this.#platform.db.manager.query<[{ id: string; parent_id: string }[], number]>(
+      const [rows] = await this.#platform.db.manager.query<
+        [{ id: string; parent_id: string }[], number]
+      >(
         `update invitation set last_used_at = $2 where token_hash = $1 and withdrawn_at is null and expires_at > $2 returning id, parent_id`,
         [this.#platform.secrets.hash('invitation', token), now],
       )
@@ -53,7 +58,8 @@ export class ParentDoor {
   }
 
   /**
-   * Mails a code to a parent whose invitation still stands. Whether somebody has this address stays unsaid, also by the time it takes.
+   * Mails a code to a parent whose invitation still stands. Whether somebody has this address stays
+   * unsaid, also by the time it takes.
    * Codes sent before go on working: whoever asks in somebody's name takes nothing from them.
    * @throws DomainError `accounts/too-many-tries`
    */
@@ -61,10 +67,18 @@ export class ParentDoor {
     const anyway = await this.#limits.countLetter(email, countedBy)
     const { manager } = this.#platform.db
     const person = await manager.findOneBy(PersonRow, { email })
-    await addJob(manager, 'accounts.mail-way-in', { by: 'code', personId: person?.id ?? null, anyway }, newId())
+    await addJob(
+      manager,
+      'accounts.mail-way-in',
+      { by: 'code', personId: person?.id ?? null, anyway },
+      newId(),
+    )
   }
 
-  /** The job `accounts.mail-way-in` by code. @param anyway - Also while one that was sent still opens something. */
+  /**
+   * The job `accounts.mail-way-in` by code.
+   * @param anyway - Also while one that was sent still opens something.
+   */
   async mailCode(personId: string, anyway: boolean): Promise<void> {
     const now = this.#platform.clock.now()
     const person = await this.#platform.db.manager.findOneBy(PersonRow, { id: personId })
@@ -73,15 +87,19 @@ export class ParentDoor {
     const code = this.#platform.secrets.digits(CODE_DIGITS)
     const written = `${code.slice(0, 4)} ${code.slice(4)}`
     await this.#platform.db.transaction(async (manager) => {
-      const [open] = await manager.query<unknown[]>('select 1 from mail_code where person_id = $1 and expires_at > $2 limit 1', [
-        personId,
-        now,
-      ])
+      const [open] = await manager.query<unknown[]>(
+        'select 1 from mail_code where person_id = $1 and expires_at > $2 limit 1',
+        [personId, now],
+      )
       if (open && !anyway) return
       await manager.insert(MailCodeRow, {
-        id: newId(), personId: found.person.id, codeHash: this.#platform.secrets.hash('mail-code', `${found.person.id}/${code}`),
-        tries: 0, createdAt: now, expiresAt: new Date(now.getTime() + CODE_LASTS_MS),
-      }) // prettier-ignore
+        id: newId(),
+        personId: found.person.id,
+        codeHash: this.#platform.secrets.hash('mail-code', `${found.person.id}/${code}`),
+        tries: 0,
+        createdAt: now,
+        expiresAt: new Date(now.getTime() + CODE_LASTS_MS),
+      })
       const { name } = await manager.findOneOrFail(SchoolRow, { where: {} })
       await this.#mail.send(manager, {
         to: found.person.email ?? '',
@@ -93,8 +111,16 @@ export class ParentDoor {
     })
   }
 
-  /** @throws DomainError `accounts/mail-code-wrong` also when it is too old, tried too often or for somebody who was never asked */
-  async signInByCode(email: string, code: string, countedBy: string, browser: string): Promise<string> {
+  /**
+   * @throws DomainError `accounts/mail-code-wrong` also when it is too old, tried too often or for
+   *   somebody who was never asked
+   */
+  async signInByCode(
+    email: string,
+    code: string,
+    countedBy: string,
+    browser: string,
+  ): Promise<string> {
     const found = await this.#limits.countFor(email, countedBy, async () => {
       const invited = await this.#invited(email)
       if (!invited || !(await this.#takeCode(invited.person.id, code))) {
@@ -103,26 +129,48 @@ export class ParentDoor {
       }
       return invited
     })
-    await note(this.#platform.db.manager, this.#platform.clock.now(), found.person.id, 'mail-code.used', null)
-    return this.#sessions.open(found.person, { way: 'mail-code', browser, invitationId: found.invitation.id })
+    await note(
+      this.#platform.db.manager,
+      this.#platform.clock.now(),
+      found.person.id,
+      'mail-code.used',
+      null,
+    )
+    return this.#sessions.open(found.person, {
+      way: 'mail-code',
+      browser,
+      invitationId: found.invitation.id,
+    })
   }
 
-  /** Counts the try first, then compares, in one statement each, so that tries sent together cannot share a count. */
+  /**
+   * Counts the try first, then compares, in one statement each, so that tries sent together cannot
+   * share a count.
+   */
   async #takeCode(personId: string, code: string): Promise<boolean> {
-    const [counted] = await this.#platform.db.manager.query<[{ id: string; code_hash: string }[], number]>(
+    const [counted] = await this.#platform.db.manager.query<
+      [{ id: string; code_hash: string }[], number]
+    >(
       'update mail_code set tries = tries + 1 where person_id = $1 and expires_at > $2 and tries < $3 returning id, code_hash',
       [personId, this.#platform.clock.now(), TRIES_A_CODE],
     )
-    const typed = this.#platform.secrets.hash('mail-code', `${personId}/${code.replaceAll(/\D/g, '')}`)
+    const typed = this.#platform.secrets.hash(
+      'mail-code',
+      `${personId}/${code.replaceAll(/\D/g, '')}`,
+    )
     const row = counted.find(({ code_hash: hash }) => hash === typed)
     if (!row) return false
-    // Of two who type it at once, one finds it; the others that were sent have done their work as well.
+    // Of two who type it at once, one finds it; the others that were sent have done their work as
+    // well.
     const { affected } = await this.#platform.db.manager.delete(MailCodeRow, { id: row.id })
     if (affected) await this.#platform.db.manager.delete(MailCodeRow, { personId })
     return Boolean(affected)
   }
 
-  /** A parent with a child here and an invitation nobody withdrew; that it has ended by itself does not matter to somebody who can read their mail. */
+  /**
+   * A parent with a child here and an invitation nobody withdrew; that it has ended by itself does
+   * not matter to somebody who can read their mail.
+   */
   async #invited(email: string): Promise<{ person: PersonRow; invitation: InvitationRow } | null> {
     const { manager } = this.#platform.db
     const person = await manager.findOneBy(PersonRow, { email, role: 'parent', leftAt: IsNull() })

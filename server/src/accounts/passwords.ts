@@ -1,5 +1,10 @@
 import { hash, verify } from '@node-rs/argon2'
-import type { ChangePassword, ChoosePassword, PasswordLink, PasswordSignIn } from '@nibquill/contract'
+import type {
+  ChangePassword,
+  ChoosePassword,
+  PasswordLink,
+  PasswordSignIn,
+} from '@nibquill/contract'
 import { DomainError } from '@nibquill/core'
 import type { EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
@@ -32,7 +37,13 @@ export class Passwords {
   readonly #mail: Mail
   /** Checked when no such person is there, so that the answer takes as long. */
   readonly #nobody = hash('nobody has this password', ARGON)
-  constructor(platform: Platform, limits: SignInLimits, sessions: Sessions, codes: OneTimeCodes, mail: Mail) {
+  constructor(
+    platform: Platform,
+    limits: SignInLimits,
+    sessions: Sessions,
+    codes: OneTimeCodes,
+    mail: Mail,
+  ) {
     this.#platform = platform
     this.#limits = limits
     this.#sessions = sessions
@@ -40,8 +51,15 @@ export class Passwords {
     this.#mail = mail
   }
 
-  /** @throws DomainError `accounts/password-wrong`, `accounts/code-needed`, `accounts/code-wrong`, `accounts/too-many-tries` */
-  async signIn({ email, password, oneTimeCode }: PasswordSignIn, countedBy: string, browser: string): Promise<string> {
+  /**
+   * @throws DomainError `accounts/password-wrong`, `accounts/code-needed`, `accounts/code-wrong`,
+   *   `accounts/too-many-tries`
+   */
+  async signIn(
+    { email, password, oneTimeCode }: PasswordSignIn,
+    countedBy: string,
+    browser: string,
+  ): Promise<string> {
     const person = await this.#limits.countFor(email, countedBy, async () => {
       const found = await this.#platform.db.manager.findOneBy(PersonRow, { email })
       const right = await verify(found?.passwordHash ?? (await this.#nobody), password)
@@ -52,11 +70,15 @@ export class Passwords {
       return found
     })
     if (oneTimeCode !== undefined) await this.#checkCode(person.id, oneTimeCode)
-    if (oneTimeCode === undefined && (await this.#codes.isOn(person.id))) throw new DomainError('accounts/code-needed')
+    if (oneTimeCode === undefined && (await this.#codes.isOn(person.id)))
+      throw new DomainError('accounts/code-needed')
     return this.#sessions.open(person, { way: 'password', browser })
   }
 
-  /** Codes cannot be tried without end, not even with the right password. @throws DomainError `accounts/code-wrong` */
+  /**
+   * Codes cannot be tried without end, not even with the right password.
+   * @throws DomainError `accounts/code-wrong`
+   */
   async #checkCode(personId: string, code: string): Promise<void> {
     await this.#limits.count([`code:${personId}`], () =>
       this.#codes.check(personId, code).catch(async (refusal: unknown) => {
@@ -67,22 +89,31 @@ export class Passwords {
   }
 
   /**
-   * A link that lets a member of staff choose a password, once. Those sent before go on working until one of them is used: whoever asks in
+   * A link that lets a member of staff choose a password, once. Those sent before go on working
+   * until one of them is used: whoever asks in
    * somebody's name takes nothing from them.
    * @returns its address
    */
-  async makeLink(manager: EntityManager, personId: string, lastsMs = FIRST_LINK_LASTS_MS): Promise<string> {
+  async makeLink(
+    manager: EntityManager,
+    personId: string,
+    lastsMs = FIRST_LINK_LASTS_MS,
+  ): Promise<string> {
     const now = this.#platform.clock.now()
     const token = this.#platform.secrets.token()
     await manager.insert(PasswordLinkRow, {
-      id: newId(), personId, tokenHash: this.#platform.secrets.hash('password-link', token), createdAt: now,
+      id: newId(),
+      personId,
+      tokenHash: this.#platform.secrets.hash('password-link', token),
+      createdAt: now,
       expiresAt: new Date(now.getTime() + lastsMs),
-    }) // prettier-ignore
+    })
     return `${this.#platform.config.publicUrl}/password/${token}`
   }
 
   /**
-   * Mails a link for a new password. Whether somebody has this address stays unsaid, also by the time it takes: the letter is written by a
+   * Mails a link for a new password. Whether somebody has this address stays unsaid, also by the
+   * time it takes: the letter is written by a
    * job, for nobody as well.
    * @throws DomainError `accounts/too-many-tries`
    */
@@ -90,14 +121,27 @@ export class Passwords {
     const anyway = await this.#limits.countLetter(email, countedBy)
     const { manager } = this.#platform.db
     const person = await manager.findOneBy(PersonRow, { email })
-    await addJob(manager, 'accounts.mail-way-in', { by: 'password', personId: person?.id ?? null, anyway }, newId())
+    await addJob(
+      manager,
+      'accounts.mail-way-in',
+      { by: 'password', personId: person?.id ?? null, anyway },
+      newId(),
+    )
   }
 
-  /** The job `accounts.mail-way-in` by password. @param anyway - Also while one that was sent still opens something. */
+  /**
+   * The job `accounts.mail-way-in` by password.
+   * @param anyway - Also while one that was sent still opens something.
+   */
   async mailForgotten(personId: string, anyway: boolean): Promise<void> {
     await this.#platform.db.transaction(async (within) => {
       const person = await within.findOneBy(PersonRow, { id: personId })
-      if (!person?.email || person.leftAt || (person.role !== 'teacher' && person.role !== 'office')) return
+      if (
+        !person?.email ||
+        person.leftAt ||
+        (person.role !== 'teacher' && person.role !== 'office')
+      )
+        return
       const [open] = await within.query<unknown[]>(
         'select 1 from password_link where person_id = $1 and used_at is null and expires_at > $2 limit 1',
         [personId, this.#platform.clock.now()],
@@ -116,10 +160,16 @@ export class Passwords {
     })
   }
 
-  /** Letters sent before open nothing any more: after a new password, and for whoever left, also when they come back. */
+  /**
+   * Letters sent before open nothing any more: after a new password, and for whoever left, also
+   * when they come back.
+   */
   async endLinks(manager: EntityManager, personId: string): Promise<void> {
     const now = this.#platform.clock.now()
-    await manager.query('update password_link set used_at = $2 where person_id = $1 and used_at is null', [personId, now])
+    await manager.query(
+      'update password_link set used_at = $2 where person_id = $1 and used_at is null',
+      [personId, now],
+    )
   }
 
   async describeLink(token: string, countedBy: string): Promise<PasswordLink> {
@@ -130,10 +180,16 @@ export class Passwords {
 
   /**
    * Chooses a password; everything opened with the old one ends.
-   * @returns a session's token; null for whoever has one-time codes on: a mail alone lets them not in, they sign in with both
+   * @returns a session's token; null for whoever has one-time codes on: a mail alone lets them not
+   *   in, they sign in with both
    * @throws DomainError `accounts/password-link-over`
    */
-  async choose(token: string, { password }: ChoosePassword, countedBy: string, browser: string): Promise<string | null> {
+  async choose(
+    token: string,
+    { password }: ChoosePassword,
+    countedBy: string,
+    browser: string,
+  ): Promise<string | null> {
     const { link, person } = await this.#findLink(token, countedBy)
     const passwordHash = await this.hash(password)
     const now = this.#platform.clock.now()
@@ -152,32 +208,62 @@ export class Passwords {
     return this.#sessions.open(person, { way: 'password', browser })
   }
 
-  /** Changes one's own password; every other browser is signed out. @throws DomainError `accounts/password-wrong` */
-  async change(viewer: SignedIn, { password, newPassword }: ChangePassword, countedBy: string): Promise<void> {
+  /**
+   * Changes one's own password; every other browser is signed out.
+   * @throws DomainError `accounts/password-wrong`
+   */
+  async change(
+    viewer: SignedIn,
+    { password, newPassword }: ChangePassword,
+    countedBy: string,
+  ): Promise<void> {
     await this.confirm(viewer, password, countedBy)
     const passwordHash = await this.hash(newPassword)
     await this.#platform.db.transaction(async (manager) => {
       await manager.update(PersonRow, viewer.personId, { passwordHash })
       await this.endLinks(manager, viewer.personId)
       await this.#sessions.endOthers(manager, viewer)
-      await note(manager, this.#platform.clock.now(), viewer.personId, 'password-changed', viewer.personId)
+      await note(
+        manager,
+        this.#platform.clock.now(),
+        viewer.personId,
+        'password-changed',
+        viewer.personId,
+      )
     })
   }
 
-  /** Whoever changes how they come in shows first that it is them. @throws DomainError `accounts/password-wrong` */
+  /**
+   * Whoever changes how they come in shows first that it is them.
+   * @throws DomainError `accounts/password-wrong`
+   */
   async confirm(viewer: SignedIn, password: string, countedBy: string): Promise<void> {
-    const person = await this.#platform.db.manager.findOneByOrFail(PersonRow, { id: viewer.personId })
+    const person = await this.#platform.db.manager.findOneByOrFail(PersonRow, {
+      id: viewer.personId,
+    })
     await this.#limits.countFor(person.email ?? '', countedBy, async () => {
-      if (!person.passwordHash || !(await verify(person.passwordHash, password))) throw new DomainError('accounts/password-wrong')
+      if (!person.passwordHash || !(await verify(person.passwordHash, password)))
+        throw new DomainError('accounts/password-wrong')
     })
   }
 
-  async #findLink(token: string, countedBy: string): Promise<{ link: PasswordLinkRow; person: PersonRow }> {
+  async #findLink(
+    token: string,
+    countedBy: string,
+  ): Promise<{ link: PasswordLinkRow; person: PersonRow }> {
     return this.#limits.count([countedBy], async () => {
       const { manager } = this.#platform.db
-      const link = await manager.findOneBy(PasswordLinkRow, { tokenHash: this.#platform.secrets.hash('password-link', token) })
+      const link = await manager.findOneBy(PasswordLinkRow, {
+        tokenHash: this.#platform.secrets.hash('password-link', token),
+      })
       const person = link && (await manager.findOneByOrFail(PersonRow, { id: link.personId }))
-      if (!link || !person || link.usedAt || person.leftAt || link.expiresAt <= this.#platform.clock.now())
+      if (
+        !link ||
+        !person ||
+        link.usedAt ||
+        person.leftAt ||
+        link.expiresAt <= this.#platform.clock.now()
+      )
         throw new DomainError('accounts/password-link-over')
       return { link, person }
     })

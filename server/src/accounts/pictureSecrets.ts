@@ -9,7 +9,8 @@ import { PictureSecretRow } from './rows.ts'
 
 /**
  * Three pictures in order, asked for after a tap on a peg.
- * They are kept readable, so that a teacher can tell a five-year-old who forgot: they open nothing but a peg on a class's own tablet.
+ * They are kept readable, so that a teacher can tell a five-year-old who forgot: they open nothing
+ * but a peg on a class's own tablet.
  */
 export class PictureSecrets {
   readonly #platform: Platform
@@ -22,14 +23,24 @@ export class PictureSecrets {
     const manager = this.#platform.db.manager
     await this.giveMissing(manager, classId)
     const rows = await manager.query<
-      { id: string; firstName: string; lastName: string; symbol: never; colour: never; symbols: SecretSymbol[] }[]
+      {
+        id: string
+        firstName: string
+        lastName: string
+        symbol: never
+        colour: never
+        symbols: SecretSymbol[]
+      }[]
     >(
       `select p.id, p.first_name as "firstName", p.last_name as "lastName", p.peg_symbol as symbol, p.peg_colour as colour, s.symbols
        from enrolment e join person p on p.id = e.person_id join picture_secret s on s.pupil_id = p.id
        where e.class_id = $1 and p.role = 'pupil' and p.left_at is null order by p.first_name, p.last_name, p.id`,
       [classId],
     )
-    return rows.map(({ symbol, colour, symbols, ...pupil }) => ({ pupil: { ...pupil, peg: { symbol, colour } }, symbols }))
+    return rows.map(({ symbol, colour, symbols, ...pupil }) => ({
+      pupil: { ...pupil, peg: { symbol, colour } },
+      symbols,
+    }))
   }
 
   async giveMissing(manager: EntityManager, classId: string): Promise<void> {
@@ -39,7 +50,13 @@ export class PictureSecrets {
       [classId],
     )
     for (const { id } of bare)
-      await manager.createQueryBuilder().insert().into(PictureSecretRow).values(this.#make(id)).orIgnore().execute()
+      await manager
+        .createQueryBuilder()
+        .insert()
+        .into(PictureSecretRow)
+        .values(this.#make(id))
+        .orIgnore()
+        .execute()
   }
 
   /** New pictures for one pupil; waiting after wrong tries is over. */
@@ -56,21 +73,32 @@ export class PictureSecrets {
 
   /**
    * One at a time for each pupil, so that guesses sent together are counted one after the other.
-   * @throws DomainError `accounts/secret-wrong` with `retryAfterSeconds` (0: at once), `accounts/too-many-tries` while the peg waits
+   * @throws DomainError `accounts/secret-wrong` with `retryAfterSeconds` (0: at once),
+   *   `accounts/too-many-tries` while the peg waits
    */
   async check(pupilId: string, tried: readonly string[]): Promise<void> {
     const now = this.#platform.clock.now()
     const refusal = await this.#platform.db.transaction(async (manager) => {
-      const secret = await manager.findOne(PictureSecretRow, { where: { pupilId }, lock: { mode: 'pessimistic_write' } })
+      const secret = await manager.findOne(PictureSecretRow, {
+        where: { pupilId },
+        lock: { mode: 'pessimistic_write' },
+      })
       if (!secret) return new DomainError('accounts/no-secret-yet')
       const waitsMs = (secret.waitUntil?.getTime() ?? 0) - now.getTime()
-      if (waitsMs > 0) return new DomainError('accounts/too-many-tries', { retryAfterSeconds: Math.ceil(waitsMs / 1000) })
-      const right = tried.length === secret.symbols.length && secret.symbols.every((symbol, i) => symbol === tried[i])
+      if (waitsMs > 0)
+        return new DomainError('accounts/too-many-tries', {
+          retryAfterSeconds: Math.ceil(waitsMs / 1000),
+        })
+      const right =
+        tried.length === secret.symbols.length &&
+        secret.symbols.every((symbol, i) => symbol === tried[i])
       const wrongTries = right ? 0 : secret.wrongTries + 1
       const waitMs = secretWaitMs(wrongTries)
       const waitUntil = waitMs > 0 ? new Date(now.getTime() + waitMs) : null
       await manager.update(PictureSecretRow, pupilId, { wrongTries, waitUntil })
-      return right ? null : new DomainError('accounts/secret-wrong', { retryAfterSeconds: waitMs / 1000 })
+      return right
+        ? null
+        : new DomainError('accounts/secret-wrong', { retryAfterSeconds: waitMs / 1000 })
     })
     // Thrown outside, so that the count is kept.
     if (refusal?.code === 'accounts/secret-wrong') await noteFailed(this.#platform, pupilId, 'peg')

@@ -1,5 +1,17 @@
 import type { Colour, DoorSwitch, PegSymbol, SecretSymbol } from '@nibquill/core'
-import { bytes, day, flag, id, integer, json, maybe, moment, refer, row, text } from '../platform/columns.ts'
+import {
+  bytes,
+  day,
+  flag,
+  id,
+  integer,
+  json,
+  maybe,
+  moment,
+  refer,
+  row,
+  text,
+} from '../platform/columns.ts'
 
 export type RoleName = 'pupil' | 'teacher' | 'parent' | 'office'
 export type PersonRow = {
@@ -23,21 +35,47 @@ export type PersonRow = {
 export const PersonRow = row<PersonRow>(
   'person',
   {
-    id, schoolId: refer('school'), role: text, firstName: text, lastName: text, email: maybe(text), passwordHash: maybe(text),
-    pegSymbol: maybe(text), pegColour: maybe(text), leads: flag, externalId: maybe(text), leftAt: maybe(moment), createdAt: moment, lastSeenAt: maybe(moment),
-  }, // prettier-ignore
+    id,
+    schoolId: refer('school'),
+    role: text,
+    firstName: text,
+    lastName: text,
+    email: maybe(text),
+    passwordHash: maybe(text),
+    pegSymbol: maybe(text),
+    pegColour: maybe(text),
+    leads: flag,
+    externalId: maybe(text),
+    leftAt: maybe(moment),
+    createdAt: moment,
+    lastSeenAt: maybe(moment),
+  },
   { uniques: [{ columns: ['email'] }], indices: [{ columns: ['schoolId', 'role'] }] },
 )
 
 /** A name card: of its code only the keyed hash is kept. */
-export type NameCardRow = { id: string; pupilId: string; codeHash: string; createdAt: Date; revokedAt: Date | null }
+export type NameCardRow = {
+  id: string
+  pupilId: string
+  codeHash: string
+  createdAt: Date
+  revokedAt: Date | null
+}
 export const NameCardRow = row<NameCardRow>(
   'name_card',
-  { id, pupilId: refer('person', { cascade: true }), codeHash: text, createdAt: moment, revokedAt: maybe(moment) },
+  {
+    id,
+    pupilId: refer('person', { cascade: true }),
+    codeHash: text,
+    createdAt: moment,
+    revokedAt: maybe(moment),
+  },
   { uniques: [{ columns: ['codeHash'] }], indices: [{ columns: ['pupilId'] }] },
 )
 
-/** Name cards asked for by somebody, to be printed: drawn by a job, there for a short while, sealed. */
+/**
+ * Name cards asked for by somebody, to be printed: drawn by a job, there for a short while, sealed.
+ */
 export type CardSheetRow = {
   id: string
   classId: string | null
@@ -55,10 +93,18 @@ export type CardSheetRow = {
 export const CardSheetRow = row<CardSheetRow>(
   'card_sheet',
   {
-    id, classId: maybe(refer('class', { cascade: true })), pupilId: maybe(refer('person', { cascade: true })), state: text, cardCount: integer,
-    cardsDone: integer, sealed: maybe(bytes), requestedBy: refer('person', { cascade: true }), requestedAt: moment, finishedAt: maybe(moment),
+    id,
+    classId: maybe(refer('class', { cascade: true })),
+    pupilId: maybe(refer('person', { cascade: true })),
+    state: text,
+    cardCount: integer,
+    cardsDone: integer,
+    sealed: maybe(bytes),
+    requestedBy: refer('person', { cascade: true }),
+    requestedAt: moment,
+    finishedAt: maybe(moment),
     goneAt: maybe(moment),
-  }, // prettier-ignore
+  },
   { indices: [{ columns: ['requestedBy'] }, { columns: ['classId'] }, { columns: ['pupilId'] }] },
 )
 
@@ -83,13 +129,27 @@ export type SessionRow = {
 export const SessionRow = row<SessionRow>(
   'session',
   {
-    id, tokenHash: text, personId: refer('person', { cascade: true }), way: text, browserHash: maybe(text),
-    nameCardId: maybe(refer('name_card', { cascade: true })), invitationId: maybe(refer('invitation', { cascade: true })),
-    tabletId: maybe(refer('tablet', { cascade: true })), createdAt: moment, seenAt: moment, expiresAt: moment, endsAt: maybe(moment),
-  }, // prettier-ignore
+    id,
+    tokenHash: text,
+    personId: refer('person', { cascade: true }),
+    way: text,
+    browserHash: maybe(text),
+    nameCardId: maybe(refer('name_card', { cascade: true })),
+    invitationId: maybe(refer('invitation', { cascade: true })),
+    tabletId: maybe(refer('tablet', { cascade: true })),
+    createdAt: moment,
+    seenAt: moment,
+    expiresAt: moment,
+    endsAt: maybe(moment),
+  },
   {
     uniques: [{ columns: ['tokenHash'] }],
-    indices: [{ columns: ['personId'] }, { columns: ['tabletId'] }, { columns: ['nameCardId'] }, { columns: ['invitationId'] }],
+    indices: [
+      { columns: ['personId'] },
+      { columns: ['tabletId'] },
+      { columns: ['nameCardId'] },
+      { columns: ['invitationId'] },
+    ],
   },
 )
 
@@ -108,15 +168,33 @@ export type DoorRow = {
   network: string | null
 }
 export const DoorRow = row<DoorRow>('door', {
-  classId: refer('class', { key: true, cascade: true }), switch: text, switchedOn: maybe(day), opensAt: text, closesAt: text, tabletLimit: integer,
-  asksSecret: flag, network: maybe(text),
-}) // prettier-ignore
+  classId: refer('class', { key: true, cascade: true }),
+  switch: text,
+  switchedOn: maybe(day),
+  opensAt: text,
+  closesAt: text,
+  tabletLimit: integer,
+  asksSecret: flag,
+  network: maybe(text),
+})
 
 /** The class's card: of its code only the keyed hash is kept. */
-export type DoorCardRow = { id: string; classId: string; codeHash: string; createdAt: Date; revokedAt: Date | null }
+export type DoorCardRow = {
+  id: string
+  classId: string
+  codeHash: string
+  createdAt: Date
+  revokedAt: Date | null
+}
 export const DoorCardRow = row<DoorCardRow>(
   'door_card',
-  { id, classId: refer('class', { cascade: true }), codeHash: text, createdAt: moment, revokedAt: maybe(moment) },
+  {
+    id,
+    classId: refer('class', { cascade: true }),
+    codeHash: text,
+    createdAt: moment,
+    revokedAt: maybe(moment),
+  },
   { uniques: [{ columns: ['codeHash'] }], indices: [{ columns: ['classId'] }] },
 )
 
@@ -134,14 +212,28 @@ export type TabletRow = {
 export const TabletRow = row<TabletRow>(
   'tablet',
   {
-    id, classId: refer('class', { cascade: true }), number: integer, tokenHash: text, browserHash: text, openedAt: moment, seenAt: moment,
+    id,
+    classId: refer('class', { cascade: true }),
+    number: integer,
+    tokenHash: text,
+    browserHash: text,
+    openedAt: moment,
+    seenAt: moment,
     endedAt: maybe(moment),
-  }, // prettier-ignore
+  },
   { uniques: [{ columns: ['tokenHash'] }], indices: [{ columns: ['classId'] }] },
 )
 
-/** Three symbols in order, readable for the teacher; wrong tries in a row and how long the peg waits for it. */
-export type PictureSecretRow = { pupilId: string; symbols: SecretSymbol[]; wrongTries: number; waitUntil: Date | null }
+/**
+ * Three symbols in order, readable for the teacher; wrong tries in a row and how long the peg waits
+ * for it.
+ */
+export type PictureSecretRow = {
+  pupilId: string
+  symbols: SecretSymbol[]
+  wrongTries: number
+  waitUntil: Date | null
+}
 export const PictureSecretRow = row<PictureSecretRow>('picture_secret', {
   pupilId: refer('person', { key: true, cascade: true }),
   symbols: json,
@@ -149,8 +241,16 @@ export const PictureSecretRow = row<PictureSecretRow>('picture_secret', {
   waitUntil: maybe(moment),
 })
 
-/** What an authenticator's codes are made of, sealed; counts from the first right code on. `lastStep` is the time step last accepted. */
-export type OneTimeSecretRow = { personId: string; sealed: string; confirmedAt: Date | null; lastStep: number }
+/**
+ * What an authenticator's codes are made of, sealed; counts from the first right code on.
+ * `lastStep` is the time step last accepted.
+ */
+export type OneTimeSecretRow = {
+  personId: string
+  sealed: string
+  confirmedAt: Date | null
+  lastStep: number
+}
 export const OneTimeSecretRow = row<OneTimeSecretRow>('one_time_secret', {
   personId: refer('person', { key: true, cascade: true }),
   sealed: text,
@@ -167,10 +267,24 @@ export const SpareCodeRow = row<SpareCodeRow>(
 )
 
 /** A code mailed to a parent. */
-export type MailCodeRow = { id: string; personId: string; codeHash: string; tries: number; createdAt: Date; expiresAt: Date }
+export type MailCodeRow = {
+  id: string
+  personId: string
+  codeHash: string
+  tries: number
+  createdAt: Date
+  expiresAt: Date
+}
 export const MailCodeRow = row<MailCodeRow>(
   'mail_code',
-  { id, personId: refer('person', { cascade: true }), codeHash: text, tries: integer, createdAt: moment, expiresAt: moment },
+  {
+    id,
+    personId: refer('person', { cascade: true }),
+    codeHash: text,
+    tries: integer,
+    createdAt: moment,
+    expiresAt: moment,
+  },
   { indices: [{ columns: ['personId'] }] },
 )
 

@@ -12,11 +12,22 @@ import { PersonRow, SessionRow } from './rows.ts'
 const MINUTE_MS = 60_000
 const DAY_MS = 24 * 60 * MINUTE_MS
 /** How long a session lasts untouched. Pupils: a school day, cut short by the class's idle time. */
-const LASTS_MS = { pupil: 12 * 60 * MINUTE_MS, teacher: 14 * DAY_MS, office: 14 * DAY_MS, parent: 30 * DAY_MS } as const
-/** The tablet signs out by its own clock; the server waits a little longer, so that work in hand is never cut off first. */
+const LASTS_MS = {
+  pupil: 12 * 60 * MINUTE_MS,
+  teacher: 14 * DAY_MS,
+  office: 14 * DAY_MS,
+  parent: 30 * DAY_MS,
+} as const
+/**
+ * The tablet signs out by its own clock; the server waits a little longer, so that work in hand is
+ * never cut off first.
+ */
 const IDLE_GRACE_MS = 2 * MINUTE_MS
 const SEEN_EVERY_MS = 20_000
-/** A desk is open in two places at most, say at school and at home; a third closes the one untouched longest. */
+/**
+ * A desk is open in two places at most, say at school and at home; a third closes the one untouched
+ * longest.
+ */
 const DESKS_AT_ONCE = 2
 
 export type SessionWay = SessionRow['way']
@@ -66,8 +77,15 @@ export class Sessions {
 
   /** Ends sessions; the streams they opened close in every process. @returns how many */
   async #drop(manager: EntityManager, where: string, parameters: unknown[]): Promise<number> {
-    const [ended] = await manager.query<[{ id: string }[], number]>(`delete from session where ${where} returning id`, parameters)
-    if (ended.length > 0) await tellEnded(manager, ended.map(({ id }) => id)) // prettier-ignore
+    const [ended] = await manager.query<[{ id: string }[], number]>(
+      `delete from session where ${where} returning id`,
+      parameters,
+    )
+    if (ended.length > 0)
+      await tellEnded(
+        manager,
+        ended.map(({ id }) => id),
+      )
     return ended.length
   }
 
@@ -83,7 +101,8 @@ export class Sessions {
   }
 
   /**
-   * Who a session's token belongs to; null when it ended, was ended, or its card, tablet or invitation stopped working.
+   * Who a session's token belongs to; null when it ended, was ended, or its card, tablet or
+   * invitation stopped working.
    * A token that turns up in another browser was copied: the session ends at once for both.
    */
   async find(token: string, browser: string): Promise<SignedIn | null> {
@@ -99,15 +118,25 @@ export class Sessions {
       [this.#platform.secrets.hash('session', token), now],
     )
     if (!row) return null
-    if (row.browserHash !== null && row.browserHash !== this.#platform.secrets.hash('browser', browser)) {
+    if (
+      row.browserHash !== null &&
+      row.browserHash !== this.#platform.secrets.hash('browser', browser)
+    ) {
       await this.#drop(this.#platform.db.manager, 'id = $1', [row.sessionId])
       await note(this.#platform.db.manager, now, row.personId, 'session.copied', row.sessionId)
       return null
     }
     const untouchedMs = now.getTime() - row.seenAt.getTime()
-    if (row.idleMinutes !== null && untouchedMs > row.idleMinutes * MINUTE_MS + IDLE_GRACE_MS) return null
+    if (row.idleMinutes !== null && untouchedMs > row.idleMinutes * MINUTE_MS + IDLE_GRACE_MS)
+      return null
     if (untouchedMs > SEEN_EVERY_MS) await this.#touch(row, now)
-    return { sessionId: row.sessionId, personId: row.personId, role: row.role, schoolId: row.schoolId, leads: row.leads }
+    return {
+      sessionId: row.sessionId,
+      personId: row.personId,
+      role: row.role,
+      schoolId: row.schoolId,
+      leads: row.leads,
+    }
   }
 
   async #touch(viewer: SignedIn, now: Date): Promise<void> {
@@ -118,7 +147,10 @@ export class Sessions {
     await this.#platform.db.manager.update(PersonRow, viewer.personId, { lastSeenAt: now })
   }
 
-  /** Signs out. @param why - `signed-in-again`: somebody came in with this browser, who may be somebody else. */
+  /**
+   * Signs out.
+   * @param why - `signed-in-again`: somebody came in with this browser, who may be somebody else.
+   */
   async end(viewer: SignedIn, why: 'asked' | 'signed-in-again' = 'asked'): Promise<void> {
     await this.#platform.db.transaction(async (manager) => {
       await this.#drop(manager, 'id = $1', [viewer.sessionId])
@@ -164,12 +196,14 @@ export class Sessions {
        ${OPEN_IN_CLASS} order by s.seen_at desc, s.id`,
       [classId, this.#platform.clock.now()],
     )
-    return rows.map(({ openedAt, seenAt, pupilId, firstName, lastName, symbol, colour, ...session }) => ({
-      ...session,
-      pupil: { id: pupilId, firstName, lastName, peg: { symbol, colour } },
-      openedAt: openedAt.toISOString(),
-      seenAt: seenAt.toISOString(),
-    }))
+    return rows.map(
+      ({ openedAt, seenAt, pupilId, firstName, lastName, symbol, colour, ...session }) => ({
+        ...session,
+        pupil: { id: pupilId, firstName, lastName, peg: { symbol, colour } },
+        openedAt: openedAt.toISOString(),
+        seenAt: seenAt.toISOString(),
+      }),
+    )
   }
 
   /** Ends one desk of a class, or all. @returns how many */
@@ -181,12 +215,21 @@ export class Sessions {
       [classId, now, sessionId],
     )
     if (sessionId !== null && ended === 0) throw new DomainError('request/not-found')
-    await note(this.#platform.db.manager, now, viewer.personId, 'sessions.end', sessionId ?? classId)
+    await note(
+      this.#platform.db.manager,
+      now,
+      viewer.personId,
+      'sessions.end',
+      sessionId ?? classId,
+    )
     return ended
   }
 }
 
-/** SQL: whether session `s` of person `p` still opens anything at moment $2: its card `n`, tablet `t` and invitation `i` work. */
+/**
+ * SQL: whether session `s` of person `p` still opens anything at moment $2: its card `n`, tablet
+ * `t` and invitation `i` work.
+ */
 const STANDS = `s.expires_at > $2 and (s.ends_at is null or s.ends_at > $2) and p.left_at is null
   and n.revoked_at is null and t.ended_at is null and i.withdrawn_at is null
   and (s.way = 'mail-code' or i.expires_at is null or i.expires_at > $2)`

@@ -7,7 +7,10 @@ const QUARTER_HOUR_S = 900
 /** For counts that slow down and never shut out. */
 const NO_END = 1_000_000_000
 
-/** Wrong tries allowed before waiting, in `duration` seconds. A whole school shares one address, and 65-bit codes are not found by 300 guesses. */
+/**
+ * Wrong tries allowed before waiting, in `duration` seconds. A whole school shares one address, and
+ * 65-bit codes are not found by 300 guesses.
+ */
 export const WRONG_TRIES = {
   address: { points: 300, duration: 600 },
   /** A browser somebody came in with before. */
@@ -19,37 +22,52 @@ export const WRONG_TRIES = {
   stranger: { points: NO_END, duration: QUARTER_HOUR_S },
   /** One-time codes tried by somebody who has the password already. */
   code: { points: 8, duration: QUARTER_HOUR_S },
-  /** Letters asked for (a way in by mail, a new password) with one known browser, or with one address for all strangers. */
+  /**
+   * Letters asked for (a way in by mail, a new password) with one known browser, or with one
+   * address for all strangers.
+   */
   letter: { points: 4, duration: 3600 },
 } as const
 type Kind = keyof typeof WRONG_TRIES
 
-/** Strangers who wait for one e-mail address at a time, in one process; more are asked to come back. */
+/**
+ * Strangers who wait for one e-mail address at a time, in one process; more are asked to come back.
+ */
 const MOST_WAITING = 5
 const COME_BACK_S = 5
 
-/** Counts wrong sign-ins, in the database, so that all server processes count together. Right ones cost nothing. */
+/**
+ * Counts wrong sign-ins, in the database, so that all server processes count together. Right ones
+ * cost nothing.
+ */
 export class SignInLimits {
   readonly #limiters: Record<Kind, RateLimiterPostgres>
   readonly #waiting = new Map<string, number>()
   constructor(pool: Pool) {
     const make = (kind: Kind) =>
       new RateLimiterPostgres({
-        storeClient: pool, storeType: 'client', tableName: 'sign_in_try', tableCreated: true, keyPrefix: kind, ...WRONG_TRIES[kind],
+        storeClient: pool,
+        storeType: 'client',
+        tableName: 'sign_in_try',
+        tableCreated: true,
+        keyPrefix: kind,
+        ...WRONG_TRIES[kind],
         // A caller far beyond the limit is turned away without asking the database.
-        inMemoryBlockOnConsumed: kind === 'address' || kind === 'browser' ? WRONG_TRIES[kind].points + 1 : 0,
-      }) // prettier-ignore
-    this.#limiters = Object.fromEntries(Object.keys(WRONG_TRIES).map((kind) => [kind, make(kind as Kind)])) as Record<
-      Kind,
-      RateLimiterPostgres
-    >
+        inMemoryBlockOnConsumed:
+          kind === 'address' || kind === 'browser' ? WRONG_TRIES[kind].points + 1 : 0,
+      })
+    this.#limiters = Object.fromEntries(
+      Object.keys(WRONG_TRIES).map((kind) => [kind, make(kind as Kind)]),
+    ) as Record<Kind, RateLimiterPostgres>
   }
 
   /**
-   * Counts a try before it is looked at, so that a thousand at once cannot slip past the count; one that is right is given back.
+   * Counts a try before it is looked at, so that a thousand at once cannot slip past the count; one
+   * that is right is given back.
    * @param keys - `<kind>:<value>`
    * @param attempt - Throws when the try was wrong.
-   * @throws DomainError `accounts/too-many-tries` with `retryAfterSeconds`, and the try is not looked at
+   * @throws DomainError `accounts/too-many-tries` with `retryAfterSeconds`, and the try is not
+   *   looked at
    */
   async count<T>(keys: readonly string[], attempt: () => Promise<T>): Promise<T> {
     for (const [kind, value] of keys.map(split)) await this.#take(kind, value)
@@ -59,7 +77,8 @@ export class SignInLimits {
   }
 
   /**
-   * As `count`, for somebody's e-mail address. A known browser counts for itself; strangers are slowed down together, so that none of
+   * As `count`, for somebody's e-mail address. A known browser counts for itself; strangers are
+   * slowed down together, so that none of
    * them can keep out whom the address belongs to.
    * @param countedBy - As `KnownBrowsers` gives it.
    */
@@ -77,7 +96,8 @@ export class SignInLimits {
   async #wait(email: string, waitMs: number): Promise<void> {
     if (waitMs === 0) return
     const others = this.#waiting.get(email) ?? 0
-    if (others >= MOST_WAITING) throw new DomainError('accounts/too-many-tries', { retryAfterSeconds: COME_BACK_S })
+    if (others >= MOST_WAITING)
+      throw new DomainError('accounts/too-many-tries', { retryAfterSeconds: COME_BACK_S })
     this.#waiting.set(email, others + 1)
     await sleep(waitMs)
     const left = this.#waiting.get(email)! - 1
@@ -86,10 +106,13 @@ export class SignInLimits {
   }
 
   /**
-   * Counts a letter asked for. A known browser has its own few; strangers share some, and beyond them a letter goes only when none
-   * that was sent still opens anything: so nobody's box is filled, and nobody is kept from a letter.
+   * Counts a letter asked for. A known browser has its own few; strangers share some, and beyond
+   * them a letter goes only when none
+   * that was sent still opens anything: so nobody's box is filled, and nobody is kept from a
+   * letter.
    * @returns whether one may go whatever was sent before
-   * @throws DomainError `accounts/too-many-tries` for a known browser that has asked enough, and for addresses that ask without end
+   * @throws DomainError `accounts/too-many-tries` for a known browser that has asked enough, and
+   *   for addresses that ask without end
    */
   async countLetter(email: string, countedBy: string): Promise<boolean> {
     await this.#take(...split(countedBy))
@@ -114,6 +137,11 @@ export class SignInLimits {
 }
 
 const isKnown = (countedBy: string): boolean => countedBy.startsWith('browser:')
-const split = (key: string): [Kind, string] => [key.slice(0, key.indexOf(':')) as Kind, key.slice(key.indexOf(':') + 1)]
+const split = (key: string): [Kind, string] => [
+  key.slice(0, key.indexOf(':')) as Kind,
+  key.slice(key.indexOf(':') + 1),
+]
 const tooMany = (tries: RateLimiterRes) =>
-  new DomainError('accounts/too-many-tries', { retryAfterSeconds: Math.max(1, Math.ceil(tries.msBeforeNext / 1000)) })
+  new DomainError('accounts/too-many-tries', {
+    retryAfterSeconds: Math.max(1, Math.ceil(tries.msBeforeNext / 1000)),
+  })

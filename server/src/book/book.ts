@@ -30,7 +30,10 @@ const LAYOUT = 1
 const LINKS_LAST_MS = 400 * 24 * 3600 * 1000
 const PROGRESS_EVERY_MS = 400
 
-/** SQL: what book `b` holds, each piece `p` in its folder `f`; `p` is null where another version has been approved since. */
+/**
+ * SQL: what book `b` holds, each piece `p` in its folder `f`; `p` is null where another version has
+ * been approved since.
+ */
 const CONTENT = `jsonb_to_recordset(b.content) as c("pieceId" uuid, "versionId" uuid)
   left join piece p on p.id = c."pieceId" and p.approved_version_id = c."versionId" left join folder f on f.id = p.approved_folder_id`
 
@@ -47,8 +50,15 @@ export class Book {
     this.#sharing = sharing
   }
 
-  /** The picks of a term in the pupil's order; where nothing was picked, all approved pieces, oldest first. */
-  async #choose(manager: EntityManager, pupilId: string, termId: string): Promise<SharedPieceRow[]> {
+  /**
+   * The picks of a term in the pupil's order; where nothing was picked, all approved pieces, oldest
+   * first.
+   */
+  async #choose(
+    manager: EntityManager,
+    pupilId: string,
+    termId: string,
+  ): Promise<SharedPieceRow[]> {
     const picked = await listSharedPieces(
       manager,
       `join pick chosen on chosen.piece_id = p.id join chapter part_of on part_of.id = chosen.chapter_id and part_of.pupil_id = $1
@@ -74,15 +84,23 @@ export class Book {
       leftOut: chosen
         .filter((piece) => !fitsIn(madeFor, piece))
         .map(({ id, title, withoutConsent }) => ({
-          pieceId: id, title, reason: withoutConsent.length > 0 ? ('consent' as const) : ('folder' as const), withoutConsent,
-        })), // prettier-ignore
+          pieceId: id,
+          title,
+          reason: withoutConsent.length > 0 ? ('consent' as const) : ('folder' as const),
+          withoutConsent,
+        })),
     }
   }
 
-  /** Asks for a book. When nothing has changed since, the one that is there (or being made) is the answer. */
+  /**
+   * Asks for a book. When nothing has changed since, the one that is there (or being made) is the
+   * answer.
+   */
   async ask(viewer: SignedIn, { pupilId, termId, madeFor }: MakeBook): Promise<BookAnswer> {
     const id = await this.#platform.db.transaction(async (manager) => {
-      const pieces = (await this.#choose(manager, pupilId, termId)).filter((piece) => fitsIn(madeFor, piece))
+      const pieces = (await this.#choose(manager, pupilId, termId)).filter((piece) =>
+        fitsIn(madeFor, piece),
+      )
       if (pieces.length === 0) throw new DomainError('book/nothing-to-print')
       const content: BookContent = pieces.map((piece) => ({
         pieceId: piece.id,
@@ -132,7 +150,12 @@ export class Book {
     await this.#progress(book, { state: 'making', pagesDone: 0 })
     try {
       const sizeBytes = await this.#draw(book)
-      await this.#progress(book, { state: 'ready', pagesDone: book.pageCount, sizeBytes, finishedAt: this.#platform.clock.now() })
+      await this.#progress(book, {
+        state: 'ready',
+        pagesDone: book.pageCount,
+        sizeBytes,
+        finishedAt: this.#platform.clock.now(),
+      })
     } catch (error) {
       await this.#progress(book, { state: 'failed' }).catch(() => undefined)
       throw error
@@ -179,15 +202,30 @@ export class Book {
     const pages: BookPage[] = []
     for (const { pieceId, versionId, reason } of book.content) {
       const piece = found.find((one) => one.id === pieceId && one.versionId === versionId)
-      // What has changed since it was asked for is not drawn; `stopped` says of such a book that it is to be made again.
+      // What has changed since it was asked for is not drawn; `stopped` says of such a book that it
+      // is to be made again.
       if (!piece || !fitsIn(book.madeFor, piece)) continue
-      const token = await this.#sharing.makePageLink(manager, { bookId: book.id, pieceId, expiresAt })
-      const media = await manager.findBy(MediaRow, piece.parts.map(({ mediaId }) => ({ id: mediaId }))) // prettier-ignore
+      const token = await this.#sharing.makePageLink(manager, {
+        bookId: book.id,
+        pieceId,
+        expiresAt,
+      })
+      const media = await manager.findBy(
+        MediaRow,
+        piece.parts.map(({ mediaId }) => ({ id: mediaId })),
+      )
       const photos = piece.parts.flatMap(({ mediaId, name }) => {
         const row = media.find(({ id }) => id === mediaId)
-        return row?.state === 'ready' ? [{ key: sizeKey(row, 2048), width: row.width, height: row.height, name }] : []
+        return row?.state === 'ready'
+          ? [{ key: sizeKey(row, 2048), width: row.width, height: row.height, name }]
+          : []
       })
-      pages.push({ ...piece, reason, photos, link: `${this.#platform.config.publicUrl}/p/${token}` })
+      pages.push({
+        ...piece,
+        reason,
+        photos,
+        link: `${this.#platform.config.publicUrl}/p/${token}`,
+      })
     }
     return pages
   }
@@ -231,21 +269,32 @@ export class Book {
        where ${where} order by b.requested_at desc limit 50`,
       [...parameters, this.#platform.clock.now()],
     )
-    return rows.map(({ termId, termName, startsOn, endsOn, requestedAt, finishedAt, linksEndAt, ...book }) => ({
-      ...book,
-      term: { id: termId, name: termName, startsOn, endsOn },
-      requestedAt: requestedAt.toISOString(),
-      finishedAt: finishedAt?.toISOString() ?? null,
-      linksEndAt: linksEndAt?.toISOString() ?? null,
-    }))
+    return rows.map(
+      ({ termId, termName, startsOn, endsOn, requestedAt, finishedAt, linksEndAt, ...book }) => ({
+        ...book,
+        term: { id: termId, name: termName, startsOn, endsOn },
+        requestedAt: requestedAt.toISOString(),
+        finishedAt: finishedAt?.toISOString() ?? null,
+        linksEndAt: linksEndAt?.toISOString() ?? null,
+      }),
+    )
   }
 
-  /** The finished file, for somebody who takes it away. @throws DomainError `book/not-ready`, `book/not-for-home` */
+  /**
+   * The finished file, for somebody who takes it away.
+   * @throws DomainError `book/not-ready`, `book/not-for-home`
+   */
   async fetch(viewer: SignedIn, bookId: string): Promise<{ key: string; filename: string }> {
     const book = await this.describe(bookId)
     if (book.state !== 'ready') throw new DomainError('book/not-ready')
     if (book.stopped) throw new DomainError('book/not-for-home')
-    await note(this.#platform.db.manager, this.#platform.clock.now(), viewer.personId, 'book.download', bookId)
+    await note(
+      this.#platform.db.manager,
+      this.#platform.clock.now(),
+      viewer.personId,
+      'book.download',
+      bookId,
+    )
     const pupil = await this.#platform.db.manager.findOneByOrFail(PersonRow, { id: book.pupilId })
     return { key: bookKey(bookId), filename: `${pupil.firstName} ${book.term.name}.pdf` }
   }

@@ -1,4 +1,14 @@
-import { Book as BookAnswer, BookForecast, BookPlanQuery, Books, Done, DONE, Id, IdParams, MakeBook } from '@nibquill/contract'
+import {
+  Book as BookAnswer,
+  BookForecast,
+  BookPlanQuery,
+  Books,
+  Done,
+  DONE,
+  Id,
+  IdParams,
+  MakeBook,
+} from '@nibquill/contract'
 import { Router } from 'express'
 import * as v from 'valibot'
 import type { Guard } from '../access/guard.ts'
@@ -11,7 +21,11 @@ const PupilQuery = v.object({ pupilId: Id })
 
 export function bookRoutes(platform: Platform, guard: Guard, book: Book, sharing: Sharing): Router {
   const router = Router()
-  const allow = async (request: Parameters<typeof signedIn>[0], action: 'book.read' | 'link.withdraw', bookId: string) => {
+  const allow = async (
+    request: Parameters<typeof signedIn>[0],
+    action: 'book.read' | 'link.withdraw',
+    bookId: string,
+  ) => {
     const viewer = guard.own(signedIn(request), 'teacher')
     const found = await book.describe(bookId)
     await guard.pupil(viewer, action, found.pupilId)
@@ -25,7 +39,12 @@ export function bookRoutes(platform: Platform, guard: Guard, book: Book, sharing
   router.post('/', async (request, response) => {
     const order = read(MakeBook, request.body)
     await guard.pupil(signedIn(request), 'book.make', order.pupilId)
-    answer(response, BookAnswer, await book.ask(guard.own(signedIn(request), 'teacher'), order), 202)
+    answer(
+      response,
+      BookAnswer,
+      await book.ask(guard.own(signedIn(request), 'teacher'), order),
+      202,
+    )
   })
   router.get('/plan', async (request, response) => {
     const order = read(BookPlanQuery, request.query)

@@ -46,7 +46,10 @@ export type BookOrder = {
 const PHOTO_TOP = 130
 const FOOT = PAGE.height - 58
 
-/** Draws a book page by page: what is drawn goes out before the next page begins, so long books need no more memory than short ones. */
+/**
+ * Draws a book page by page: what is drawn goes out before the next page begins, so long books need
+ * no more memory than short ones.
+ */
 export async function drawBook(order: BookOrder): Promise<void> {
   const doc = await openDocument(order.title, order.schoolName)
   const written = pipeline(doc, order.out)
@@ -89,12 +92,33 @@ function drawCover(pen: Pen, book: Section, order: BookOrder): void {
   })
   const size = pen.sizeFor(order.pupilName, INNER, 120, [58, 44, 32, 22], 'title')
   pen.tag(section, 'H1', () =>
-    pen.text(order.pupilName, { x: MARGIN, y: 290, width: INNER, size, family: 'title', colour: AUBERGINE, height: 130 }),
+    pen.text(order.pupilName, {
+      x: MARGIN,
+      y: 290,
+      width: INNER,
+      size,
+      family: 'title',
+      colour: AUBERGINE,
+      height: 130,
+    }),
   )
   pen.tag(section, 'P', () =>
-    pen.text(strings.cover(order.termName, order.pages.length), { x: MARGIN, y: 446, width: INNER, size: 18 }),
+    pen.text(strings.cover(order.termName, order.pages.length), {
+      x: MARGIN,
+      y: 446,
+      width: INNER,
+      size: 18,
+    }),
   )
-  pen.tag(section, 'P', () => pen.text(order.schoolName, { x: MARGIN, y: FOOT - 12, width: INNER, size: 13, colour: INK_SOFT }))
+  pen.tag(section, 'P', () =>
+    pen.text(order.schoolName, {
+      x: MARGIN,
+      y: FOOT - 12,
+      width: INNER,
+      size: 13,
+      colour: INK_SOFT,
+    }),
+  )
   section.end()
 }
 
@@ -105,50 +129,104 @@ function drawContents(pen: Pen, book: Section, order: BookOrder): void {
     const section = pen.doc.struct('Sect')
     book.add(section)
     if (page === 0)
-      pen.tag(section, 'H1', () => pen.text(strings.contents, { x: MARGIN, y: 72, width: INNER, size: 28, family: 'title' }))
+      pen.tag(section, 'H1', () =>
+        pen.text(strings.contents, { x: MARGIN, y: 72, width: INNER, size: 28, family: 'title' }),
+      )
     const lines = order.pages.slice(page * CONTENTS_LINES, (page + 1) * CONTENTS_LINES)
     lines.forEach((line, i) => {
       const y = 130 + i * 25
       const number = pageOfPiece(plan, page * CONTENTS_LINES + i)
       pen.tag(section, 'P', () => {
         pen.text(line.title, { x: MARGIN, y, width: INNER - 180, size: 13, height: 18 })
-        pen.text(line.folderName, { x: MARGIN + INNER - 170, y, width: 130, size: 11, colour: INK_SOFT, height: 16 })
+        pen.text(line.folderName, {
+          x: MARGIN + INNER - 170,
+          y,
+          width: 130,
+          size: 11,
+          colour: INK_SOFT,
+          height: 16,
+        })
         pen.text(String(number), { x: MARGIN + INNER - 40, y, width: 40, size: 13, align: 'right' })
       })
-      pen.aside(() => pen.doc.moveTo(MARGIN, y + 21).lineTo(PAGE.width - MARGIN, y + 21).lineWidth(0.5).stroke(RULE)) // prettier-ignore
+      pen.aside(() =>
+        pen.doc
+          .moveTo(MARGIN, y + 21)
+          .lineTo(PAGE.width - MARGIN, y + 21)
+          .lineWidth(0.5)
+          .stroke(RULE),
+      )
     })
     drawFoot(pen, order.schoolName, plan.coverPages + page + 1)
     section.end()
   }
 }
 
-async function drawPiece(pen: Pen, book: Section, order: BookOrder, page: BookPage, number: number): Promise<void> {
+async function drawPiece(
+  pen: Pen,
+  book: Section,
+  order: BookOrder,
+  page: BookPage,
+  number: number,
+): Promise<void> {
   const { doc } = pen
   doc.addPage()
   const section = doc.struct('Sect')
   book.add(section)
   pen.aside(() => {
-    pen.text(page.termName ?? '', { x: MARGIN, y: 54, width: INNER / 2, size: 10.5, colour: INK_SOFT })
-    pen.text(page.folderName, { x: MARGIN + INNER / 2, y: 54, width: INNER / 2, size: 10.5, colour: INK_SOFT, align: 'right' })
+    pen.text(page.termName ?? '', {
+      x: MARGIN,
+      y: 54,
+      width: INNER / 2,
+      size: 10.5,
+      colour: INK_SOFT,
+    })
+    pen.text(page.folderName, {
+      x: MARGIN + INNER / 2,
+      y: 54,
+      width: INNER / 2,
+      size: 10.5,
+      colour: INK_SOFT,
+      align: 'right',
+    })
   })
   const titleSize = pen.sizeFor(page.title, INNER, 48, [30, 24, 19, 15], 'title')
   pen.tag(section, 'H2', () =>
-    pen.text(page.title, { x: MARGIN, y: 74, width: INNER, size: titleSize, family: 'title', height: 50 }),
+    pen.text(page.title, {
+      x: MARGIN,
+      y: 74,
+      width: INNER,
+      size: titleSize,
+      family: 'title',
+      height: 50,
+    }),
   )
 
   const wordsWidth = INNER - QR_SIZE - 24
   const words = wordsHeight(pen, page, wordsWidth)
   const wordsTop = FOOT - 28 - Math.max(words.total, QR_SIZE + 30)
-  const boxes = layOutPhotos(page.photos, { x: MARGIN, y: PHOTO_TOP, width: INNER, height: wordsTop - PHOTO_TOP - 22 })
+  const boxes = layOutPhotos(page.photos, {
+    x: MARGIN,
+    y: PHOTO_TOP,
+    width: INNER,
+    height: wordsTop - PHOTO_TOP - 22,
+  })
   const drawn: Buffer[] = []
   for (const photo of page.photos) drawn.push(await order.readPhoto(photo.key))
   drawn.forEach((bytes, i) => {
     const box = boxes[i]!
     const alt = strings.photo(i + 1, drawn.length, page.title)
-    pen.tag(section, 'Figure', () => doc.image(bytes, box.x, box.y, { width: box.width, height: box.height }), { alt })
+    pen.tag(
+      section,
+      'Figure',
+      () => doc.image(bytes, box.x, box.y, { width: box.width, height: box.height }),
+      { alt },
+    )
   })
 
-  const below = Math.min(wordsTop, Math.max(PHOTO_TOP, ...boxes.map((box) => box.y + box.height)) + 24)
+  const below = Math.min(
+    wordsTop,
+    Math.max(PHOTO_TOP, ...boxes.map((box) => box.y + box.height)) + 24,
+  )
   if (page.reflection) {
     pen.tag(section, 'P', () =>
       pen.text(page.reflection, {
@@ -190,20 +268,37 @@ async function drawPiece(pen: Pen, book: Section, order: BookOrder, page: BookPa
   )
   drawFoot(
     pen,
-    [order.pupilName, strings.goes(page.goes), dayOf(page.approvedAt, order.timeZone)].filter(Boolean).join(' · '),
+    [order.pupilName, strings.goes(page.goes), dayOf(page.approvedAt, order.timeZone)]
+      .filter(Boolean)
+      .join(' · '),
     number,
   )
   section.end()
 }
 
-type Words = { total: number; reflection: number; reflectionSize: number; reason: number; reasonSize: number }
+type Words = {
+  total: number
+  reflection: number
+  reflectionSize: number
+  reason: number
+  reasonSize: number
+}
 
-/** A child's words are set as large as they fit; long ones get smaller, never cut before half the page is theirs. */
+/**
+ * A child's words are set as large as they fit; long ones get smaller, never cut before half the
+ * page is theirs.
+ */
 function wordsHeight(pen: Pen, page: BookPage, width: number): Words {
-  const reflectionSize = page.reflection ? pen.sizeFor(page.reflection, width, 220, [16, 14, 12, 10, 8]) : 16
-  const reflection = page.reflection ? Math.min(300, pen.heightOf(page.reflection, { width, size: reflectionSize })) : 0
+  const reflectionSize = page.reflection
+    ? pen.sizeFor(page.reflection, width, 220, [16, 14, 12, 10, 8])
+    : 16
+  const reflection = page.reflection
+    ? Math.min(300, pen.heightOf(page.reflection, { width, size: reflectionSize }))
+    : 0
   const reasonSize = page.reason ? pen.sizeFor(page.reason, width - 13, 80, [12, 10, 8]) : 12
-  const reason = page.reason ? Math.min(100, pen.heightOf(page.reason, { width: width - 13, size: reasonSize })) : 0
+  const reason = page.reason
+    ? Math.min(100, pen.heightOf(page.reason, { width: width - 13, size: reasonSize }))
+    : 0
   return {
     total: reflection + reason + (page.reflection && page.reason ? 14 : 0),
     reflection,
@@ -220,7 +315,14 @@ function drawFoot(pen: Pen, left: string, number: number): void {
       .lineTo(PAGE.width - MARGIN, FOOT)
       .lineWidth(0.75)
       .stroke(RULE)
-    pen.text(left, { x: MARGIN, y: FOOT + 10, width: INNER - 60, size: 10.5, colour: INK_SOFT, height: 15 })
+    pen.text(left, {
+      x: MARGIN,
+      y: FOOT + 10,
+      width: INNER - 60,
+      size: 10.5,
+      colour: INK_SOFT,
+      height: 15,
+    })
     pen.text(String(number), {
       x: PAGE.width - MARGIN - 50,
       y: FOOT + 10,
@@ -235,7 +337,8 @@ function drawFoot(pen: Pen, left: string, number: number): void {
 const DAYS = new Map<string, Intl.DateTimeFormat>()
 function dayOf(moment: string, timeZone: string): string {
   const format =
-    DAYS.get(timeZone) ?? new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone })
+    DAYS.get(timeZone) ??
+    new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone })
   DAYS.set(timeZone, format)
   return format.format(new Date(moment))
 }

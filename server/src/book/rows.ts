@@ -1,7 +1,9 @@
 import type { BookFor } from '@nibquill/core'
 import { id, integer, json, maybe, moment, refer, row, text } from '../platform/columns.ts'
 
-/** The pieces a book was asked for with, in order: a book made again after a crash is the same book. */
+/**
+ * The pieces a book was asked for with, in order: a book made again after a crash is the same book.
+ */
 export type BookContent = { pieceId: string; versionId: string; reason: string }[]
 export type BookRow = {
   id: string
@@ -23,9 +25,22 @@ export type BookRow = {
 export const BookRow = row<BookRow>(
   'book',
   {
-    id, pupilId: refer('person', { cascade: true }), termId: refer('term'), madeFor: text, fingerprint: text, content: json, state: text,
-    pageCount: integer, pagesDone: integer, sizeBytes: maybe(integer), requestedBy: refer('person'), requestedAt: moment,
+    id,
+    pupilId: refer('person', { cascade: true }),
+    termId: refer('term'),
+    madeFor: text,
+    fingerprint: text,
+    content: json,
+    state: text,
+    pageCount: integer,
+    pagesDone: integer,
+    sizeBytes: maybe(integer),
+    requestedBy: refer('person'),
+    requestedAt: moment,
     finishedAt: maybe(moment),
-  }, // prettier-ignore
-  { uniques: [{ columns: ['pupilId', 'termId', 'fingerprint'] }], indices: [{ columns: ['termId'] }] },
+  },
+  {
+    uniques: [{ columns: ['pupilId', 'termId', 'fingerprint'] }],
+    indices: [{ columns: ['termId'] }],
+  },
 )

@@ -1,10 +1,12 @@
 /** Every word printed in a book that is not the school's or the child's own. */
 export const strings = {
   title: (name: string, term: string) => `${name}’s book, ${term}`,
-  cover: (term: string, pieces: number) => `${term}, ${pieces === 1 ? 'one piece of work' : `${pieces} pieces of work`}`,
+  cover: (term: string, pieces: number) =>
+    `${term}, ${pieces === 1 ? 'one piece of work' : `${pieces} pieces of work`}`,
   contents: 'What is inside',
   photo: (number: number, of: number, title: string) => `Photo ${number} of ${of}: ${title}`,
   code: 'see it on screen',
   codeAlt: (link: string) => `QR code that opens this piece: ${link}`,
-  goes: (goes: number) => (goes <= 1 ? '' : (['second go', 'third go', 'fourth go', 'fifth go'][goes - 2] ?? `go ${goes}`)),
+  goes: (goes: number) =>
+    goes <= 1 ? '' : (['second go', 'third go', 'fourth go', 'fifth go'][goes - 2] ?? `go ${goes}`),
 }

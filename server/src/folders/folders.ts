@@ -1,4 +1,11 @@
-import type { ChangeFolder, Folder, FolderDetail, MakeFolder, ProposeFolder, Strand } from '@nibquill/contract'
+import type {
+  ChangeFolder,
+  Folder,
+  FolderDetail,
+  MakeFolder,
+  ProposeFolder,
+  Strand,
+} from '@nibquill/contract'
 import { DomainError, FIRST_STRANDS, READY_FOLDERS } from '@nibquill/core'
 import type { EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
@@ -16,7 +23,12 @@ import { FolderClassRow, FolderRow, StrandRow } from './rows.ts'
 const PAGE = 60
 
 /** Whom a folder is for and what they may do. */
-export type Home = { wholeSchool: boolean; classIds: string[]; parentsSee: boolean; pupilsFile: boolean }
+export type Home = {
+  wholeSchool: boolean
+  classIds: string[]
+  parentsSee: boolean
+  pupilsFile: boolean
+}
 
 /** Folders, what has been approved into them, and the strands they belong to. */
 export class Folders {
@@ -25,7 +37,10 @@ export class Folders {
     this.#platform = platform
   }
 
-  /** A pupil's folders count their own pieces; a teacher's those of their classes. Proposals are seen by their owner and by teachers. */
+  /**
+   * A pupil's folders count their own pieces; a teacher's those of their classes. Proposals are
+   * seen by their owner and by teachers.
+   */
   async list(viewer: SignedIn, options: { away: boolean }): Promise<Folder[]> {
     return this.#platform.db.manager.query(
       `${COLUMNS(viewer)} where f.school_id = $2 and (f.put_away_at is not null) = $4 and ${seenBy(viewer)}
@@ -44,23 +59,30 @@ export class Folders {
        where p.approved_folder_id = $2 and p.binned_at is null and ${mine(viewer, 'home', '$5::timestamptz')}
          and ($3::timestamptz is null or (p.approved_at, p.id) < ($3, $4::uuid))
        order by p.approved_at desc, p.id desc limit ${PAGE + 1}`,
-      [viewer.personId, folderId, cursor?.at ?? null, cursor?.id ?? null, this.#platform.clock.now()],
+      [
+        viewer.personId,
+        folderId,
+        cursor?.at ?? null,
+        cursor?.id ?? null,
+        this.#platform.clock.now(),
+      ],
     )
     return { ...(await this.#find(viewer, folderId)), ...(await this.#page(pieces)) }
   }
 
   async #find(viewer: SignedIn, folderId: string): Promise<Folder> {
-    const [folder] = await this.#platform.db.manager.query<Folder[]>(`${COLUMNS(viewer)} where f.school_id = $2 and f.id = $4`, [
-      viewer.personId,
-      viewer.schoolId,
-      this.#platform.clock.now(),
-      folderId,
-    ])
+    const [folder] = await this.#platform.db.manager.query<Folder[]>(
+      `${COLUMNS(viewer)} where f.school_id = $2 and f.id = $4`,
+      [viewer.personId, viewer.schoolId, this.#platform.clock.now(), folderId],
+    )
     if (!folder) throw new DomainError('folder/not-found')
     return folder
   }
 
-  /** Again with the same id it answers with the folder that is there. @throws DomainError `folder/not-found` when the id is another folder's */
+  /**
+   * Again with the same id it answers with the folder that is there.
+   * @throws DomainError `folder/not-found` when the id is another folder's
+   */
   async make(viewer: SignedIn, folderId: string, input: MakeFolder): Promise<Folder> {
     const { classIds, ...folder } = input
     await this.#platform.db.transaction(async (manager) => {
@@ -76,9 +98,17 @@ export class Folders {
   }
 
   /** A retry finds what it made; somebody else's folder is not shown to it. */
-  async #refuseOther(manager: EntityManager, there: FolderRow, { wholeSchool, classIds }: MakeFolder): Promise<void> {
-    const homes = (await manager.findBy(FolderClassRow, { folderId: there.id })).map(({ classId }) => classId)
-    const same = there.wholeSchool === wholeSchool && (wholeSchool || homes.some((classId) => classIds.includes(classId)))
+  async #refuseOther(
+    manager: EntityManager,
+    there: FolderRow,
+    { wholeSchool, classIds }: MakeFolder,
+  ): Promise<void> {
+    const homes = (await manager.findBy(FolderClassRow, { folderId: there.id })).map(
+      ({ classId }) => classId,
+    )
+    const same =
+      there.wholeSchool === wholeSchool &&
+      (wholeSchool || homes.some((classId) => classIds.includes(classId)))
     if (!same || there.ownerId) throw new DomainError('folder/not-found')
   }
 
@@ -93,16 +123,26 @@ export class Folders {
       [viewer.schoolId],
     )
     await manager.insert(FolderRow, {
-      ...folder, schoolId: viewer.schoolId, ownerId: folder.ownerId ?? null, agreedAt: null, position, putAwayAt: null, version: 1,
-    }) // prettier-ignore
+      ...folder,
+      schoolId: viewer.schoolId,
+      ownerId: folder.ownerId ?? null,
+      agreedAt: null,
+      position,
+      putAwayAt: null,
+      version: 1,
+    })
     if (!folder.wholeSchool && classIds.length > 0)
-      await manager.insert(FolderClassRow, classIds.map((classId) => ({ folderId: folder.id, classId }))) // prettier-ignore
+      await manager.insert(
+        FolderClassRow,
+        classIds.map((classId) => ({ folderId: folder.id, classId })),
+      )
     await this.#tellClasses(manager, folder.id)
   }
 
   /**
    * @param demandHome - Throws when the viewer may not change folders of such a home.
-   * @throws DomainError `folder/stale` when a second teacher changed it first; `folder/shared` when a class would be taken out, or
+   * @throws DomainError `folder/stale` when a second teacher changed it first; `folder/shared` when
+   *   a class would be taken out, or
    * parents let see, of a folder that is also for classes the viewer has no right over
    */
   async change(
@@ -116,8 +156,13 @@ export class Folders {
       const before = await this.#lockHome(manager, folderId)
       const added = classIds.filter((id) => !before.classIds.includes(id))
       // Whoever may change it at all may leave it to those it is for already.
-      await demandHome({ wholeSchool: change.wholeSchool && !before.wholeSchool, classIds: change.wholeSchool ? [] : added })
-      const losesClass = before.wholeSchool !== change.wholeSchool || before.classIds.some((id) => !classIds.includes(id))
+      await demandHome({
+        wholeSchool: change.wholeSchool && !before.wholeSchool,
+        classIds: change.wholeSchool ? [] : added,
+      })
+      const losesClass =
+        before.wholeSchool !== change.wholeSchool ||
+        before.classIds.some((id) => !classIds.includes(id))
       if (losesClass || before.parentsSee !== change.parentsSee)
         await demandHome(before).catch((refusal: unknown) => {
           throw refusal instanceof DomainError ? new DomainError('folder/shared') : refusal
@@ -130,10 +175,16 @@ export class Folders {
       if (!affected) throw new DomainError('folder/stale')
       await manager.delete(FolderClassRow, { folderId })
       if (!change.wholeSchool)
-        await manager.insert(FolderClassRow, classIds.map((classId) => ({ folderId, classId }))) // prettier-ignore
+        await manager.insert(
+          FolderClassRow,
+          classIds.map((classId) => ({ folderId, classId })),
+        )
       const { wholeSchool, parentsSee, pupilsFile } = change
       const after = { wholeSchool, parentsSee, pupilsFile, classIds }
-      await note(manager, this.#platform.clock.now(), viewer.personId, 'folder.change', folderId, { before, after })
+      await note(manager, this.#platform.clock.now(), viewer.personId, 'folder.change', folderId, {
+        before,
+        after,
+      })
       await this.#tellClasses(manager, folderId)
     })
     return this.#find(viewer, folderId)
@@ -141,32 +192,52 @@ export class Folders {
 
   /** Whom a folder is for, held until the transaction ends. */
   async #lockHome(manager: EntityManager, folderId: string): Promise<Home> {
-    const row = await manager.findOne(FolderRow, { where: { id: folderId }, lock: { mode: 'pessimistic_write' } })
+    const row = await manager.findOne(FolderRow, {
+      where: { id: folderId },
+      lock: { mode: 'pessimistic_write' },
+    })
     if (!row) throw new DomainError('folder/not-found')
-    const classIds = (await manager.findBy(FolderClassRow, { folderId })).map(({ classId }) => classId)
-    return { wholeSchool: row.wholeSchool, parentsSee: row.parentsSee, pupilsFile: row.pupilsFile, classIds }
+    const classIds = (await manager.findBy(FolderClassRow, { folderId })).map(
+      ({ classId }) => classId,
+    )
+    return {
+      wholeSchool: row.wholeSchool,
+      parentsSee: row.parentsSee,
+      pupilsFile: row.pupilsFile,
+      classIds,
+    }
   }
 
   /** Out of the way, with everything in it kept; or back on the shelf. */
   async putAway(viewer: SignedIn, folderId: string, options: { back: boolean }): Promise<Folder> {
     const now = this.#platform.clock.now()
     await this.#platform.db.transaction(async (manager) => {
-      await manager.query('update folder set put_away_at = $2, version = version + 1 where id = $1', [
+      await manager.query(
+        'update folder set put_away_at = $2, version = version + 1 where id = $1',
+        [folderId, options.back ? null : now],
+      )
+      await note(
+        manager,
+        now,
+        viewer.personId,
+        options.back ? 'folder.take-out' : 'folder.put-away',
         folderId,
-        options.back ? null : now,
-      ])
-      await note(manager, now, viewer.personId, options.back ? 'folder.take-out' : 'folder.put-away', folderId)
+      )
       await this.#tellClasses(manager, folderId)
     })
     return this.#find(viewer, folderId)
   }
 
-  /** Sets the order of the folders named; those the viewer may not change keep their place among the others. */
+  /**
+   * Sets the order of the folders named; those the viewer may not change keep their place among the
+   * others.
+   */
   async order(viewer: SignedIn, ids: readonly string[]): Promise<Folder[]> {
     await this.#platform.db.transaction(async (manager) => {
       const own = (await this.list(viewer, { away: false })).map(({ id }) => id)
       const wanted = ids.filter((id) => own.includes(id))
-      // The places these folders hold are given out anew among them, so that nobody else's folder moves.
+      // The places these folders hold are given out anew among them, so that nobody else's folder
+      // moves.
       const places = await manager.query<{ position: number }[]>(
         'select position from folder where id = any($1) order by position, id for update',
         [wanted],
@@ -180,7 +251,10 @@ export class Folders {
     return this.list(viewer, { away: false })
   }
 
-  /** Makes the ready folders a class does not have yet, and the first strands when the school has none. */
+  /**
+   * Makes the ready folders a class does not have yet, and the first strands when the school has
+   * none.
+   */
   async makeReadySet(viewer: SignedIn, classId: string): Promise<Folder[]> {
     await this.#platform.db.transaction(async (manager) => {
       await manager.query('select 1 from class where id = $1 for update', [classId])
@@ -190,11 +264,20 @@ export class Folders {
         'select f.name from folder f join folder_class h on h.folder_id = f.id where h.class_id = $1 and f.put_away_at is null',
         [classId],
       )
-      for (const { strand, ...look } of READY_FOLDERS.filter(({ name }) => !there.some((folder) => folder.name === name)))
+      for (const { strand, ...look } of READY_FOLDERS.filter(
+        ({ name }) => !there.some((folder) => folder.name === name),
+      ))
         await this.#insert(
           manager,
           viewer,
-          { id: newId(), ...look, strandId: strands.get(strand) ?? null, wholeSchool: false, parentsSee: true, pupilsFile: true },
+          {
+            id: newId(),
+            ...look,
+            strandId: strands.get(strand) ?? null,
+            wholeSchool: false,
+            parentsSee: true,
+            pupilsFile: true,
+          },
           [classId],
         )
     })
@@ -204,7 +287,12 @@ export class Folders {
   async #insertStrands(manager: EntityManager, viewer: SignedIn): Promise<void> {
     await manager.insert(
       StrandRow,
-      FIRST_STRANDS.map((name, position) => ({ id: newId(), schoolId: viewer.schoolId, name, position })),
+      FIRST_STRANDS.map((name, position) => ({
+        id: newId(),
+        schoolId: viewer.schoolId,
+        name,
+        position,
+      })),
     )
   }
 
@@ -221,7 +309,12 @@ export class Folders {
     return this.#find(viewer, folderId)
   }
 
-  async #insertProposal(manager: EntityManager, viewer: SignedIn, folderId: string, look: ProposeFolder): Promise<void> {
+  async #insertProposal(
+    manager: EntityManager,
+    viewer: SignedIn,
+    folderId: string,
+    look: ProposeFolder,
+  ): Promise<void> {
     const [home] = await manager.query<{ id: string }[]>(`select c.id ${classOfPerson()}`, [
       viewer.personId,
       this.#platform.clock.now(),
@@ -245,10 +338,10 @@ export class Folders {
 
   /** The class a pupil would propose a folder in, null for none. */
   async classOf(pupilId: string): Promise<string | null> {
-    const [home] = await this.#platform.db.manager.query<{ id: string }[]>(`select c.id ${classOfPerson()}`, [
-      pupilId,
-      this.#platform.clock.now(),
-    ])
+    const [home] = await this.#platform.db.manager.query<{ id: string }[]>(
+      `select c.id ${classOfPerson()}`,
+      [pupilId, this.#platform.clock.now()],
+    )
     return home?.id ?? null
   }
 
@@ -256,12 +349,22 @@ export class Folders {
   async answerProposal(viewer: SignedIn, folderId: string, agreed: boolean): Promise<Folder[]> {
     const now = this.#platform.clock.now()
     await this.#platform.db.transaction(async (manager) => {
-      const folder = await manager.findOne(FolderRow, { where: { id: folderId }, lock: { mode: 'pessimistic_write' } })
+      const folder = await manager.findOne(FolderRow, {
+        where: { id: folderId },
+        lock: { mode: 'pessimistic_write' },
+      })
       if (!folder?.ownerId || folder.agreedAt) throw new DomainError('folder/not-found')
       await this.#tellClasses(manager, folderId)
-      if (agreed) await manager.update(FolderRow, folderId, { agreedAt: now, version: folder.version + 1 })
+      if (agreed)
+        await manager.update(FolderRow, folderId, { agreedAt: now, version: folder.version + 1 })
       else await manager.delete(FolderRow, folderId)
-      await note(manager, now, viewer.personId, agreed ? 'folder.agree' : 'folder.decline', folderId)
+      await note(
+        manager,
+        now,
+        viewer.personId,
+        agreed ? 'folder.agree' : 'folder.decline',
+        folderId,
+      )
     })
     return this.list(viewer, { away: false })
   }
@@ -275,8 +378,14 @@ export class Folders {
     await this.#platform.db.transaction(async (manager) => {
       const ids = strands.map(({ id }) => id)
       for (const table of ['folder', 'task'])
-        await manager.query(`update ${table} set strand_id = null where strand_id is not null and strand_id <> all($1)`, [ids])
-      await manager.query('delete from strand where school_id = $1 and id <> all($2)', [viewer.schoolId, ids])
+        await manager.query(
+          `update ${table} set strand_id = null where strand_id is not null and strand_id <> all($1)`,
+          [ids],
+        )
+      await manager.query('delete from strand where school_id = $1 and id <> all($2)', [
+        viewer.schoolId,
+        ids,
+      ])
       for (const [position, strand] of strands.entries())
         await manager.save(StrandRow, { ...strand, schoolId: viewer.schoolId, position })
       await note(manager, this.#platform.clock.now(), viewer.personId, 'strands', null)
@@ -289,20 +398,31 @@ export class Folders {
       'select distinct e.person_id as id from folder_class h join enrolment e on e.class_id = h.class_id where h.folder_id = $1',
       [folderId],
     )
-    await tell(manager, people.map(({ id }) => id), { topic: 'folders' }) // prettier-ignore
+    await tell(
+      manager,
+      people.map(({ id }) => id),
+      { topic: 'folders' },
+    )
   }
 
   async #page(pieces: FolderDetail['pieces']): Promise<Pick<FolderDetail, 'pieces' | 'next'>> {
     const last = pieces.length > PAGE ? pieces[PAGE - 1] : undefined
     if (!last) return { pieces, next: null }
-    const [row] = await this.#platform.db.manager.query<{ at: Date }[]>('select approved_at as at from piece where id = $1', [
-      last.id,
-    ])
-    return { pieces: pieces.slice(0, PAGE), next: row ? writeCursor({ at: row.at.toISOString(), id: last.id }) : null }
+    const [row] = await this.#platform.db.manager.query<{ at: Date }[]>(
+      'select approved_at as at from piece where id = $1',
+      [last.id],
+    )
+    return {
+      pieces: pieces.slice(0, PAGE),
+      next: row ? writeCursor({ at: row.at.toISOString(), id: last.id }) : null,
+    }
   }
 }
 
-/** SQL: the pieces a viewer ($1) has in a folder: their own, or those of classes they teach; in one of the whole school also what their pupils made in earlier years. */
+/**
+ * SQL: the pieces a viewer ($1) has in a folder: their own, or those of classes they teach; in one
+ * of the whole school also what their pupils made in earlier years.
+ */
 const mine = (viewer: SignedIn, folder: string, now: string): string =>
   viewer.role === 'pupil'
     ? `p.approved_at <= ${now} and ${madeApproved('p', '$1')}`

@@ -1,7 +1,17 @@
 import {
-  ChangeFolder, Folder, FolderDetail, Folders as FoldersAnswer, FoldersQuery, IdParams, MakeFolder, OrderFolders, PageQuery, ProposeFolder,
-  ReadySet, Strands,
-} from '@nibquill/contract' // prettier-ignore
+  ChangeFolder,
+  Folder,
+  FolderDetail,
+  Folders as FoldersAnswer,
+  FoldersQuery,
+  IdParams,
+  MakeFolder,
+  OrderFolders,
+  PageQuery,
+  ProposeFolder,
+  ReadySet,
+  Strands,
+} from '@nibquill/contract'
 import { DomainError } from '@nibquill/core'
 import { Router, type Request } from 'express'
 import type { Guard } from '../access/guard.ts'
@@ -11,14 +21,23 @@ import type { Folders } from './folders.ts'
 export function foldersRoutes(guard: Guard, folders: Folders): Router {
   const router = Router()
   /** A folder of the whole school is the lead's to make; one for classes that of their teachers. */
-  const allowHome = async (request: Request, home: { wholeSchool: boolean; classIds: string[] }) => {
+  const allowHome = async (
+    request: Request,
+    home: { wholeSchool: boolean; classIds: string[] },
+  ) => {
     if (home.wholeSchool) guard.school(signedIn(request), 'folder.make')
-    else for (const classId of home.classIds) await guard.schoolClass(signedIn(request), 'folder.make', classId)
+    else
+      for (const classId of home.classIds)
+        await guard.schoolClass(signedIn(request), 'folder.make', classId)
   }
 
   router.get('/', async (request, response) => {
     const { away } = read(FoldersQuery, request.query)
-    answer(response, FoldersAnswer, await folders.list(atSchool(request), { away: away !== undefined }))
+    answer(
+      response,
+      FoldersAnswer,
+      await folders.list(atSchool(request), { away: away !== undefined }),
+    )
   })
   router.get('/strands', async (request, response) => {
     staff(request)
@@ -29,7 +48,11 @@ export function foldersRoutes(guard: Guard, folders: Folders): Router {
     answer(response, Strands, await folders.putStrands(viewer, read(Strands, request.body)))
   })
   router.post('/order', async (request, response) => {
-    answer(response, FoldersAnswer, await folders.order(staff(request), read(OrderFolders, request.body).ids))
+    answer(
+      response,
+      FoldersAnswer,
+      await folders.order(staff(request), read(OrderFolders, request.body).ids),
+    )
   })
   router.post('/ready-set', async (request, response) => {
     const { classId } = read(ReadySet, request.body)
@@ -48,29 +71,49 @@ export function foldersRoutes(guard: Guard, folders: Folders): Router {
     router.post(`/:id/${move}`, async (request, response) => {
       const { id } = read(IdParams, request.params)
       await guard.folder(signedIn(request), 'folder.change', id)
-      answer(response, FoldersAnswer, await folders.answerProposal(staff(request), id, move === 'agree'))
+      answer(
+        response,
+        FoldersAnswer,
+        await folders.answerProposal(staff(request), id, move === 'agree'),
+      )
     })
   for (const move of ['put-away', 'take-out'] as const)
     router.post(`/:id/${move}`, async (request, response) => {
       const { id } = read(IdParams, request.params)
       await guard.folder(signedIn(request), 'folder.change', id)
-      answer(response, Folder, await folders.putAway(staff(request), id, { back: move === 'take-out' }))
+      answer(
+        response,
+        Folder,
+        await folders.putAway(staff(request), id, { back: move === 'take-out' }),
+      )
     })
   router.get('/:id', async (request, response) => {
     const { id } = read(IdParams, request.params)
     await guard.folder(signedIn(request), 'folder.read', id)
-    answer(response, FolderDetail, await folders.describe(atSchool(request), id, read(PageQuery, request.query).after))
+    answer(
+      response,
+      FolderDetail,
+      await folders.describe(atSchool(request), id, read(PageQuery, request.query).after),
+    )
   })
   router.put('/:id', async (request, response) => {
     const input = read(MakeFolder, request.body)
     await allowHome(request, input)
-    answer(response, Folder, await folders.make(staff(request), read(IdParams, request.params).id, input))
+    answer(
+      response,
+      Folder,
+      await folders.make(staff(request), read(IdParams, request.params).id, input),
+    )
   })
   router.patch('/:id', async (request, response) => {
     const { id } = read(IdParams, request.params)
     const change = read(ChangeFolder, request.body)
     await guard.folder(signedIn(request), 'folder.change', id)
-    answer(response, Folder, await folders.change(staff(request), id, change, (home) => allowHome(request, home)))
+    answer(
+      response,
+      Folder,
+      await folders.change(staff(request), id, change, (home) => allowHome(request, home)),
+    )
   })
   return router
 }

@@ -2,10 +2,16 @@ import type { Colour, FolderSymbol } from '@nibquill/core'
 import { flag, id, integer, maybe, moment, refer, row, text } from '../platform/columns.ts'
 
 export type StrandRow = { id: string; schoolId: string; name: string; position: number }
-export const StrandRow = row<StrandRow>('strand', { id, schoolId: refer('school'), name: text, position: integer })
+export const StrandRow = row<StrandRow>('strand', {
+  id,
+  schoolId: refer('school'),
+  name: text,
+  position: integer,
+})
 
 /**
- * A folder for some classes (`FolderClassRow`) or for the whole school, which then runs on from year to year.
+ * A folder for some classes (`FolderClassRow`) or for the whole school, which then runs on from
+ * year to year.
  * One with an owner is a pupil's own: proposed until a teacher agreed.
  */
 export type FolderRow = {
@@ -27,15 +33,30 @@ export type FolderRow = {
 export const FolderRow = row<FolderRow>(
   'folder',
   {
-    id, schoolId: refer('school'), wholeSchool: flag, ownerId: maybe(refer('person')), agreedAt: maybe(moment), strandId: maybe(refer('strand')), name: text, symbol: text,
-    colour: text, parentsSee: flag, pupilsFile: flag, position: integer, putAwayAt: maybe(moment), version: integer,
-  }, // prettier-ignore
+    id,
+    schoolId: refer('school'),
+    wholeSchool: flag,
+    ownerId: maybe(refer('person')),
+    agreedAt: maybe(moment),
+    strandId: maybe(refer('strand')),
+    name: text,
+    symbol: text,
+    colour: text,
+    parentsSee: flag,
+    pupilsFile: flag,
+    position: integer,
+    putAwayAt: maybe(moment),
+    version: integer,
+  },
   { indices: [{ columns: ['schoolId'] }] },
 )
 
 export type FolderClassRow = { folderId: string; classId: string }
 export const FolderClassRow = row<FolderClassRow>(
   'folder_class',
-  { folderId: refer('folder', { key: true, cascade: true }), classId: refer('class', { key: true }) },
+  {
+    folderId: refer('folder', { key: true, cascade: true }),
+    classId: refer('class', { key: true }),
+  },
   { indices: [{ columns: ['classId'] }] },
 )

@@ -22,7 +22,10 @@ async function openMailServer(): Promise<{
       const chunks: Buffer[] = []
       stream.on('data', (chunk: Buffer) => chunks.push(chunk))
       stream.on('end', () => {
-        letters.push({ to: session.envelope.rcptTo[0]!.address, text: plainText(Buffer.concat(chunks)) })
+        letters.push({
+          to: session.envelope.rcptTo[0]!.address,
+          text: plainText(Buffer.concat(chunks)),
+        })
         done()
       })
     },
@@ -47,7 +50,11 @@ test('with a mail server set, letters go out and their links are kept nowhere; w
   const school = await SmallSchool.open(test_)
   const box = async () => (await school.teacher.ask<PostBox>('GET', '/mail')).body
   const invite = (email: string) =>
-    school.teacher.ask('PUT', `/sharing/pupils/${school.ids.wren}/parents/${newId()}`, { firstName: 'Bryn', lastName: '', email })
+    school.teacher.ask('PUT', `/sharing/pupils/${school.ids.wren}/parents/${newId()}`, {
+      firstName: 'Bryn',
+      lastName: '',
+      email,
+    })
   await invite('bryn@saltmarsh.example')
   await until(async () => (await box()).mails.every(({ state }) => state === 'sent'))
   expect((await box()).server).toBe(true)
@@ -64,9 +71,14 @@ test('with a mail server set, letters go out and their links are kept nowhere; w
   await until(async () => (await box()).mails[0]!.state === 'failed')
   mailServer.refuse(false)
   // The queue waits longer after each failure; here it is told not to.
-  await test_.manager.query('update graphile_worker._private_jobs set run_at = now() where locked_at is null')
+  await test_.manager.query(
+    'update graphile_worker._private_jobs set run_at = now() where locked_at is null',
+  )
   await until(async () => (await box()).mails[0]!.state === 'sent')
-  expect(mailServer.letters.map(({ to }) => to)).toEqual(['bryn@saltmarsh.example', 'nerys@saltmarsh.example'])
+  expect(mailServer.letters.map(({ to }) => to)).toEqual([
+    'bryn@saltmarsh.example',
+    'nerys@saltmarsh.example',
+  ])
   await test_.stop()
   mailServer.close()
 })

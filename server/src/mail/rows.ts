@@ -6,7 +6,10 @@ export type MailRow = {
   recipient: string
   subject: string
   body: string
-  /** Whom it lets in, when it lets somebody in, and by what: the link or code in the body, which is shown to nobody else. */
+  /**
+   * Whom it lets in, when it lets somebody in, and by what: the link or code in the body, which is
+   * shown to nobody else.
+   */
   personId: string | null
   secret: string | null
   state: 'waiting' | 'sent' | 'kept' | 'failed'

@@ -18,7 +18,8 @@ beforeAll(async () => {
 }, 60_000)
 afterAll(() => test_.stop())
 
-const uploads = async () => (await test_.manager.query<{ n: number }[]>('select count(*)::int as n from upload'))[0]!.n
+const uploads = async () =>
+  (await test_.manager.query<{ n: number }[]>('select count(*)::int as n from upload'))[0]!.n
 
 /** Sends the last bytes of a photo while its taking in fails: the database refuses its row. */
 async function sentInVain(): Promise<{ mediaId: string; address: string }> {
@@ -54,11 +55,24 @@ test('and by the next process that starts, without anybody asking', async () => 
 test('a process that is told to stop takes in what has come before it goes', async () => {
   const alone = await AloneServer.start(test_.config)
   const wren = school.wren.copiedInto(school.wren.browser, alone.at)
-  const bytes = await sharp({ create: { width: 2400, height: 1800, channels: 3, background: "#99aa55", noise: { type: 'gaussian', mean: 120, sigma: 30 } } }).jpeg().toBuffer() // prettier-ignore
+  const bytes = await sharp({
+    create: {
+      width: 2400,
+      height: 1800,
+      channels: 3,
+      background: '#99aa55',
+      noise: { type: 'gaussian', mean: 120, sigma: 30 },
+    },
+  })
+    .jpeg()
+    .toBuffer()
   const mediaId = newId()
   const address = addressOf(await begin(wren, bytes.length, mediaId))
   const sent = send(wren, address, 0, bytes).catch(() => null)
-  await until(async () => (await wren.fetch('HEAD', address, { headers: TUS })).headers.get('upload-offset') !== '0')
+  await until(
+    async () =>
+      (await wren.fetch('HEAD', address, { headers: TUS })).headers.get('upload-offset') !== '0',
+  )
   await alone.end('SIGTERM')
   const answer = await sent
   expect(answer?.status).toBe(200)
@@ -68,9 +82,13 @@ test('a process that is told to stop takes in what has come before it goes', asy
 test('of two different files under one id at once the second is told that the place is taken', async () => {
   const mediaId = newId()
   const [one, two] = [await picture(700, 500, '#ff0000'), await picture(700, 500, '#0000ff')]
-  const answers = await Promise.all([one, two].map((bytes) => school.wren.upload(bytes, { mediaId })))
+  const answers = await Promise.all(
+    [one, two].map((bytes) => school.wren.upload(bytes, { mediaId })),
+  )
   expect(answers.map(({ status }) => status).sort()).toEqual([200, 409])
-  const same = await Promise.all([0, 1, 2, 3].map(() => school.wren.upload(one, { mediaId: `${mediaId.slice(0, -1)}0` })))
+  const same = await Promise.all(
+    [0, 1, 2, 3].map(() => school.wren.upload(one, { mediaId: `${mediaId.slice(0, -1)}0` })),
+  )
   expect(same.map(({ status }) => status)).toEqual([200, 200, 200, 200])
 })
 
@@ -79,15 +97,18 @@ test('nobody fills the school with beginnings: so many, so large, then a clear a
   for (let i = 0; i < MOST_BEGUN + 2; i++) statuses.push((await begin(school.tomasz, 1000)).status)
   expect(statuses).toEqual([...Array<number>(MOST_BEGUN).fill(201), 429, 429])
   const refused = await begin(school.tomasz, 1000)
-  expect(JSON.parse(await refused.text())).toMatchObject({ type: '/problems/media/too-many-uploads' })
+  expect(JSON.parse(await refused.text())).toMatchObject({
+    type: '/problems/media/too-many-uploads',
+  })
   // Nobody else is kept out.
   expect((await begin(school.wren, 1000)).status).toBe(201)
   const large = []
   for (let i = 0; i < 8; i++) large.push((await begin(school.aoife, 60 * 1024 * 1024)).status)
   expect(large).toEqual([...Array<number>(6).fill(201), 429, 429])
-  await test_.manager.query("update upload set created_at = created_at - interval '2 hours' where owner_id = $1", [
-    school.ids.tomasz,
-  ])
+  await test_.manager.query(
+    "update upload set created_at = created_at - interval '2 hours' where owner_id = $1",
+    [school.ids.tomasz],
+  )
   expect((await begin(school.tomasz, 1000)).status).toBe(201)
   await test_.manager.query('delete from upload')
 })
@@ -101,15 +122,21 @@ test('a HEIC photo is measured before it is decoded', async () => {
   giant.writeUInt32BE(60_000, at + 4)
   const began = Date.now()
   const { status, body } = await school.wren.upload(giant, { filename: 'giant.heic' })
-  expect([status, (JSON.parse(body) as { type: string }).type]).toEqual([422, '/problems/media/too-many-pixels'])
+  expect([status, (JSON.parse(body) as { type: string }).type]).toEqual([
+    422,
+    '/problems/media/too-many-pixels',
+  ])
   expect(Date.now() - began).toBeLessThan(2000)
   expect((await school.wren.upload(bytes, { filename: 'drawing.heic' })).status).toBe(200)
 })
 
 test('giants that are only decoded as a whole are refused with a sentence; those decoded line by line are taken', async () => {
-  const flat = (width: number, height: number) => sharp({ create: { width, height, channels: 3, background: '#778899' } })
+  const flat = (width: number, height: number) =>
+    sharp({ create: { width, height, channels: 3, background: '#778899' } })
   const progressive = await flat(7000, 6000).jpeg({ progressive: true }).toBuffer()
-  const interlaced = await flat(7000, 6000).png({ progressive: true, compressionLevel: 1 }).toBuffer()
+  const interlaced = await flat(7000, 6000)
+    .png({ progressive: true, compressionLevel: 1 })
+    .toBuffer()
   for (const bytes of [progressive, interlaced]) {
     const { status, body } = await school.wren.upload(bytes)
     expect([status, (JSON.parse(body) as { title: string }).title]).toEqual([
@@ -129,10 +156,19 @@ test('the largest pictures that are taken keep the server under 500 MB, two at o
   // How much memory decoding takes does not hang on what is to be seen.
   const giant = (shade: string) =>
     sharp({ create: { width: 6900, height: 5200, channels: 3, background: shade } })
-      .jpeg({ progressive: true, chromaSubsampling: '4:4:4' }).toBuffer() // prettier-ignore
-  const answers = await Promise.all([wren.upload(await giant('#335577')), wren.upload(await giant('#775533'))])
+      .jpeg({ progressive: true, chromaSubsampling: '4:4:4' })
+      .toBuffer()
+  const answers = await Promise.all([
+    wren.upload(await giant('#335577')),
+    wren.upload(await giant('#775533')),
+  ])
   expect(answers.map(({ status }) => status)).toEqual([200, 200])
-  await until(async () => (await own.manager.query<unknown[]>("select 1 from media where state = 'ready'")).length === 2, 60_000)
+  await until(
+    async () =>
+      (await own.manager.query<unknown[]>("select 1 from media where state = 'ready'")).length ===
+      2,
+    60_000,
+  )
   expect(alone.peakMemoryMb).toBeLessThan(500)
   await alone.end()
   await own.stop()
@@ -156,7 +192,9 @@ test('whoever cuts a connection in the middle leaves nothing half', async () => 
     return answer.status === 200 && answer
   })
   const offset = Number(head.headers.get('upload-offset'))
-  expect((await send(school.wren, address.replace('/api', ''), offset, bytes.subarray(offset))).status).toBe(200)
+  expect(
+    (await send(school.wren, address.replace('/api', ''), offset, bytes.subarray(offset))).status,
+  ).toBe(200)
 })
 
 test('what is refused for good leaves no upload behind', async () => {

@@ -5,7 +5,10 @@ import type { EntityManager } from 'typeorm'
 export const ATTACHMENT_JSON = `'mediaId', m.id, 'name', m.name, 'width', m.width, 'height', m.height, 'sizeBytes', m.size_bytes, 'state', m.state,
   'kind', case when m.type like 'audio/%' then 'voice' when m.type = 'application/pdf' then 'paper' else 'picture' end`
 
-/** Only what one sent oneself, or what hangs there already, can be hung somewhere. @throws DomainError `media/not-found` */
+/**
+ * Only what one sent oneself, or what hangs there already, can be hung somewhere.
+ * @throws DomainError `media/not-found`
+ */
 export async function refuseForeign(
   manager: EntityManager,
   ownerId: string,
@@ -13,6 +16,9 @@ export async function refuseForeign(
   hanging: readonly string[] = [],
 ): Promise<void> {
   const fresh = mediaIds.filter((id) => !hanging.includes(id))
-  const own = await manager.query<{ id: string }[]>('select id from media where id = any($1) and owner_id = $2', [fresh, ownerId])
+  const own = await manager.query<{ id: string }[]>(
+    'select id from media where id = any($1) and owner_id = $2',
+    [fresh, ownerId],
+  )
   if (own.length < new Set(fresh).size) throw new DomainError('media/not-found')
 }

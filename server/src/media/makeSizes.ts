@@ -9,7 +9,8 @@ const JPEG = { quality: 80 } as const
 const LARGEST = Math.max(...PICTURE_SIZES)
 
 /**
- * Makes the upright sizes of a picture, largest first: it is decoded once, the smaller ones come from the largest.
+ * Makes the upright sizes of a picture, largest first: it is decoded once, the smaller ones come
+ * from the largest.
  * Never enlarges; see-through becomes white paper. Nothing but pixels is carried over.
  * @param source - File path or bytes.
  * @returns One JPEG a size, in the order of `PICTURE_SIZES`.

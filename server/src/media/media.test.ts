@@ -6,7 +6,13 @@ import { promisify } from 'node:util'
 import type { Arrived, Piece } from '@nibquill/contract'
 import sharp from 'sharp'
 import { v7 as newId } from 'uuid'
-import { picture, type SmallSchool, type TestServer, until, useSmallSchool } from '../testing/testServer.ts'
+import {
+  picture,
+  type SmallSchool,
+  type TestServer,
+  until,
+  useSmallSchool,
+} from '../testing/testServer.ts'
 import { addressOf, begin, send, TUS } from '../testing/uploadSteps.ts'
 
 let test_: TestServer
@@ -17,14 +23,18 @@ useSmallSchool((opened) => ({ test: test_, school } = opened))
 const exiftool = (words: string[]) => promisify(execFile)('exiftool', words)
 const sha256 = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex')
 const temporary = (name: string) => path.join(test_.config.dataFolder, name)
-const pixels = (bytes: Uint8Array) => sharp(bytes, { failOn: 'none' }).removeAlpha().raw().toBuffer()
+const pixels = (bytes: Uint8Array) =>
+  sharp(bytes, { failOn: 'none' }).removeAlpha().raw().toBuffer()
 const serve = async (mediaId: string, size: string) =>
   Buffer.from(await (await school.wren.fetch('GET', `/media/${mediaId}/${size}`)).arrayBuffer())
 const ready = (mediaId: string) =>
   until(
     async () =>
       (
-        await test_.manager.query<{ state: string }[]>("select state from media where id = $1 and state <> 'arrived'", [mediaId])
+        await test_.manager.query<{ state: string }[]>(
+          "select state from media where id = $1 and state <> 'arrived'",
+          [mediaId],
+        )
       )[0]?.state,
   )
 
@@ -34,14 +44,18 @@ async function traces(bytes: Buffer, name: string): Promise<string[]> {
   const { stdout } = await exiftool(['-j', '-G1', '-a', '-u', '-ee', temporary(name)])
   const [tags] = JSON.parse(stdout) as [Record<string, unknown>]
   return Object.keys(tags).filter((tag) =>
-    /GPS|XMP|IPTC|MakerNotes|Serial|:(Make|Model|DateTime|Software|Comment|Artist)|ExifIFD|Photoshop|Trailer/i.test(tag),
+    /GPS|XMP|IPTC|MakerNotes|Serial|:(Make|Model|DateTime|Software|Comment|Artist)|ExifIFD|Photoshop|Trailer/i.test(
+      tag,
+    ),
   )
 }
 
 test.each(['jpeg', 'png', 'webp'] as const)(
   'a %s loses position, device and words in every size; its pixels and its upright turn stay',
   async (format) => {
-    const drawn = await sharp({ create: { width: 400, height: 300, channels: 3, background: '#2f5e8c' } })
+    const drawn = await sharp({
+      create: { width: 400, height: 300, channels: 3, background: '#2f5e8c' },
+    })
       .composite([{ input: await picture(60, 40, '#ffffff'), left: 10, top: 10 }])
       .toFormat(format)
       .toBuffer()
@@ -69,7 +83,8 @@ test.each(['jpeg', 'png', 'webp'] as const)(
     expect(await ready(mediaId)).toBe('ready')
     const full = await serve(mediaId, 'full')
     expect(sha256(full)).toBe(arrived.keptSha256)
-    for (const size of ['320', '960', '2048']) expect(await traces(await serve(mediaId, size), `size-${size}`)).toEqual([])
+    for (const size of ['320', '960', '2048'])
+      expect(await traces(await serve(mediaId, size), `size-${size}`)).toEqual([])
     expect(await traces(full, 'full')).toEqual([])
     expect((await pixels(full)).equals(await pixels(sent))).toBe(true)
     const upright = await sharp(await serve(mediaId, '320')).metadata()
@@ -88,32 +103,33 @@ test('a HEIC photo becomes an upright JPEG without position', async () => {
 })
 
 describe('what is not a picture is refused with a sentence and leaves nothing behind', () => {
-  const cases: { what: string; bytes: () => Promise<Uint8Array>; status: number; type: string }[] = [
-    {
-      what: 'a text named .jpg',
-      bytes: async () => Buffer.from('Dear teacher, this is a text.'),
-      status: 415,
-      type: '/problems/media/not-a-picture',
-    },
-    {
-      what: 'a page of HTML named .jpg',
-      bytes: async () => Buffer.from('<!doctype html><script>alert(1)</script>'),
-      status: 415,
-      type: '/problems/media/not-a-picture',
-    },
-    {
-      what: 'a drawing that is a program (SVG)',
-      bytes: async () => Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"/>'),
-      status: 415,
-      type: '/problems/media/not-a-picture',
-    },
-    {
-      what: 'a JPEG that ends in its head',
-      bytes: async () => (await picture()).subarray(0, 40),
-      status: 422,
-      type: '/problems/media/unreadable',
-    },
-  ]
+  const cases: { what: string; bytes: () => Promise<Uint8Array>; status: number; type: string }[] =
+    [
+      {
+        what: 'a text named .jpg',
+        bytes: async () => Buffer.from('Dear teacher, this is a text.'),
+        status: 415,
+        type: '/problems/media/not-a-picture',
+      },
+      {
+        what: 'a page of HTML named .jpg',
+        bytes: async () => Buffer.from('<!doctype html><script>alert(1)</script>'),
+        status: 415,
+        type: '/problems/media/not-a-picture',
+      },
+      {
+        what: 'a drawing that is a program (SVG)',
+        bytes: async () => Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"/>'),
+        status: 415,
+        type: '/problems/media/not-a-picture',
+      },
+      {
+        what: 'a JPEG that ends in its head',
+        bytes: async () => (await picture()).subarray(0, 40),
+        status: 422,
+        type: '/problems/media/unreadable',
+      },
+    ]
   test.each(cases)('$what', async ({ bytes, status, type }) => {
     const before = await test_.manager.query('select count(*) from media')
     const answer = await school.wren.upload(await bytes())
@@ -137,25 +153,40 @@ describe('what is not a picture is refused with a sentence and leaves nothing be
   })
 
   test('a file that is not what its sender hashed', async () => {
-    const answer = await school.wren.upload(await picture(), { sha256: sha256(Buffer.from('something else')) })
+    const answer = await school.wren.upload(await picture(), {
+      sha256: sha256(Buffer.from('something else')),
+    })
     expect(JSON.parse(answer.body)).toMatchObject({ type: '/problems/media/differs' })
   })
 })
 
 test('a JPEG cut off half-way is kept and shown as far as it goes', async () => {
   const whole = await sharp({
-    create: { width: 1200, height: 900, channels: 3, background: '#808080', noise: { type: 'gaussian', mean: 128, sigma: 40 } },
+    create: {
+      width: 1200,
+      height: 900,
+      channels: 3,
+      background: '#808080',
+      noise: { type: 'gaussian', mean: 128, sigma: 40 },
+    },
   })
     .jpeg()
     .toBuffer()
-  const { mediaId, status } = await school.wren.upload(whole.subarray(0, Math.floor(whole.length / 2)))
+  const { mediaId, status } = await school.wren.upload(
+    whole.subarray(0, Math.floor(whole.length / 2)),
+  )
   expect(status).toBe(200)
   expect(await ready(mediaId)).toBe('ready')
-  expect(await sharp(await serve(mediaId, '960')).metadata()).toMatchObject({ width: 960, height: 720 })
+  expect(await sharp(await serve(mediaId, '960')).metadata()).toMatchObject({
+    width: 960,
+    height: 720,
+  })
 })
 
 test('a 100-megapixel picture is taken in bounded memory; a larger one is refused', async () => {
-  const large = await sharp({ create: { width: 12_000, height: 8334, channels: 3, background: '#2a6f68' } })
+  const large = await sharp({
+    create: { width: 12_000, height: 8334, channels: 3, background: '#2a6f68' },
+  })
     .jpeg({ quality: 60 })
     .toBuffer()
   const before = process.memoryUsage().rss
@@ -170,13 +201,18 @@ test('a 100-megapixel picture is taken in bounded memory; a larger one is refuse
   })
     .jpeg({ quality: 40 })
     .toBuffer()
-  expect(JSON.parse((await school.wren.upload(beyond)).body)).toMatchObject({ type: '/problems/media/too-many-pixels' })
+  expect(JSON.parse((await school.wren.upload(beyond)).body)).toMatchObject({
+    type: '/problems/media/too-many-pixels',
+  })
 }, 60_000)
 
 test('the same file under the same id arrives once; another file under that id is refused', async () => {
   const mediaId = newId()
   const bytes = await picture(300, 200, '#93344f')
-  const [first, second] = [await school.wren.upload(bytes, { mediaId }), await school.wren.upload(bytes, { mediaId })]
+  const [first, second] = [
+    await school.wren.upload(bytes, { mediaId }),
+    await school.wren.upload(bytes, { mediaId }),
+  ]
   expect(second.body).toBe(first.body)
   expect((await school.wren.upload(await picture(300, 201), { mediaId })).status).toBe(409)
   expect((await school.tomasz.upload(bytes, { mediaId })).status).toBe(409)
@@ -184,12 +220,22 @@ test('the same file under the same id arrives once; another file under that id i
 
 test('half an upload of another pupil cannot be looked at, continued or ended', async () => {
   const address = addressOf(await begin(school.wren, 1000))
-  expect((await school.tomasz.fetch('HEAD', address, { headers: { ...TUS, 'X-Nibquill-Viewer': school.ids.wren } })).status).toBe(
-    404,
-  )
+  expect(
+    (
+      await school.tomasz.fetch('HEAD', address, {
+        headers: { ...TUS, 'X-Nibquill-Viewer': school.ids.wren },
+      })
+    ).status,
+  ).toBe(404)
   expect((await send(school.tomasz, address, 0, Buffer.from('x'))).status).toBe(404)
   expect((await school.tomasz.fetch('DELETE', address, { headers: TUS })).status).toBe(404)
-  expect((await school.parent.fetch('POST', '/media/uploads', { headers: { ...TUS, 'Upload-Length': '10' } })).status).toBe(404)
+  expect(
+    (
+      await school.parent.fetch('POST', '/media/uploads', {
+        headers: { ...TUS, 'Upload-Length': '10' },
+      })
+    ).status,
+  ).toBe(404)
   expect((await school.wren.fetch('HEAD', address, { headers: TUS })).status).toBe(200)
 })
 
@@ -203,7 +249,9 @@ test('names with quotes, emoji, right-to-left letters and a path in them are kep
 
 test('reading answers ranges and may be kept for good', async () => {
   const { mediaId } = await school.wren.upload(await picture())
-  const response = await school.wren.fetch('GET', `/media/${mediaId}/full`, { headers: { Range: 'bytes=0-9' } })
+  const response = await school.wren.fetch('GET', `/media/${mediaId}/full`, {
+    headers: { Range: 'bytes=0-9' },
+  })
   expect(response.status).toBe(206)
   expect((await response.arrayBuffer()).byteLength).toBe(10)
   expect(response.headers.get('cache-control')).toMatch(/private.*immutable/)
@@ -211,11 +259,15 @@ test('reading answers ranges and may be kept for good', async () => {
 
 test('an approved piece keeps its photos when the draft loses them', async () => {
   const piece = await school.approved()
-  const again = (await school.wren.ask('POST', `/pieces/${piece.id}/another-go`, { seenVersion: piece.version })).body
+  const again = (
+    await school.wren.ask('POST', `/pieces/${piece.id}/another-go`, { seenVersion: piece.version })
+  ).body
   await school.wren.ask('DELETE', `/pieces/${piece.id}/parts/${piece.parts[0]!.id}`)
   const now = (await school.wren.ask<Piece>('GET', `/pieces/${piece.id}`)).body
   expect(now.parts).toEqual([])
   expect(now.versions[0]!.parts).toHaveLength(1)
   expect(again.state).toBe('draft')
-  expect((await school.parent.fetch('GET', `/media/${piece.parts[0]!.mediaId}/320`)).status).toBe(200)
+  expect((await school.parent.fetch('GET', `/media/${piece.parts[0]!.mediaId}/320`)).status).toBe(
+    200,
+  )
 })

@@ -7,7 +7,12 @@ import { answer, read, signedIn, type SignedIn } from '../platform/routes.ts'
 import type { Media } from './media.ts'
 import type { Uploads } from './uploads.ts'
 
-export function mediaRoutes(platform: Platform, guard: Guard, media: Media, uploads: Uploads): Router {
+export function mediaRoutes(
+  platform: Platform,
+  guard: Guard,
+  media: Media,
+  uploads: Uploads,
+): Router {
   const router = Router()
   router.get('/:id', async (request, response) => {
     const { id } = read(IdParams, request.params)
@@ -18,14 +23,18 @@ export function mediaRoutes(platform: Platform, guard: Guard, media: Media, uplo
     const { link, save } = read(MediaQuery, request.query)
     await allowReading(guard, media, request, id, link)
     const found = await media.locate(id, size)
-    // A size that is still to be made is answered with the full picture, so only what never changes may be kept for good.
+    // A size that is still to be made is answered with the full picture, so only what never changes
+    // may be kept for good.
     const forGood = size === 'full' || found.key.includes('-')
     response.set({
       'Content-Type': found.type,
-      'Cache-Control': link || !forGood ? 'private, no-cache' : 'private, max-age=31536000, immutable',
+      'Cache-Control':
+        link || !forGood ? 'private, no-cache' : 'private, max-age=31536000, immutable',
       Vary: 'Cookie',
       'Content-Disposition':
-        save === undefined ? 'inline' : `attachment; filename*=UTF-8''${encodeURIComponent(found.name || 'photo')}`,
+        save === undefined
+          ? 'inline'
+          : `attachment; filename*=UTF-8''${encodeURIComponent(found.name || 'photo')}`,
       'Content-Security-Policy': "default-src 'none'; sandbox",
     })
     await platform.storage.serve(found.key, response)
@@ -33,7 +42,10 @@ export function mediaRoutes(platform: Platform, guard: Guard, media: Media, uplo
   return router
 }
 
-/** A file may be read through any piece it hangs in; people outside the school only through what was approved. */
+/**
+ * A file may be read through any piece it hangs in; people outside the school only through what was
+ * approved.
+ */
 async function allowReading(
   guard: Guard,
   media: Media,
@@ -55,8 +67,10 @@ async function allowReading(
     if (approved && (await guard.allowsPiece(viewer, 'piece.read-approved', pieceId))) return
   }
   const { tasks, notices } = await media.findHangers(mediaId)
-  for (const id of tasks) if (await guard.task(viewer, 'task.read', id).then(() => true, isRefusal)) return
-  for (const id of notices) if (await guard.notice(viewer, 'notice.read', id).then(() => true, isRefusal)) return
+  for (const id of tasks)
+    if (await guard.task(viewer, 'task.read', id).then(() => true, isRefusal)) return
+  for (const id of notices)
+    if (await guard.notice(viewer, 'notice.read', id).then(() => true, isRefusal)) return
   throw new DomainError('media/not-found')
 }
 

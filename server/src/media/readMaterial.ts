@@ -4,7 +4,8 @@ import type { MediaRow } from './rows.ts'
 type Material = { bytes: Uint8Array; type: MediaRow['type']; width: 0; height: 0 }
 
 /**
- * Reads what arrived as a recording or a paper, by its bytes. Recordings come from browsers: WebM or Ogg with Opus, or MPEG-4.
+ * Reads what arrived as a recording or a paper, by its bytes. Recordings come from browsers: WebM
+ * or Ogg with Opus, or MPEG-4.
  * @returns null for anything else
  */
 export async function readMaterial(sent: Uint8Array): Promise<Material | null> {
@@ -26,16 +27,23 @@ async function typeOf(sent: Uint8Array): Promise<MediaRow['type'] | null> {
       return 'audio/mp4'
     case 'audio/webm':
     case 'video/webm': {
-      // The container is the same; a film names the codec of its pictures (Matroska CodecID, `V_...`).
+      // The container is the same; a film names the codec of its pictures (Matroska CodecID,
+      // `V_...`).
       const head = Buffer.from(sent.subarray(0, 4096)).toString('latin1')
-      return /A_OPUS|A_VORBIS/.test(head) && !/V_(VP8|VP9|AV1|MPEG)/.test(head) ? 'audio/webm' : null
+      return /A_OPUS|A_VORBIS/.test(head) && !/V_(VP8|VP9|AV1|MPEG)/.test(head)
+        ? 'audio/webm'
+        : null
     }
     default:
       return null
   }
 }
 
-/** Place and device stand in `udta` and `meta` boxes: they become `free`, of the same length, so that nothing moves. @see ISO/IEC 14496-12, 8.1.2 */
+/**
+ * Place and device stand in `udta` and `meta` boxes: they become `free`, of the same length, so
+ * that nothing moves.
+ * @see ISO/IEC 14496-12, 8.1.2
+ */
 function withoutUserData(sent: Uint8Array): Uint8Array {
   const bytes = Buffer.from(sent)
   const clean = (from: number, to: number) => {

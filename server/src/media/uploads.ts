@@ -17,18 +17,28 @@ import { UploadRow } from './rows.ts'
 export const UPLOADS_PATH = '/api/media/uploads'
 /** Half-arrived files wait this long for their sender. */
 const WAITS_MS = 7 * 24 * 3600 * 1000
-/** What one person may have begun and not finished: a tablet sends two at a time, so this is many tablets with a bad network. */
+/**
+ * What one person may have begun and not finished: a tablet sends two at a time, so this is many
+ * tablets with a bad network.
+ */
 export const MOST_BEGUN = 40
 const MOST_BEGUN_BYTES = 400 * 1024 * 1024
-/** Begun longer ago than this, an upload makes room for new ones: its tablet has the file and sends it again from the start. */
+/**
+ * Begun longer ago than this, an upload makes room for new ones: its tablet has the file and sends
+ * it again from the start.
+ */
 const FRESH_MS = 3600 * 1000
 
 const Metadata = v.object({
   mediaId: Id,
   filename: v.optional(
-    v.pipe(v.string(), v.maxLength(1000), v.check((name) => !name.includes('\u0000'), 'has characters that cannot be kept')),
+    v.pipe(
+      v.string(),
+      v.maxLength(1000),
+      v.check((name) => !name.includes('\u0000'), 'has characters that cannot be kept'),
+    ),
     '',
-  ), // prettier-ignore
+  ),
   sha256: v.nullish(v.pipe(v.string(), v.regex(/^[0-9a-f]{64}$/))),
 })
 
@@ -68,7 +78,8 @@ export class Uploads {
   async handle(request: Request, response: Response): Promise<void> {
     const viewer = signedIn(request)
     if (!viewer) throw new DomainError('accounts/signed-out')
-    if (viewer.role !== 'pupil' && viewer.role !== 'teacher') throw new DomainError('request/not-found')
+    if (viewer.role !== 'pupil' && viewer.role !== 'teacher')
+      throw new DomainError('request/not-found')
     await this.#sender.run(viewer, () => this.#server.handle(request, response))
   }
 
@@ -80,23 +91,39 @@ export class Uploads {
     const { mediaId, sha256 } = parsed.output
     const there = await this.#media.findArrived(personId, mediaId)
     // Its last answer was lost on the way: the file need not come again.
-    if (there && there.sentSha256 === sha256) throw tusError(new DomainError('media/arrived-already'))
+    if (there && there.sentSha256 === sha256)
+      throw tusError(new DomainError('media/arrived-already'))
     await this.#count(personId, mediaId, upload).catch((error: unknown) => {
       throw tusError(error)
     })
-    return { metadata: { ...upload.metadata, ownerId: personId, takes: role === 'pupil' ? 'pictures' : 'materials' } }
+    return {
+      metadata: {
+        ...upload.metadata,
+        ownerId: personId,
+        takes: role === 'pupil' ? 'pictures' : 'materials',
+      },
+    }
   }
 
   /** @throws DomainError `media/too-many-uploads` */
-  async #count(ownerId: string, mediaId: string, { id, size = MAX_UPLOAD_BYTES }: Upload): Promise<void> {
+  async #count(
+    ownerId: string,
+    mediaId: string,
+    { id, size = MAX_UPLOAD_BYTES }: Upload,
+  ): Promise<void> {
     const now = this.#platform.clock.now()
     const tooOld = await this.#platform.db.transaction(async (manager) => {
       await holdName(manager, `uploads:${ownerId}`)
-      const begun = await manager.find(UploadRow, { where: { ownerId }, order: { createdAt: 'ASC', id: 'ASC' } })
+      const begun = await manager.find(UploadRow, {
+        where: { ownerId },
+        order: { createdAt: 'ASC', id: 'ASC' },
+      })
       const away: UploadRow[] = []
       const fits = () =>
-        begun.length < MOST_BEGUN && begun.reduce((sum, { sizeBytes }) => sum + sizeBytes, size) <= MOST_BEGUN_BYTES
-      while (!fits() && begun[0] && now.getTime() - begun[0].createdAt.getTime() > FRESH_MS) away.push(begun.shift()!)
+        begun.length < MOST_BEGUN &&
+        begun.reduce((sum, { sizeBytes }) => sum + sizeBytes, size) <= MOST_BEGUN_BYTES
+      while (!fits() && begun[0] && now.getTime() - begun[0].createdAt.getTime() > FRESH_MS)
+        away.push(begun.shift()!)
       if (!fits()) throw new DomainError('media/too-many-uploads')
       for (const old of away) await manager.delete(UploadRow, old.id)
       await manager.insert(UploadRow, { id, ownerId, mediaId, sizeBytes: size, createdAt: now })
@@ -112,15 +139,22 @@ export class Uploads {
       throw tusError(new DomainError('media/not-found'))
   }
 
-  async #answerFinished(upload: Upload): Promise<{ status_code: number; headers: Record<string, string>; body: string }> {
+  async #answerFinished(
+    upload: Upload,
+  ): Promise<{ status_code: number; headers: Record<string, string>; body: string }> {
     const done = await this.#takeIn(upload).catch((error: unknown) => {
       throw tusError(error)
     })
-    return { status_code: 200, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(done) }
+    return {
+      status_code: 200,
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify(done),
+    }
   }
 
   /**
-   * Takes in a file that is here whole. Safe to repeat: whoever was stopped after the last byte left everything as it was.
+   * Takes in a file that is here whole. Safe to repeat: whoever was stopped after the last byte
+   * left everything as it was.
    * What is refused for good goes; what failed on our side waits for the next try.
    */
   async #takeIn(upload: Upload): Promise<Arrived> {
@@ -128,16 +162,23 @@ export class Uploads {
     try {
       const done = await this.#media.arrive(
         {
-          mediaId, ownerId: upload.metadata?.ownerId ?? '', name: filename.toWellFormed().slice(0, 200), sha256: sha256 ?? null,
+          mediaId,
+          ownerId: upload.metadata?.ownerId ?? '',
+          name: filename.toWellFormed().slice(0, 200),
+          sha256: sha256 ?? null,
           takes: upload.metadata?.takes === 'materials' ? 'materials' : 'pictures',
-        }, // prettier-ignore
+        },
         { file: path.join(this.#folder, upload.id) },
       )
       await this.#drop(upload.id)
       return done
     } catch (error) {
       if (problemOf(error).status < 500) await this.#drop(upload.id)
-      else this.#platform.log.error({ error: String(error), stack: error instanceof Error ? error.stack : '' }, 'upload failed')
+      else
+        this.#platform.log.error(
+          { error: String(error), stack: error instanceof Error ? error.stack : '' },
+          'upload failed',
+        )
       throw error
     }
   }
@@ -153,7 +194,10 @@ export class Uploads {
     await this.#platform.db.manager.delete(UploadRow, uploadId).catch(() => undefined)
   }
 
-  /** Whether a file of this person has arrived: what an uploader asks that never heard the answer. @throws DomainError `media/not-found` */
+  /**
+   * Whether a file of this person has arrived: what an uploader asks that never heard the answer.
+   * @throws DomainError `media/not-found`
+   */
   async findArrived(ownerId: string, mediaId: string): Promise<Arrived> {
     const there = await this.#media.findArrived(ownerId, mediaId)
     if (there) return there
@@ -174,13 +218,20 @@ export class Uploads {
     for (const { id } of await this.#platform.db.manager.find(UploadRow)) {
       const whole = await this.#findWhole(id)
       if (whole)
-        await this.#takeIn(whole).catch((error: unknown) => this.#platform.log.warn({ error: String(error) }, 'not taken in'))
+        await this.#takeIn(whole).catch((error: unknown) =>
+          this.#platform.log.warn({ error: String(error) }, 'not taken in'),
+        )
     }
   }
 
   /** Half-arrived files nobody has come back for. @returns how many went */
-  async cleanUp(before = new Date(this.#platform.clock.now().getTime() - WAITS_MS)): Promise<number> {
-    const old = await this.#platform.db.manager.query<{ id: string }[]>('select id from upload where created_at < $1', [before])
+  async cleanUp(
+    before = new Date(this.#platform.clock.now().getTime() - WAITS_MS),
+  ): Promise<number> {
+    const old = await this.#platform.db.manager.query<{ id: string }[]>(
+      'select id from upload where created_at < $1',
+      [before],
+    )
     for (const { id } of old) await this.#drop(id)
     // Beginnings from before they were counted.
     await this.#server.cleanUpExpiredUploads()

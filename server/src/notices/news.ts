@@ -6,7 +6,10 @@ import { NewsRow } from './rows.ts'
 
 const SHOWN = 20
 
-/** Something staff did that other staff should know of. `subjectId`: the pupil or parent it is about; `classId`: the whole class it is about. */
+/**
+ * Something staff did that other staff should know of. `subjectId`: the pupil or parent it is
+ * about; `classId`: the whole class it is about.
+ */
 export type StaffDeed = {
   kind: 'name-card' | 'letter-opened'
   byId: string
@@ -16,15 +19,28 @@ export type StaffDeed = {
 }
 
 /** Tells staff, in the caller's transaction; whoever did it knows. */
-export async function tellStaff(manager: EntityManager, personIds: readonly string[], deed: StaffDeed): Promise<void> {
+export async function tellStaff(
+  manager: EntityManager,
+  personIds: readonly string[],
+  deed: StaffDeed,
+): Promise<void> {
   const people = [...new Set(personIds)].filter((id) => id !== deed.byId)
   if (people.length === 0) return
-  await manager.insert(NewsRow, people.map((personId) => ({ id: newId(), personId, decisionId: null, seenAt: null, ...deed }))) // prettier-ignore
+  await manager.insert(
+    NewsRow,
+    people.map((personId) => ({ id: newId(), personId, decisionId: null, seenAt: null, ...deed })),
+  )
   await tell(manager, people, { topic: 'notices' })
 }
 
-/** The teachers of pupils' classes: of every year the pupil was here, so that nobody who still looks after them is left out. */
-export async function teachersOf(manager: EntityManager, pupilIds: readonly string[]): Promise<string[]> {
+/**
+ * The teachers of pupils' classes: of every year the pupil was here, so that nobody who still looks
+ * after them is left out.
+ */
+export async function teachersOf(
+  manager: EntityManager,
+  pupilIds: readonly string[],
+): Promise<string[]> {
   const rows = await manager.query<{ id: string }[]>(
     `select distinct u.id from enrolment e join enrolment t on t.class_id = e.class_id join person u on u.id = t.person_id and u.role = 'teacher'
        and u.left_at is null where e.person_id = any($1::uuid[])`,
@@ -34,7 +50,10 @@ export async function teachersOf(manager: EntityManager, pupilIds: readonly stri
 }
 
 /** What a member of staff has not put away yet, newest first. */
-export async function listStaffNews(manager: EntityManager, personId: string): Promise<StaffNewsItem[]> {
+export async function listStaffNews(
+  manager: EntityManager,
+  personId: string,
+): Promise<StaffNewsItem[]> {
   const rows = await manager.query<(Omit<StaffNewsItem, 'happenedAt'> & { happenedAt: Date })[]>(
     `select n.id, n.kind, trim(b.first_name || ' ' || b.last_name) as by, trim(s.first_name || ' ' || s.last_name) as about, c.name as "className",
        n.happened_at as "happenedAt"

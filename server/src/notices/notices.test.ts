@@ -1,6 +1,11 @@
 import { v7 as newId } from 'uuid'
 import type { ClassPiece, MyPieces, Notice, Readers } from '@nibquill/contract'
-import { picture, type SmallSchool, type TestServer, useSmallSchool } from '../testing/testServer.ts'
+import {
+  picture,
+  type SmallSchool,
+  type TestServer,
+  useSmallSchool,
+} from '../testing/testServer.ts'
 
 let test_: TestServer
 let school: SmallSchool
@@ -12,8 +17,15 @@ const make = (
   mediaIds: string[] = [],
   id = newId(),
   who = school.teacher,
-) => who.ask<Notice[]>('PUT', `/notices/${id}`, { classId: school.ids.heron, audience, words, mediaIds })
-const wordsFor = async (who = school.wren) => (await who.ask<Notice[]>('GET', '/notices')).body.map(({ words }) => words)
+) =>
+  who.ask<Notice[]>('PUT', `/notices/${id}`, {
+    classId: school.ids.heron,
+    audience,
+    words,
+    mediaIds,
+  })
+const wordsFor = async (who = school.wren) =>
+  (await who.ask<Notice[]>('GET', '/notices')).body.map(({ words }) => words)
 
 describe('notices', () => {
   test('reach the class or its parents, and nobody else', async () => {
@@ -21,20 +33,29 @@ describe('notices', () => {
     await make('parents', 'For the parents')
     expect(await wordsFor(school.wren)).toEqual(['For the class'])
     expect(await wordsFor(school.parent)).toEqual(['For the parents'])
-    for (const who of [school.aoife, school.otherParent, school.otherTeacher]) expect(await wordsFor(who)).toEqual([])
+    for (const who of [school.aoife, school.otherParent, school.otherTeacher])
+      expect(await wordsFor(who)).toEqual([])
     expect((await test_.visitor().ask('GET', '/notices')).status).toBe(401)
   })
 
   test('say who has seen them', async () => {
     const id = newId()
     await make('class', 'Look', [], id)
-    for (let i = 0; i < 2; i++) expect((await school.wren.ask('POST', `/notices/${id}/seen`)).status).toBe(200)
-    const mine = (await school.wren.ask<Notice[]>('GET', '/notices')).body.find((notice) => notice.id === id)!
+    for (let i = 0; i < 2; i++)
+      expect((await school.wren.ask('POST', `/notices/${id}/seen`)).status).toBe(200)
+    const mine = (await school.wren.ask<Notice[]>('GET', '/notices')).body.find(
+      (notice) => notice.id === id,
+    )!
     expect(mine).toMatchObject({ seen: true, seenBy: null })
-    const theirs = (await school.teacher.ask<Notice[]>('GET', '/notices')).body.find((notice) => notice.id === id)!
+    const theirs = (await school.teacher.ask<Notice[]>('GET', '/notices')).body.find(
+      (notice) => notice.id === id,
+    )!
     expect(theirs.seenBy).toEqual({ seen: 1, of: 2 })
     const readers = (await school.teacher.ask<Readers>('GET', `/notices/${id}/readers`)).body
-    expect(readers.map(({ name, seenAt }) => [name, seenAt !== null])).toEqual([['tomasz A.', false], ['wren A.', true]]) // prettier-ignore
+    expect(readers.map(({ name, seenAt }) => [name, seenAt !== null])).toEqual([
+      ['tomasz A.', false],
+      ['wren A.', true],
+    ])
     for (const who of [school.wren, school.otherTeacher, school.parent])
       expect((await who.ask('GET', `/notices/${id}/readers`)).status).toBe(404)
     expect((await school.parent.ask('POST', `/notices/${id}/seen`)).status).toBe(404)
@@ -48,7 +69,11 @@ describe('notices', () => {
     for (const who of [school.otherParent, school.wren])
       expect((await who.fetch('GET', `/media/${mediaId}/320`)).status).toBe(404)
     await school.teacher.ask('POST', `/notices/${id}/withdraw`)
-    expect((await school.parent.ask<Notice[]>('GET', '/notices')).body.some((notice) => notice.id === id)).toBe(false)
+    expect(
+      (await school.parent.ask<Notice[]>('GET', '/notices')).body.some(
+        (notice) => notice.id === id,
+      ),
+    ).toBe(false)
     expect((await school.parent.fetch('GET', `/media/${mediaId}/320`)).status).toBe(404)
     await school.teacher.ask('POST', `/notices/${id}/restore`)
     expect((await school.parent.fetch('GET', `/media/${mediaId}/320`)).status).toBe(200)
@@ -71,26 +96,43 @@ describe('a piece started for everyone', () => {
       instructions: 'One photo.',
     })
   const mine = async (who = school.wren) =>
-    (await who.ask<MyPieces>('GET', '/pieces')).body.pieces.filter(({ title }) => title === 'Our walk')
+    (await who.ask<MyPieces>('GET', '/pieces')).body.pieces.filter(
+      ({ title }) => title === 'Our walk',
+    )
 
   test('lies on every desk once; closing hands in what was made and locks the rest', async () => {
     const id = newId()
     for (let i = 0; i < 2; i++)
-      expect((await start(id)).body.find((piece) => piece.id === id)).toMatchObject({ pupils: 2, begun: 0, closed: false })
+      expect((await start(id)).body.find((piece) => piece.id === id)).toMatchObject({
+        pupils: 2,
+        begun: 0,
+        closed: false,
+      })
     expect(await mine(school.wren)).toHaveLength(1)
     expect(await mine(school.aoife)).toHaveLength(0)
     const [piece] = await mine()
     const { mediaId } = await school.wren.upload(await picture())
-    await school.wren.ask('PUT', `/pieces/${piece!.id}/parts/${newId()}`, { kind: 'photo', mediaId, name: 'photo' })
+    await school.wren.ask('PUT', `/pieces/${piece!.id}/parts/${newId()}`, {
+      kind: 'photo',
+      mediaId,
+      name: 'photo',
+    })
 
-    const closed = (await school.teacher.ask<ClassPiece[]>('POST', `/pieces/for-everyone/${id}/close`)).body.find(
-      (one) => one.id === id,
-    )
+    const closed = (
+      await school.teacher.ask<ClassPiece[]>('POST', `/pieces/for-everyone/${id}/close`)
+    ).body.find((one) => one.id === id)
     expect(closed).toMatchObject({ begun: 1, closed: true })
     const handedIn = (await school.wren.ask('GET', `/pieces/${piece!.id}`)).body
-    expect(handedIn).toMatchObject({ state: 'submitted', classPiece: { closed: true, title: 'Our walk' } })
+    expect(handedIn).toMatchObject({
+      state: 'submitted',
+      classPiece: { closed: true, title: 'Our walk' },
+    })
     expect(
-      (await school.wren.ask('POST', `/pieces/${piece!.id}/withdraw`, { seenVersion: handedIn.version })).body,
+      (
+        await school.wren.ask('POST', `/pieces/${piece!.id}/withdraw`, {
+          seenVersion: handedIn.version,
+        })
+      ).body,
     ).toMatchObject({ type: '/problems/piece/closed' })
     const [empty] = await mine(school.tomasz)
     const other = await school.tomasz.upload(await picture())
@@ -111,7 +153,12 @@ describe('a piece started for everyone', () => {
       seenVersion: handedIn.version,
     })
     expect(
-      (await school.wren.ask('PATCH', `/pieces/${piece!.id}`, { seenVersion: back.body.version, reflection: 'Now two.' })).status,
+      (
+        await school.wren.ask('PATCH', `/pieces/${piece!.id}`, {
+          seenVersion: back.body.version,
+          reflection: 'Now two.',
+        })
+      ).status,
     ).toBe(200)
     await school.teacher.ask('POST', `/pieces/for-everyone/${id}/reopen`)
     expect(
@@ -126,7 +173,12 @@ describe('a piece started for everyone', () => {
   })
 
   test('is started by the class’s teachers only', async () => {
-    for (const [who, status] of [[school.otherTeacher, 404], [school.wren, 404], [school.parent, 404], [test_.visitor(), 401]] as const)
+    for (const [who, status] of [
+      [school.otherTeacher, 404],
+      [school.wren, 404],
+      [school.parent, 404],
+      [test_.visitor(), 401],
+    ] as const)
       expect((await start(newId(), who)).status).toBe(status)
-  }) // prettier-ignore
+  })
 })

@@ -21,7 +21,9 @@ export class Notices {
   }
 
   async listNews(viewer: SignedIn): Promise<NewsItem[]> {
-    const rows = await this.#platform.db.manager.query<(Omit<NewsItem, 'happenedAt'> & { happenedAt: Date })[]>(
+    const rows = await this.#platform.db.manager.query<
+      (Omit<NewsItem, 'happenedAt'> & { happenedAt: Date })[]
+    >(
       `select n.id, n.kind, d.piece_id as "pieceId", w.title as "pieceTitle",
          f.name as "folderName", trim(u.first_name || ' ' || u.last_name) as "teacherName", d.message, n.happened_at as "happenedAt",
          n.seen_at is not null as seen
@@ -38,16 +40,21 @@ export class Notices {
   }
 
   async markSeen(viewer: SignedIn): Promise<void> {
-    await this.#platform.db.manager.query('update news set seen_at = $2 where person_id = $1 and seen_at is null', [
-      viewer.personId,
-      this.#platform.clock.now(),
-    ])
+    await this.#platform.db.manager.query(
+      'update news set seen_at = $2 where person_id = $1 and seen_at is null',
+      [viewer.personId, this.#platform.clock.now()],
+    )
   }
 
-  /** Newest first: those of a teacher's classes with how many have seen them; a pupil's or parent's with whether they have. */
+  /**
+   * Newest first: those of a teacher's classes with how many have seen them; a pupil's or parent's
+   * with whether they have.
+   */
   async list(viewer: SignedIn): Promise<Notice[]> {
     const teaches = viewer.role === 'teacher'
-    const rows = await this.#platform.db.manager.query<(Omit<Notice, 'createdAt'> & { createdAt: Date })[]>(
+    const rows = await this.#platform.db.manager.query<
+      (Omit<Notice, 'createdAt'> & { createdAt: Date })[]
+    >(
       `select n.id, n.class_id as "classId", c.name as "className", n.audience, n.words, trim(u.first_name || ' ' || u.last_name) as "from",
          n.created_at as "createdAt", exists (select 1 from notice_seen s where s.notice_id = n.id and s.person_id = $1) as seen,
          coalesce((select json_agg(json_build_object(${ATTACHMENT_JSON}) order by k.position) from notice_media k join media m on m.id = k.media_id
@@ -62,7 +69,11 @@ export class Notices {
   }
 
   /** Again with the same id it changes nothing. */
-  async make(viewer: SignedIn, noticeId: string, { classId, audience, words, mediaIds }: MakeNotice): Promise<Notice[]> {
+  async make(
+    viewer: SignedIn,
+    noticeId: string,
+    { classId, audience, words, mediaIds }: MakeNotice,
+  ): Promise<Notice[]> {
     await this.#platform.db.transaction(async (manager) => {
       await makeOrFind(manager, NoticeRow, noticeId, {
         found: (there) => {
@@ -83,19 +94,38 @@ export class Notices {
     const now = this.#platform.clock.now()
     await refuseForeign(manager, viewer.personId, mediaIds)
     await manager.insert(NoticeRow, {
-        id: noticeId, classId, audience, words, createdBy: viewer.personId, createdAt: now, withdrawnAt: null,
-      }) // prettier-ignore
+      id: noticeId,
+      classId,
+      audience,
+      words,
+      createdBy: viewer.personId,
+      createdAt: now,
+      withdrawnAt: null,
+    })
     if (mediaIds.length > 0)
-        await manager.insert(NoticeMediaRow, mediaIds.map((mediaId, position) => ({ noticeId, mediaId, position }))) // prettier-ignore
+      await manager.insert(
+        NoticeMediaRow,
+        mediaIds.map((mediaId, position) => ({ noticeId, mediaId, position })),
+      )
     await note(manager, now, viewer.personId, 'notice.make', noticeId)
     await this.#tellAudience(manager, noticeId)
   }
 
-  async withdraw(viewer: SignedIn, noticeId: string, options: { back: boolean }): Promise<Notice[]> {
+  async withdraw(
+    viewer: SignedIn,
+    noticeId: string,
+    options: { back: boolean },
+  ): Promise<Notice[]> {
     const now = this.#platform.clock.now()
     await this.#platform.db.transaction(async (manager) => {
       await manager.update(NoticeRow, noticeId, { withdrawnAt: options.back ? null : now })
-      await note(manager, now, viewer.personId, options.back ? 'notice.restore' : 'notice.withdraw', noticeId)
+      await note(
+        manager,
+        now,
+        viewer.personId,
+        options.back ? 'notice.restore' : 'notice.withdraw',
+        noticeId,
+      )
       await this.#tellAudience(manager, noticeId)
     })
     return this.list(viewer)
@@ -110,7 +140,9 @@ export class Notices {
 
   /** Who has seen it, and who has not yet: those first. */
   async listReaders(noticeId: string): Promise<Readers> {
-    const rows = await this.#platform.db.manager.query<{ id: string; name: string; seenAt: Date | null }[]>(
+    const rows = await this.#platform.db.manager.query<
+      { id: string; name: string; seenAt: Date | null }[]
+    >(
       `select a.id, a.name, s.seen_at as "seenAt" from notice n join lateral (${AUDIENCE}) a on true
          left join notice_seen s on s.notice_id = n.id and s.person_id = a.id
        where n.id = $1 order by s.seen_at is not null, a.name, a.id`,
@@ -124,7 +156,11 @@ export class Notices {
       `select a.id from notice n join lateral (${AUDIENCE}) a on true where n.id = $1`,
       [noticeId],
     )
-    await tell(manager, people.map(({ id }) => id), { topic: 'notices' }) // prettier-ignore
+    await tell(
+      manager,
+      people.map(({ id }) => id),
+      { topic: 'notices' },
+    )
   }
 }
 
@@ -134,7 +170,8 @@ const AUDIENCE = `select p.id, trim(p.first_name || ' ' || p.last_name) as name 
   union select p.id, trim(p.first_name || ' ' || p.last_name) from enrolment e join person u on u.id = e.person_id and u.left_at is null
     join guardian g on g.pupil_id = e.person_id join person p on p.id = g.parent_id where n.audience = 'parents' and e.class_id = n.class_id`
 
-const IN_CLASS = 'exists (select 1 from enrolment e where e.class_id = n.class_id and e.person_id = $1)'
+const IN_CLASS =
+  'exists (select 1 from enrolment e where e.class_id = n.class_id and e.person_id = $1)'
 /** SQL: the notices somebody ($1) is shown. */
 const FOR = {
   teacher: IN_CLASS,

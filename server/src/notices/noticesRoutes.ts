@@ -1,4 +1,13 @@
-import { Done, DONE, IdParams, MakeNotice, News, Notices as NoticesAnswer, Readers, StaffNews } from '@nibquill/contract'
+import {
+  Done,
+  DONE,
+  IdParams,
+  MakeNotice,
+  News,
+  Notices as NoticesAnswer,
+  Readers,
+  StaffNews,
+} from '@nibquill/contract'
 import { DomainError } from '@nibquill/core'
 import { Router } from 'express'
 import type { Guard } from '../access/guard.ts'
@@ -10,7 +19,9 @@ export function noticesRoutes(guard: Guard, notices: Notices): Router {
   router.get('/news', async (request, response) =>
     answer(response, News, await notices.listNews(guard.own(signedIn(request), 'pupil'))),
   )
-  router.get('/staff-news', async (request, response) => answer(response, StaffNews, await notices.listStaffNews(staff(request))))
+  router.get('/staff-news', async (request, response) =>
+    answer(response, StaffNews, await notices.listStaffNews(staff(request))),
+  )
   router.post('/news/seen', async (request, response) => {
     const viewer = signedIn(request)
     await notices.markSeen(viewer?.role === 'pupil' ? viewer : staff(request))
@@ -24,13 +35,21 @@ export function noticesRoutes(guard: Guard, notices: Notices): Router {
   router.put('/:id', async (request, response) => {
     const input = read(MakeNotice, request.body)
     await guard.schoolClass(signedIn(request), 'notice.make', input.classId)
-    answer(response, NoticesAnswer, await notices.make(staff(request), read(IdParams, request.params).id, input))
+    answer(
+      response,
+      NoticesAnswer,
+      await notices.make(staff(request), read(IdParams, request.params).id, input),
+    )
   })
   for (const move of ['withdraw', 'restore'] as const)
     router.post(`/:id/${move}`, async (request, response) => {
       const { id } = read(IdParams, request.params)
       await guard.notice(signedIn(request), 'notice.change', id)
-      answer(response, NoticesAnswer, await notices.withdraw(staff(request), id, { back: move === 'restore' }))
+      answer(
+        response,
+        NoticesAnswer,
+        await notices.withdraw(staff(request), id, { back: move === 'restore' }),
+      )
     })
   router.get('/:id/readers', async (request, response) => {
     const { id } = read(IdParams, request.params)

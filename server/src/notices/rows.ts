@@ -1,7 +1,8 @@
 import { id, integer, maybe, moment, refer, row, text } from '../platform/columns.ts'
 
 /**
- * One line of news to one person. About work (`approved`, `returned`) it follows from the decision; to staff it says who (`byId`)
+ * One line of news to one person. About work (`approved`, `returned`) it follows from the decision;
+ * to staff it says who (`byId`)
  * did what about whom (`subjectId`).
  */
 export type NewsRow = {
@@ -30,7 +31,11 @@ export const NewsRow = row<NewsRow>(
   },
   {
     uniques: [{ columns: ['personId', 'decisionId'] }],
-    indices: [{ columns: ['personId', 'happenedAt'] }, { columns: ['decisionId'] }, { columns: ['subjectId'] }],
+    indices: [
+      { columns: ['personId', 'happenedAt'] },
+      { columns: ['decisionId'] },
+      { columns: ['subjectId'] },
+    ],
   },
 )
 
@@ -47,15 +52,25 @@ export type NoticeRow = {
 export const NoticeRow = row<NoticeRow>(
   'notice',
   {
-    id, classId: refer('class'), audience: text, words: text, createdBy: refer('person'), createdAt: moment, withdrawnAt: maybe(moment),
-  }, // prettier-ignore
+    id,
+    classId: refer('class'),
+    audience: text,
+    words: text,
+    createdBy: refer('person'),
+    createdAt: moment,
+    withdrawnAt: maybe(moment),
+  },
   { indices: [{ columns: ['classId', 'createdAt'] }] },
 )
 
 export type NoticeMediaRow = { noticeId: string; mediaId: string; position: number }
 export const NoticeMediaRow = row<NoticeMediaRow>(
   'notice_media',
-  { noticeId: refer('notice', { key: true, cascade: true }), mediaId: refer('media', { key: true }), position: integer },
+  {
+    noticeId: refer('notice', { key: true, cascade: true }),
+    mediaId: refer('media', { key: true }),
+    position: integer,
+  },
   { indices: [{ columns: ['mediaId'] }] },
 )
 

@@ -11,7 +11,10 @@ import type { Pieces } from './pieces.ts'
 import { ClassPieceRow, PieceMakerRow, PieceRow } from './rows.ts'
 import { schoolDayOf } from '../school/schoolDayOf.ts'
 
-/** Pieces the teacher starts for everyone: an outing, a number talk. Each pupil adds to their own until it is closed. */
+/**
+ * Pieces the teacher starts for everyone: an outing, a number talk. Each pupil adds to their own
+ * until it is closed.
+ */
 export class ClassPieces {
   readonly #platform: Platform
   readonly #pieces: Pieces
@@ -32,8 +35,10 @@ export class ClassPieces {
       [viewer.personId, this.#platform.clock.now()],
     )
     return rows.map(({ folderId, folderName, symbol, colour, createdAt, ...row }) => ({
-      ...row, createdAt: createdAt.toISOString(), folder: { id: folderId, name: folderName, symbol, colour },
-    })) // prettier-ignore
+      ...row,
+      createdAt: createdAt.toISOString(),
+      folder: { id: folderId, name: folderName, symbol, colour },
+    }))
   }
 
   async classOf(id: string): Promise<string> {
@@ -56,7 +61,12 @@ export class ClassPieces {
     return this.list(viewer)
   }
 
-  async #insert(manager: EntityManager, viewer: SignedIn, id: string, input: StartForEveryone): Promise<void> {
+  async #insert(
+    manager: EntityManager,
+    viewer: SignedIn,
+    id: string,
+    input: StartForEveryone,
+  ): Promise<void> {
     const now = this.#platform.clock.now()
     const [fits] = await manager.query<unknown[]>(
       `select 1 from folder f where f.id = $2 and f.put_away_at is null and (f.whole_school
@@ -64,7 +74,13 @@ export class ClassPieces {
       [input.classId, input.folderId],
     )
     if (!fits) throw new DomainError('folder/not-found')
-    await manager.insert(ClassPieceRow, { id, ...input, createdBy: viewer.personId, createdAt: now, closedAt: null })
+    await manager.insert(ClassPieceRow, {
+      id,
+      ...input,
+      createdBy: viewer.personId,
+      createdAt: now,
+      closedAt: null,
+    })
     await this.#startMissing(manager, id, input)
     await note(manager, now, viewer.personId, 'piece.start-for-everyone', id)
   }
@@ -82,17 +98,37 @@ export class ClassPieces {
       [classId, id],
     )
     const pieces = pupils.map(({ id: pupilId }) => ({
-      id: newId(), pupilId, classId, taskId: null, classPieceId: id, folderId, title, reflection: '', step: 'finished' as const,
-      state: 'draft' as const, version: 1, goes: 0, createdAt: now, changedAt: now,
-    })) // prettier-ignore
+      id: newId(),
+      pupilId,
+      classId,
+      taskId: null,
+      classPieceId: id,
+      folderId,
+      title,
+      reflection: '',
+      step: 'finished' as const,
+      state: 'draft' as const,
+      version: 1,
+      goes: 0,
+      createdAt: now,
+      changedAt: now,
+    }))
     if (pieces.length === 0) return
     await manager.insert(PieceRow, pieces)
-    await manager.insert(PieceMakerRow, pieces.map((piece) => ({ pieceId: piece.id, personId: piece.pupilId }))) // prettier-ignore
-    await tell(manager, pupils.map((pupil) => pupil.id), { topic: 'pieces' }) // prettier-ignore
+    await manager.insert(
+      PieceMakerRow,
+      pieces.map((piece) => ({ pieceId: piece.id, personId: piece.pupilId })),
+    )
+    await tell(
+      manager,
+      pupils.map((pupil) => pupil.id),
+      { topic: 'pieces' },
+    )
   }
 
   /**
-   * Closes it, all in one step: what has something in it goes into the tray, as if handed in, and nothing can be added any more.
+   * Closes it, all in one step: what has something in it goes into the tray, as if handed in, and
+   * nothing can be added any more.
    * @throws DomainError `folder/put-away` when that is where it goes; then nothing has happened
    */
   async close(viewer: SignedIn, id: string): Promise<ClassPiece[]> {
@@ -120,14 +156,29 @@ export class ClassPieces {
     return this.list(viewer)
   }
 
-  async #setClosed(manager: EntityManager, viewer: SignedIn, id: string, closedAt: Date | null): Promise<void> {
+  async #setClosed(
+    manager: EntityManager,
+    viewer: SignedIn,
+    id: string,
+    closedAt: Date | null,
+  ): Promise<void> {
     await manager.update(ClassPieceRow, id, { closedAt })
     const makers = await manager.query<{ id: string }[]>(
       'select m.person_id as id from piece p join piece_maker m on m.piece_id = p.id where p.class_piece_id = $1',
       [id],
     )
-    await tell(manager, makers.map((maker) => maker.id), { topic: 'pieces' }) // prettier-ignore
-    await note(manager, this.#platform.clock.now(), viewer.personId, closedAt ? 'class-piece.close' : 'class-piece.open', id)
+    await tell(
+      manager,
+      makers.map((maker) => maker.id),
+      { topic: 'pieces' },
+    )
+    await note(
+      manager,
+      this.#platform.clock.now(),
+      viewer.personId,
+      closedAt ? 'class-piece.close' : 'class-piece.open',
+      id,
+    )
   }
 }
 

@@ -20,13 +20,17 @@ export async function listMakers(manager: EntityManager, pieceId: string): Promi
 }
 
 /** Those who made each version of a piece, by first name. */
-export async function listVersionMakers(manager: EntityManager, pieceId: string): Promise<Map<string, PupilName[]>> {
+export async function listVersionMakers(
+  manager: EntityManager,
+  pieceId: string,
+): Promise<Map<string, PupilName[]>> {
   const rows = await manager.query<(Flat & { versionId: string })[]>(
     `select m.version_id as "versionId", ${NAME} from piece_version w join version_maker m on m.version_id = w.id
        join person u on u.id = m.person_id where w.piece_id = $1 order by u.first_name, u.id`,
     [pieceId],
   )
   const byVersion = new Map<string, PupilName[]>()
-  for (const row of rows) byVersion.set(row.versionId, [...(byVersion.get(row.versionId) ?? []), nameOf(row)])
+  for (const row of rows)
+    byVersion.set(row.versionId, [...(byVersion.get(row.versionId) ?? []), nameOf(row)])
   return byVersion
 }

@@ -18,17 +18,24 @@ export class Makers {
 
   /** The others of one's class, by first name; what the pegs on a class's wall tell as well. */
   async listClassmates(viewer: SignedIn): Promise<PupilName[]> {
-    const rows = await this.#platform.db.manager.query<{ id: string; firstName: string; symbol: never; colour: never }[]>(
+    const rows = await this.#platform.db.manager.query<
+      { id: string; firstName: string; symbol: never; colour: never }[]
+    >(
       `select u.id, u.first_name as "firstName", u.peg_symbol as symbol, u.peg_colour as colour
        from enrolment f join person u on u.id = f.person_id and u.role = 'pupil' and u.peg_symbol is not null
        where f.class_id = (select c.id ${classOfPerson()}) and u.id <> $1 order by u.first_name, u.id`,
       [viewer.personId, this.#platform.clock.now()],
     )
-    return rows.map(({ symbol, colour, ...pupil }) => ({ ...pupil, lastName: '', peg: { symbol, colour } }))
+    return rows.map(({ symbol, colour, ...pupil }) => ({
+      ...pupil,
+      lastName: '',
+      peg: { symbol, colour },
+    }))
   }
 
   /**
-   * Says who makes a piece beside the one who began it; those left out no longer see it. What was handed in keeps its makers.
+   * Says who makes a piece beside the one who began it; those left out no longer see it. What was
+   * handed in keeps its makers.
    * @throws DomainError `piece/not-open`, `piece/not-a-classmate`
    */
   async set(viewer: SignedIn, pieceId: string, makerIds: readonly string[]): Promise<void> {
@@ -45,7 +52,10 @@ export class Makers {
       const gone = now.filter((id) => !wanted.has(id))
       if (added.length + gone.length === 0) return null
       for (const personId of gone) await manager.delete(PieceMakerRow, { pieceId, personId })
-      await manager.insert(PieceMakerRow, added.map((personId) => ({ pieceId, personId }))) // prettier-ignore
+      await manager.insert(
+        PieceMakerRow,
+        added.map((personId) => ({ pieceId, personId })),
+      )
       await note(manager, this.#platform.clock.now(), viewer.personId, 'piece.makers', pieceId, {
         before: now,
         after: [...wanted],

@@ -8,9 +8,14 @@ useSmallSchool((opened) => ({ school } = opened))
 
 const FLAT: Tidying = {
   ...AS_IT_WAS,
-  corners: [{ x: 0.1, y: 0.1 }, { x: 0.9, y: 0.12 }, { x: 0.95, y: 0.9 }, { x: 0.05, y: 0.88 }],
+  corners: [
+    { x: 0.1, y: 0.1 },
+    { x: 0.9, y: 0.12 },
+    { x: 0.95, y: 0.9 },
+    { x: 0.05, y: 0.88 },
+  ],
   brighten: { way: 'page', strength: 0.7 },
-} // prettier-ignore
+}
 
 const partNames = (piece: Piece) => piece.parts.map(({ name }) => name)
 
@@ -19,12 +24,22 @@ async function draftOf(...names: string[]): Promise<Piece> {
   const piece = await school.draft()
   for (const name of names) {
     const { mediaId } = await school.wren.upload(await picture(64, 48))
-    await school.wren.ask('PUT', `/pieces/${piece.id}/parts/${newId()}`, { kind: 'photo', mediaId, name })
+    await school.wren.ask('PUT', `/pieces/${piece.id}/parts/${newId()}`, {
+      kind: 'photo',
+      mediaId,
+      name,
+    })
   }
   return (await school.wren.ask('DELETE', `/pieces/${piece.id}/parts/${piece.parts[0]!.id}`)).body
 }
 
-const tidy = async (piece: Piece, partId: string, tidying: Tidying | null, mediaId?: string, who: Person = school.wren) =>
+const tidy = async (
+  piece: Piece,
+  partId: string,
+  tidying: Tidying | null,
+  mediaId?: string,
+  who: Person = school.wren,
+) =>
   who.ask<Piece & Problem>('PUT', `/pieces/${piece.id}/parts/${newId()}`, {
     kind: 'photo',
     mediaId: mediaId ?? (await who.upload(await picture(80, 60))).mediaId,
@@ -37,10 +52,14 @@ describe('order', () => {
     const piece = await draftOf('one', 'two', 'three')
     const [one, two, three] = piece.parts.map(({ id }) => id)
     const wished = [three!, one!]
-    const { body } = await school.wren.ask<Piece>('PUT', `/pieces/${piece.id}/order`, { partIds: wished })
+    const { body } = await school.wren.ask<Piece>('PUT', `/pieces/${piece.id}/order`, {
+      partIds: wished,
+    })
     expect(body.parts.map(({ id }) => id)).toEqual([three, one, two])
     expect(body.version).toBe(piece.version + 1)
-    const again = await school.wren.ask<Piece>('PUT', `/pieces/${piece.id}/order`, { partIds: wished })
+    const again = await school.wren.ask<Piece>('PUT', `/pieces/${piece.id}/order`, {
+      partIds: wished,
+    })
     expect(again.body.version).toBe(body.version)
   })
 
@@ -48,14 +67,27 @@ describe('order', () => {
     const piece = await draftOf('one', 'two')
     const [one, two] = piece.parts.map(({ id }) => id)
     await school.wren.ask('PUT', `/pieces/${piece.id}/order`, { partIds: [two, one] })
-    const named = await school.wren.ask<Piece>('PATCH', `/pieces/${piece.id}/parts/${two}`, { name: 'the far side' })
-    const handedIn = await school.wren.ask<Piece>('POST', `/pieces/${piece.id}/hand-in`, { seenVersion: named.body.version })
-    expect(handedIn.body.versions[0]!.parts.map(({ name }) => name)).toEqual(['the far side', 'one'])
-    const refused = await school.wren.ask('PATCH', `/pieces/${piece.id}/parts/${two}`, { name: 'later' })
+    const named = await school.wren.ask<Piece>('PATCH', `/pieces/${piece.id}/parts/${two}`, {
+      name: 'the far side',
+    })
+    const handedIn = await school.wren.ask<Piece>('POST', `/pieces/${piece.id}/hand-in`, {
+      seenVersion: named.body.version,
+    })
+    expect(handedIn.body.versions[0]!.parts.map(({ name }) => name)).toEqual([
+      'the far side',
+      'one',
+    ])
+    const refused = await school.wren.ask('PATCH', `/pieces/${piece.id}/parts/${two}`, {
+      name: 'later',
+    })
     expect(refused.body).toMatchObject({ status: 409, type: '/problems/piece/not-open' })
-    const out = await school.wren.ask<Piece>('POST', `/pieces/${piece.id}/withdraw`, { seenVersion: handedIn.body.version })
+    const out = await school.wren.ask<Piece>('POST', `/pieces/${piece.id}/withdraw`, {
+      seenVersion: handedIn.body.version,
+    })
     await school.wren.ask('PATCH', `/pieces/${piece.id}/parts/${two}`, { name: 'later' })
-    const { body } = await school.wren.ask<Piece>('PUT', `/pieces/${piece.id}/order`, { partIds: [one, two] })
+    const { body } = await school.wren.ask<Piece>('PUT', `/pieces/${piece.id}/order`, {
+      partIds: [one, two],
+    })
     expect(partNames(body)).toEqual(['one', 'later'])
     expect(out.body.versions[0]!.parts.map(({ name }) => name)).toEqual(['the far side', 'one'])
     expect(body.versions[0]!.parts.map(({ name }) => name)).toEqual(['the far side', 'one'])
@@ -77,7 +109,10 @@ describe('a tidied photo', () => {
     const original = piece.parts[0]!.mediaId
     const first = (await tidy(piece, piece.parts[0]!.id, FLAT)).body
     const second = (await tidy(piece, first.parts[0]!.id, { ...FLAT, quarters: 1 })).body
-    expect(second.parts[0]!.tidied).toMatchObject({ originalMediaId: original, tidying: { quarters: 1 } })
+    expect(second.parts[0]!.tidied).toMatchObject({
+      originalMediaId: original,
+      tidying: { quarters: 1 },
+    })
     const back = (await tidy(piece, second.parts[0]!.id, null, original)).body
     expect(back.parts).toHaveLength(1)
     expect(back.parts[0]).toMatchObject({ mediaId: original, tidied: null, name: 'one' })
@@ -85,7 +120,11 @@ describe('a tidied photo', () => {
 
   test('handed in before, the earlier version shows the photo as it was then', async () => {
     const piece = await school.submitted()
-    const out = (await school.wren.ask<Piece>('POST', `/pieces/${piece.id}/withdraw`, { seenVersion: piece.version })).body
+    const out = (
+      await school.wren.ask<Piece>('POST', `/pieces/${piece.id}/withdraw`, {
+        seenVersion: piece.version,
+      })
+    ).body
     const { body } = await tidy(out, out.parts[0]!.id, FLAT)
     expect(body.parts[0]!.mediaId).not.toBe(piece.parts[0]!.mediaId)
     expect(body.versions[0]!.parts[0]!.mediaId).toBe(piece.parts[0]!.mediaId)
@@ -95,9 +134,18 @@ describe('a tidied photo', () => {
     const draft = await school.draft()
     const original = draft.parts[0]!.mediaId
     const tidied = (await tidy(draft, draft.parts[0]!.id, FLAT)).body
-    const waiting = (await school.wren.ask<Piece>('POST', `/pieces/${draft.id}/hand-in`, { seenVersion: tidied.version })).body
-    await school.teacher.ask('POST', `/review/pieces/${draft.id}`, { move: 'approve', message: '', seenVersion: waiting.version })
-    const read = async (who: Person, mediaId: string) => (await who.fetch('GET', `/media/${mediaId}/full`)).status
+    const waiting = (
+      await school.wren.ask<Piece>('POST', `/pieces/${draft.id}/hand-in`, {
+        seenVersion: tidied.version,
+      })
+    ).body
+    await school.teacher.ask('POST', `/review/pieces/${draft.id}`, {
+      move: 'approve',
+      message: '',
+      seenVersion: waiting.version,
+    })
+    const read = async (who: Person, mediaId: string) =>
+      (await who.fetch('GET', `/media/${mediaId}/full`)).status
     expect(await read(school.parent, tidied.parts[0]!.mediaId)).toBe(200)
     expect(await read(school.parent, original)).toBe(404)
     expect(await read(school.teacher, original)).toBe(200)
@@ -108,29 +156,51 @@ describe('a tidied photo', () => {
     const piece = await school.draft()
     const { mediaId } = await school.wren.upload(await picture(64, 48))
     for (let i = 0; i < 29; i++)
-      await school.wren.ask('PUT', `/pieces/${piece.id}/parts/${newId()}`, { kind: 'photo', mediaId, name: '' })
+      await school.wren.ask('PUT', `/pieces/${piece.id}/parts/${newId()}`, {
+        kind: 'photo',
+        mediaId,
+        name: '',
+      })
     const { body } = await tidy(piece, piece.parts[0]!.id, FLAT)
     expect(body.parts).toHaveLength(30)
-    const restored = await school.wren.ask('POST', `/pieces/${piece.id}/parts/${piece.parts[0]!.id}/restore`)
+    const restored = await school.wren.ask(
+      'POST',
+      `/pieces/${piece.id}/parts/${piece.parts[0]!.id}/restore`,
+    )
     expect(restored.body).toMatchObject({ status: 409, type: '/problems/piece/full' })
   })
 
   test.each([
     ['a degree too far', { ...FLAT, degrees: 16 }],
-    ['corners somewhere else', { ...FLAT, corners: [{ x: 9, y: 0 }, { x: 1, y: 0 }, { x: 1, y: 1 }, { x: 0, y: 1 }] }],
+    [
+      'corners somewhere else',
+      {
+        ...FLAT,
+        corners: [
+          { x: 9, y: 0 },
+          { x: 1, y: 0 },
+          { x: 1, y: 1 },
+          { x: 0, y: 1 },
+        ],
+      },
+    ],
     ['nothing left of it', { ...FLAT, trim: { left: 0.5, top: 0, right: 0.5, bottom: 1 } }],
     ['a way that is none', { ...FLAT, brighten: { way: 'disco', strength: 1 } }],
   ])('a recipe with %s is refused by name', async (_, tidying) => {
     const piece = await draftOf('one')
     const { body } = await tidy(piece, piece.parts[0]!.id, tidying as Tidying)
     expect(body).toMatchObject({ status: 400, type: '/problems/request/invalid' })
-  }) // prettier-ignore
+  })
 
   test('somebody else’s photo, or a part of another piece, takes no place here', async () => {
     const [piece, other] = [await draftOf('one'), await draftOf('else')]
-    expect((await tidy(piece, other.parts[0]!.id, FLAT)).body).toMatchObject({ type: '/problems/piece/part-gone' })
+    expect((await tidy(piece, other.parts[0]!.id, FLAT)).body).toMatchObject({
+      type: '/problems/piece/part-gone',
+    })
     const { mediaId } = await school.tomasz.upload(await picture(50, 50))
-    expect((await tidy(piece, piece.parts[0]!.id, FLAT, mediaId)).body).toMatchObject({ type: '/problems/media/not-found' })
+    expect((await tidy(piece, piece.parts[0]!.id, FLAT, mediaId)).body).toMatchObject({
+      type: '/problems/media/not-found',
+    })
   })
 })
 
@@ -138,7 +208,9 @@ describe('made together', () => {
   const together = (piece: Piece, ...makerIds: string[]) =>
     school.wren.ask<Piece & Problem>('PUT', `/pieces/${piece.id}/makers`, { makerIds })
   const onDesk = async (who: Person, pieceId: string) =>
-    (await who.ask<{ pieces: { id: string }[] }>('GET', '/pieces')).body.pieces.some(({ id }) => id === pieceId)
+    (await who.ask<{ pieces: { id: string }[] }>('GET', '/pieces')).body.pieces.some(
+      ({ id }) => id === pieceId,
+    )
 
   test('all of them see it and each adds to it; the one who began it always stays', async () => {
     const piece = await draftOf('one')
@@ -154,7 +226,13 @@ describe('made together', () => {
     expect(partNames(added.body)).toEqual(['one', 'his'])
     // What Wren took, Tomasz tidies back to how it was.
     const tidied = (await tidy(added.body, added.body.parts[0]!.id, FLAT)).body
-    const back = await tidy(tidied, tidied.parts[0]!.id, null, piece.parts[0]!.mediaId, school.tomasz)
+    const back = await tidy(
+      tidied,
+      tidied.parts[0]!.id,
+      null,
+      piece.parts[0]!.mediaId,
+      school.tomasz,
+    )
     expect(back.body.parts[0]).toMatchObject({ mediaId: piece.parts[0]!.mediaId, tidied: null })
     const alone = await together(piece)
     expect(alone.body.makers.map(({ firstName }) => firstName)).toEqual(['wren'])
@@ -164,9 +242,14 @@ describe('made together', () => {
 
   test('only with pupils of the own class, and not once it is in the tray', async () => {
     const piece = await school.draft()
-    expect((await together(piece, school.ids.aoife)).body).toMatchObject({ status: 422, type: '/problems/piece/not-a-classmate' })
+    expect((await together(piece, school.ids.aoife)).body).toMatchObject({
+      status: 422,
+      type: '/problems/piece/not-a-classmate',
+    })
     const handedIn = await school.submitted()
-    expect((await together(handedIn, school.ids.tomasz)).body).toMatchObject({ type: '/problems/piece/not-open' })
+    expect((await together(handedIn, school.ids.tomasz)).body).toMatchObject({
+      type: '/problems/piece/not-open',
+    })
   })
 
   test('classmates are told by first name and peg, and nobody of another class', async () => {

@@ -9,7 +9,9 @@ import { PART_NEEDS } from './partKinds.ts'
 import type { PieceChanges } from './pieceChanges.ts'
 import { PartRow, type PieceRow } from './rows.ts'
 
-/** What a draft is made of. Whatever is done here, versions that were handed in keep what they had. */
+/**
+ * What a draft is made of. Whatever is done here, versions that were handed in keep what they had.
+ */
 export class Parts {
   readonly #platform: Platform
   readonly #changes: PieceChanges
@@ -19,37 +21,62 @@ export class Parts {
   }
 
   /**
-   * Hangs what arrived into the piece: last, or in the place of the part it was tidied from. The same part again changes nothing.
-   * @throws DomainError `piece/not-open`, `piece/full`, `piece/part-gone`, `media/not-found`, `media/not-for-pieces`, `media/id-taken`
+   * Hangs what arrived into the piece: last, or in the place of the part it was tidied from. The
+   * same part again changes nothing.
+   * @throws DomainError `piece/not-open`, `piece/full`, `piece/part-gone`, `media/not-found`,
+   *   `media/not-for-pieces`, `media/id-taken`
    */
   async add(viewer: SignedIn, pieceId: string, partId: string, input: AddPart): Promise<void> {
     const { kind, mediaId, name, instead } = input
     await this.#changes.change(pieceId, async (piece, manager) => {
       const there = await manager.findOneBy(PartRow, { id: partId })
       if (there) {
-        if (there.pieceId !== pieceId || there.mediaId !== mediaId) throw new DomainError('media/id-taken')
+        if (there.pieceId !== pieceId || there.mediaId !== mediaId)
+          throw new DomainError('media/id-taken')
         return null
       }
       refuseHandedIn(piece)
-      const before = instead ? await manager.findOneBy(PartRow, { id: instead.partId, pieceId }) : null
+      const before = instead
+        ? await manager.findOneBy(PartRow, { id: instead.partId, pieceId })
+        : null
       if (instead && !before) throw new DomainError('piece/part-gone')
       const original = before ? (before.originalMediaId ?? before.mediaId) : null
       const media = await this.#mediaFor(viewer, mediaId, original, manager)
       if (!PART_NEEDS[kind](media)) throw new DomainError('media/not-for-pieces')
       const parts = await manager.findBy(PartRow, { pieceId, removedAt: IsNull() })
-      if (parts.filter(({ id }) => id !== before?.id).length >= MAX_PARTS) throw new DomainError('piece/full')
+      if (parts.filter(({ id }) => id !== before?.id).length >= MAX_PARTS)
+        throw new DomainError('piece/full')
       await manager.insert(PartRow, {
-        id: partId, pieceId, kind, name: name || (before?.name ?? ''), position: before?.position ?? lastOf(parts) + 1, mediaId,
-        originalMediaId: mediaId === original ? null : original, tidying: (mediaId === original ? null : instead?.tidying) ?? null, removedAt: null,
-      }) // prettier-ignore
-      if (before && !before.removedAt) await manager.update(PartRow, before.id, { removedAt: this.#platform.clock.now() })
-      await this.#note(manager, viewer, 'part.add', pieceId, { partId, ...(before ? { instead: before.id } : {}) })
+        id: partId,
+        pieceId,
+        kind,
+        name: name || (before?.name ?? ''),
+        position: before?.position ?? lastOf(parts) + 1,
+        mediaId,
+        originalMediaId: mediaId === original ? null : original,
+        tidying: (mediaId === original ? null : instead?.tidying) ?? null,
+        removedAt: null,
+      })
+      if (before && !before.removedAt)
+        await manager.update(PartRow, before.id, { removedAt: this.#platform.clock.now() })
+      await this.#note(manager, viewer, 'part.add', pieceId, {
+        partId,
+        ...(before ? { instead: before.id } : {}),
+      })
       return { version: piece.version + 1 }
     })
   }
 
-  /** Everyone hangs in what they sent themselves; a photo made as it was again may be a fellow maker's. */
-  async #mediaFor(viewer: SignedIn, mediaId: string, original: string | null, manager: EntityManager): Promise<MediaRow> {
+  /**
+   * Everyone hangs in what they sent themselves; a photo made as it was again may be a fellow
+   * maker's.
+   */
+  async #mediaFor(
+    viewer: SignedIn,
+    mediaId: string,
+    original: string | null,
+    manager: EntityManager,
+  ): Promise<MediaRow> {
     const media = await manager.findOneBy(
       MediaRow,
       mediaId === original ? { id: mediaId } : { id: mediaId, ownerId: viewer.personId },
@@ -58,17 +85,32 @@ export class Parts {
     return media
   }
 
-  /** Takes a part out of the draft, or puts it back where it was. @throws DomainError `piece/not-open`, `piece/full` */
-  async remove(viewer: SignedIn, pieceId: string, partId: string, options: { restore: boolean }): Promise<void> {
+  /**
+   * Takes a part out of the draft, or puts it back where it was.
+   * @throws DomainError `piece/not-open`, `piece/full`
+   */
+  async remove(
+    viewer: SignedIn,
+    pieceId: string,
+    partId: string,
+    options: { restore: boolean },
+  ): Promise<void> {
     await this.#changes.change(pieceId, async (piece, manager) => {
       refuseHandedIn(piece)
       const found = await manager.findOneBy(PartRow, { id: partId, pieceId })
       if (!found) throw new DomainError('request/not-found')
       if ((found.removedAt === null) === options.restore) return null
-      if (options.restore && (await manager.countBy(PartRow, { pieceId, removedAt: IsNull() })) >= MAX_PARTS)
+      if (
+        options.restore &&
+        (await manager.countBy(PartRow, { pieceId, removedAt: IsNull() })) >= MAX_PARTS
+      )
         throw new DomainError('piece/full')
-      await manager.update(PartRow, partId, { removedAt: options.restore ? null : this.#platform.clock.now() })
-      await this.#note(manager, viewer, options.restore ? 'part.restore' : 'part.remove', pieceId, { partId })
+      await manager.update(PartRow, partId, {
+        removedAt: options.restore ? null : this.#platform.clock.now(),
+      })
+      await this.#note(manager, viewer, options.restore ? 'part.restore' : 'part.remove', pieceId, {
+        partId,
+      })
       return { version: piece.version + 1 }
     })
   }
@@ -86,7 +128,10 @@ export class Parts {
     })
   }
 
-  /** Sets the order. Parts another tablet added meanwhile follow. @throws DomainError `piece/not-open` */
+  /**
+   * Sets the order. Parts another tablet added meanwhile follow.
+   * @throws DomainError `piece/not-open`
+   */
   async order(viewer: SignedIn, pieceId: string, wanted: readonly string[]): Promise<void> {
     await this.#changes.change(pieceId, async (piece, manager) => {
       refuseHandedIn(piece)
@@ -99,7 +144,8 @@ export class Parts {
         wanted,
       )
       if (ordered.every((id, i) => id === parts[i]!.id)) return null
-      for (const [position, id] of ordered.entries()) await manager.update(PartRow, id, { position })
+      for (const [position, id] of ordered.entries())
+        await manager.update(PartRow, id, { position })
       await this.#note(manager, viewer, 'part.order', pieceId, { partIds: ordered })
       return { version: piece.version + 1 }
     })
@@ -120,4 +166,5 @@ function refuseHandedIn({ state }: PieceRow): void {
   if (!isOpen(state)) throw new DomainError('piece/not-open', { state })
 }
 
-const lastOf = (parts: readonly PartRow[]): number => Math.max(-1, ...parts.map(({ position }) => position))
+const lastOf = (parts: readonly PartRow[]): number =>
+  Math.max(-1, ...parts.map(({ position }) => position))

@@ -11,7 +11,10 @@ export class PieceChanges {
     this.#platform = platform
   }
 
-  /** Locks the piece, lets `decide` say what changes (null: nothing), saves it and tells everyone it concerns. */
+  /**
+   * Locks the piece, lets `decide` say what changes (null: nothing), saves it and tells everyone it
+   * concerns.
+   */
   async change(
     pieceId: string,
     decide: (piece: PieceRow, manager: EntityManager) => Promise<Partial<PieceRow> | null>,
@@ -26,16 +29,23 @@ export class PieceChanges {
     decide: (piece: PieceRow, manager: EntityManager) => Promise<Partial<PieceRow> | null>,
   ): Promise<void> {
     const closed = await this.#holdClassPiece(manager, pieceId)
-    const piece = await manager.findOne(PieceRow, { where: { id: pieceId }, lock: { mode: 'pessimistic_write' } })
+    const piece = await manager.findOne(PieceRow, {
+      where: { id: pieceId },
+      lock: { mode: 'pessimistic_write' },
+    })
     if (!piece) throw new DomainError('piece/not-found')
-    // What the teacher started for everyone and closed stays as it is; sent back, it is open to its maker again.
+    // What the teacher started for everyone and closed stays as it is; sent back, it is open to its
+    // maker again.
     if (closed && piece.state !== 'returned') throw new DomainError('piece/closed')
     const before = await everyoneOf(manager, pieceId)
     const change = await decide(piece, manager)
     if (!change) return
     await manager.update(PieceRow, pieceId, { ...change, changedAt: this.#platform.clock.now() })
     // Those who do not make it any more see it go.
-    await tell(manager, [...new Set([...before, ...(await everyoneOf(manager, pieceId))])], { topic: 'pieces', id: pieceId })
+    await tell(manager, [...new Set([...before, ...(await everyoneOf(manager, pieceId))])], {
+      topic: 'pieces',
+      id: pieceId,
+    })
   }
 
   async tellEveryone(manager: EntityManager, pieceId: string): Promise<void> {
@@ -43,7 +53,8 @@ export class PieceChanges {
   }
 
   /**
-   * A piece that is one of many the teacher started is not closed while it is changed, nor changed while it is closed. Always the class's
+   * A piece that is one of many the teacher started is not closed while it is changed, nor changed
+   * while it is closed. Always the class's
    * piece first and then the pupil's, or the two would wait for each other.
    * @returns whether it is closed
    */
@@ -56,7 +67,10 @@ export class PieceChanges {
   }
 }
 
-/** Those who see a piece move: its makers, those of what was approved, and the teachers of its class. */
+/**
+ * Those who see a piece move: its makers, those of what was approved, and the teachers of its
+ * class.
+ */
 export async function everyoneOf(manager: EntityManager, pieceId: string): Promise<string[]> {
   const rows = await manager.query<{ id: string }[]>(
     `select person_id as id from piece_maker where piece_id = $1

@@ -5,7 +5,8 @@ import type { EntityManager } from 'typeorm'
 /**
  * Pieces as lists show them, in one query.
  * `working`: words, folder and cover as they are being worked on, for makers and the tray.
- * `approved`: those of the approved version, whatever goes on in a later go: for folders, portfolios and parents.
+ * `approved`: those of the approved version, whatever goes on in a later go: for folders,
+ * portfolios and parents.
  */
 export type Showing = 'working' | 'approved'
 
@@ -96,7 +97,10 @@ export const part = (row: FlatPart): Part => ({
   sizeBytes: row.size_bytes,
   sentSha256: row.sent_sha256,
   state: row.media_state,
-  tidied: row.original_media_id && row.tidying ? { originalMediaId: row.original_media_id, tidying: row.tidying } : null,
+  tidied:
+    row.original_media_id && row.tidying
+      ? { originalMediaId: row.original_media_id, tidying: row.tidying }
+      : null,
 })
 
 function pieceLine(row: FlatLine): PieceLine {
@@ -105,7 +109,14 @@ function pieceLine(row: FlatLine): PieceLine {
     title: row.title,
     state: row.state,
     goes: row.goes,
-    folder: row.folderId ? { id: row.folderId, name: row.folderName, symbol: row.folderSymbol, colour: row.folderColour } : null,
+    folder: row.folderId
+      ? {
+          id: row.folderId,
+          name: row.folderName,
+          symbol: row.folderSymbol,
+          colour: row.folderColour,
+        }
+      : null,
     pupil: {
       id: row.pupilId,
       firstName: row.firstName,

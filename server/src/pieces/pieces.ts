@@ -13,7 +13,13 @@ import { listTerms, type School } from '../school/school.ts'
 import { TaskRow } from '../tasks/rows.ts'
 import { listMakers, listVersionMakers } from './makerNames.ts'
 import type { PieceChanges } from './pieceChanges.ts'
-import { HANDED_IN_PARTS, listPieceLines, part, WORKING_PARTS, type FlatPart } from './pieceLines.ts'
+import {
+  HANDED_IN_PARTS,
+  listPieceLines,
+  part,
+  WORKING_PARTS,
+  type FlatPart,
+} from './pieceLines.ts'
 import { ClassPieceRow, PartRow, PieceMakerRow, PieceRow, PieceVersionRow } from './rows.ts'
 import { schoolDayOf } from '../school/schoolDayOf.ts'
 
@@ -32,7 +38,10 @@ export class Pieces {
     this.#changes = changes
   }
 
-  /** Starts a piece under the client's id; again with the same id, answers with the one that is there. */
+  /**
+   * Starts a piece under the client's id; again with the same id, answers with the one that is
+   * there.
+   */
   async start(viewer: SignedIn, pieceId: string, { taskId }: StartPiece): Promise<Piece> {
     await this.#platform.db.transaction(async (manager) => {
       await makeOrFind(manager, PieceRow, pieceId, {
@@ -43,68 +52,115 @@ export class Pieces {
     return this.describe(pieceId)
   }
 
-  async #insert(manager: EntityManager, viewer: SignedIn, pieceId: string, taskId: string | null): Promise<void> {
+  async #insert(
+    manager: EntityManager,
+    viewer: SignedIn,
+    pieceId: string,
+    taskId: string | null,
+  ): Promise<void> {
     const now = this.#platform.clock.now()
     if (taskId) await this.#guard.task(viewer, 'task.read', taskId, manager)
     const task = taskId ? await manager.findOneByOrFail(TaskRow, { id: taskId }) : null
-    const [home] = await manager.query<{ id: string }[]>(`select c.id ${classOfPerson()}`, [viewer.personId, now])
+    const [home] = await manager.query<{ id: string }[]>(`select c.id ${classOfPerson()}`, [
+      viewer.personId,
+      now,
+    ])
     const classId = task?.classId ?? home?.id
     if (!classId) throw new DomainError('request/not-found')
     await manager.insert(PieceRow, {
-        id: pieceId, pupilId: viewer.personId, classId, taskId, folderId: task?.folderId ?? null, title: '', reflection: '',
-        step: 'finished', state: 'draft', version: 1, goes: 0, createdAt: now, changedAt: now,
-      }) // prettier-ignore
+      id: pieceId,
+      pupilId: viewer.personId,
+      classId,
+      taskId,
+      folderId: task?.folderId ?? null,
+      title: '',
+      reflection: '',
+      step: 'finished',
+      state: 'draft',
+      version: 1,
+      goes: 0,
+      createdAt: now,
+      changedAt: now,
+    })
     await manager.insert(PieceMakerRow, { pieceId, personId: viewer.personId })
     await this.#changes.tellEveryone(manager, pieceId)
   }
 
   /** @throws DomainError `piece/stale`, `piece/not-open`, `folder/fixed`, `folder/not-found` */
-  async change(viewer: SignedIn, pieceId: string, { seenVersion, ...change }: ChangePiece): Promise<Piece> {
+  async change(
+    viewer: SignedIn,
+    pieceId: string,
+    { seenVersion, ...change }: ChangePiece,
+  ): Promise<Piece> {
     await this.#changes.change(pieceId, async (piece, manager) => {
-      if (piece.version !== seenVersion) throw new DomainError('piece/stale', { state: piece.state, version: piece.version })
+      if (piece.version !== seenVersion)
+        throw new DomainError('piece/stale', { state: piece.state, version: piece.version })
       if (!isOpen(piece.state)) throw new DomainError('piece/not-open', { state: piece.state })
       if (change.folderId && change.folderId !== piece.folderId) {
         await this.#guard.folder(viewer, 'folder.file-into', change.folderId, manager)
-        const task = piece.taskId ? await manager.findOneByOrFail(TaskRow, { id: piece.taskId }) : null
-        if (task && !task.folderChangeable && change.folderId !== task.folderId) throw new DomainError('folder/fixed')
+        const task = piece.taskId
+          ? await manager.findOneByOrFail(TaskRow, { id: piece.taskId })
+          : null
+        if (task && !task.folderChangeable && change.folderId !== task.folderId)
+          throw new DomainError('folder/fixed')
       }
       return { ...change, version: piece.version + 1 }
     })
     return this.describe(pieceId)
   }
 
-  /** Puts what is there into the tray as a version that never changes. @throws DomainError `piece/empty`, `folder/not-found` without a folder */
+  /**
+   * Puts what is there into the tray as a version that never changes.
+   * @throws DomainError `piece/empty`, `folder/not-found` without a folder
+   */
   async handIn(viewer: SignedIn, pieceId: string, seenVersion: number): Promise<Piece> {
-    await this.#platform.db.transaction((manager) => this.handInWithin(manager, viewer, pieceId, seenVersion))
+    await this.#platform.db.transaction((manager) =>
+      this.handInWithin(manager, viewer, pieceId, seenVersion),
+    )
     return this.describe(pieceId)
   }
 
   /** As `handIn`, in the caller's transaction. */
-  async handInWithin(within: EntityManager, viewer: SignedIn, pieceId: string, seenVersion: number): Promise<void> {
+  async handInWithin(
+    within: EntityManager,
+    viewer: SignedIn,
+    pieceId: string,
+    seenVersion: number,
+  ): Promise<void> {
     const running = await this.#school.runningTerm(within)
     await this.#changes.changeWithin(within, pieceId, async (piece, manager) => {
       const moved = movePiece(piece, 'hand-in', seenVersion)
       if (!piece.folderId) throw new DomainError('folder/not-found')
       const folder = await manager.findOneByOrFail(FolderRow, { id: piece.folderId })
       if (folder.putAwayAt) throw new DomainError('folder/put-away')
-      const parts = await manager.find(PartRow, { where: { pieceId, removedAt: IsNull() }, order: { position: 'ASC' } })
+      const parts = await manager.find(PartRow, {
+        where: { pieceId, removedAt: IsNull() },
+        order: { position: 'ASC' },
+      })
       if (parts.length === 0) throw new DomainError('piece/empty')
       const now = this.#platform.clock.now()
       const versionId = newId()
       const title = piece.title || (await this.#suggestTitle(manager, piece))
       await manager.insert(PieceVersionRow, {
-        id: versionId, pieceId, number: (await manager.countBy(PieceVersionRow, { pieceId })) + 1, title, reflection: piece.reflection,
-        step: piece.step, folderId: piece.folderId, submittedBy: viewer.personId, submittedAt: now,
-      }) // prettier-ignore
+        id: versionId,
+        pieceId,
+        number: (await manager.countBy(PieceVersionRow, { pieceId })) + 1,
+        title,
+        reflection: piece.reflection,
+        step: piece.step,
+        folderId: piece.folderId,
+        submittedBy: viewer.personId,
+        submittedAt: now,
+      })
       await manager.query(
         `insert into version_part (version_id, part_id, position, name)
          select $1, t.id, (row_number() over (order by t.position, t.id)) - 1, t.name from part t where t.piece_id = $2 and t.removed_at is null`,
         [versionId, pieceId],
       )
-      await manager.query('insert into version_maker select $1, m.person_id from piece_maker m where m.piece_id = $2', [
-        versionId,
-        pieceId,
-      ])
+      await manager.query(
+        'insert into version_maker select $1, m.person_id from piece_maker m where m.piece_id = $2',
+        [versionId, pieceId],
+      )
       await note(manager, now, viewer.personId, 'piece.hand-in', pieceId)
       const classId = await this.#currentClass(manager, piece)
       return {
@@ -132,7 +188,9 @@ export class Pieces {
 
   /** Opens an approved piece for another go; the approved version stays in its folder meanwhile. */
   async anotherGo(viewer: SignedIn, pieceId: string, seenVersion: number): Promise<Piece> {
-    return this.#move(viewer, pieceId, 'another-go', seenVersion, async () => ({ submittedAt: null }))
+    return this.#move(viewer, pieceId, 'another-go', seenVersion, async () => ({
+      submittedAt: null,
+    }))
   }
 
   async #move(
@@ -152,17 +210,26 @@ export class Pieces {
 
   /**
    * To the bin, restorable for 30 days; or back from it.
-   * @throws DomainError `piece/in-folder` while an approved version of it stands, whatever goes on in a later go; `piece/not-found` for what
+   * @throws DomainError `piece/in-folder` while an approved version of it stands, whatever goes on
+   *   in a later go; `piece/not-found` for what
    * lay in the bin for too long, whether the nightly job was there yet or not
    */
   async bin(viewer: SignedIn, pieceId: string, options: { restore: boolean }): Promise<void> {
     const now = this.#platform.clock.now()
     await this.#changes.change(pieceId, async (piece, manager) => {
-      if (piece.binnedAt && now.getTime() - piece.binnedAt.getTime() > BIN_DAYS * DAY_MS) throw new DomainError('piece/not-found')
+      if (piece.binnedAt && now.getTime() - piece.binnedAt.getTime() > BIN_DAYS * DAY_MS)
+        throw new DomainError('piece/not-found')
       if (!options.restore && piece.approvedVersionId) throw new DomainError('piece/in-folder')
-      if (!options.restore && piece.state !== 'draft') throw new DomainError('piece/move-refused', { state: piece.state })
+      if (!options.restore && piece.state !== 'draft')
+        throw new DomainError('piece/move-refused', { state: piece.state })
       if ((piece.binnedAt === null) === options.restore) return null
-      await note(manager, now, viewer.personId, options.restore ? 'piece.restore' : 'piece.bin', pieceId)
+      await note(
+        manager,
+        now,
+        viewer.personId,
+        options.restore ? 'piece.restore' : 'piece.bin',
+        pieceId,
+      )
       return { binnedAt: options.restore ? null : now, version: piece.version + 1 }
     })
   }
@@ -199,7 +266,8 @@ export class Pieces {
   }
 
   /**
-   * The approved version as if nothing else were there: for somebody who made it and was left out of the next go.
+   * The approved version as if nothing else were there: for somebody who made it and was left out
+   * of the next go.
    * @throws DomainError `piece/not-found`
    */
   async describeApproved(pieceId: string): Promise<Piece> {
@@ -210,7 +278,16 @@ export class Pieces {
     const version = piece.versions.find(({ id }) => id === row.approvedVersionId)
     if (!line || !version) throw new DomainError('piece/not-found')
     const { reflection, step, parts, makers } = version
-    return { ...piece, ...line, reflection, step, parts, makers, versions: [version], mayChange: false }
+    return {
+      ...piece,
+      ...line,
+      reflection,
+      step,
+      parts,
+      makers,
+      versions: [version],
+      mayChange: false,
+    }
   }
 
   async describe(pieceId: string): Promise<Piece> {
@@ -219,7 +296,9 @@ export class Pieces {
     const piece = await manager.findOneBy(PieceRow, { id: pieceId })
     if (!line || !piece) throw new DomainError('piece/not-found')
     const task = piece.taskId ? await manager.findOneBy(TaskRow, { id: piece.taskId }) : null
-    const started = piece.classPieceId ? await manager.findOneBy(ClassPieceRow, { id: piece.classPieceId }) : null
+    const started = piece.classPieceId
+      ? await manager.findOneBy(ClassPieceRow, { id: piece.classPieceId })
+      : null
     const [{ className } = { className: '' }] = await manager.query<{ className: string }[]>(
       'select name as "className" from class where id = $1',
       [piece.classId],
@@ -252,7 +331,9 @@ export class Pieces {
       suggestedTitle: await this.#suggestTitle(manager, piece),
       parts: parts.map(part),
       versions: await this.#versions(manager, pieceId),
-      term: term ? { id: term.id, name: term.name, startsOn: term.startsOn, endsOn: term.endsOn } : null,
+      term: term
+        ? { id: term.id, name: term.name, startsOn: term.startsOn, endsOn: term.endsOn }
+        : null,
       className,
       approved: piece.approvedVersionId !== null,
       pick: pick ?? null,
@@ -280,18 +361,22 @@ export class Pieces {
       [pieceId],
     )
     const makers = await listVersionMakers(manager, pieceId)
-    return versions.map(({ move, message, decidedAt, decidedBy, submittedAt, withdrawnAt, ...version }) => ({
-      ...version,
-      submittedAt: submittedAt.toISOString(),
-      withdrawnAt: withdrawnAt?.toISOString() ?? null,
-      parts: parts.filter(({ versionId }) => versionId === version.id).map(part),
-      makers: makers.get(version.id) ?? [],
-      decision: move && { move, message, decidedAt: decidedAt.toISOString(), decidedBy },
-    }))
+    return versions.map(
+      ({ move, message, decidedAt, decidedBy, submittedAt, withdrawnAt, ...version }) => ({
+        ...version,
+        submittedAt: submittedAt.toISOString(),
+        withdrawnAt: withdrawnAt?.toISOString() ?? null,
+        parts: parts.filter(({ versionId }) => versionId === version.id).map(part),
+        makers: makers.get(version.id) ?? [],
+        decision: move && { move, message, decidedAt: decidedAt.toISOString(), decidedBy },
+      }),
+    )
   }
 
   async #suggestTitle(manager: EntityManager, piece: PieceRow): Promise<string> {
-    const [names] = await manager.query<{ task: string | null; folder: string | null; earlier: number }[]>(
+    const [names] = await manager.query<
+      { task: string | null; folder: string | null; earlier: number }[]
+    >(
       `select (select title from task where id = $1) as task, (select name from folder where id = $2) as folder,
          (select count(*)::int from piece where task_id = $1 and pupil_id = $3 and created_at < $4 and binned_at is null) as earlier`,
       [piece.taskId, piece.folderId, piece.pupilId, piece.createdAt],

@@ -26,20 +26,29 @@ import type { Pieces } from './pieces.ts'
 
 type Services = { pieces: Pieces; parts: Parts; makers: Makers; classPieces: ClassPieces }
 
-export function piecesRoutes(guard: Guard, { pieces, parts, makers, classPieces }: Services): Router {
+export function piecesRoutes(
+  guard: Guard,
+  { pieces, parts, makers, classPieces }: Services,
+): Router {
   const router = Router()
   router.use('/for-everyone', classPieceRoutes(guard, classPieces))
   router.get('/', async (request, response) =>
     answer(response, MyPieces, await pieces.listMine(guard.own(signedIn(request), 'pupil'))),
   )
   router.get('/classmates', async (request, response) =>
-    answer(response, Classmates, await makers.listClassmates(guard.own(signedIn(request), 'pupil'))),
+    answer(
+      response,
+      Classmates,
+      await makers.listClassmates(guard.own(signedIn(request), 'pupil')),
+    ),
   )
   router.get('/:id', async (request, response) => {
     const { id } = read(IdParams, request.params)
     const viewer = signedIn(request)
-    if (await guard.allowsPiece(viewer, 'piece.read', id)) return answer(response, Piece, await pieces.describe(id))
-    // Who made what is in the folder, and not what is being made of it now, sees the former. Parents see pieces through sharing alone.
+    if (await guard.allowsPiece(viewer, 'piece.read', id))
+      return answer(response, Piece, await pieces.describe(id))
+    // Who made what is in the folder, and not what is being made of it now, sees the former.
+    // Parents see pieces through sharing alone.
     await guard.piece(viewer, viewer?.role === 'pupil' ? 'piece.read-approved' : 'piece.read', id)
     answer(response, Piece, await pieces.describeApproved(id))
   })
@@ -51,7 +60,15 @@ export function piecesRoutes(guard: Guard, { pieces, parts, makers, classPieces 
   router.patch('/:id', async (request, response) => {
     const { id } = read(IdParams, request.params)
     await guard.piece(signedIn(request), 'piece.change', id)
-    answer(response, Piece, await pieces.change(guard.own(signedIn(request), 'pupil'), id, read(ChangePiece, request.body)))
+    answer(
+      response,
+      Piece,
+      await pieces.change(
+        guard.own(signedIn(request), 'pupil'),
+        id,
+        read(ChangePiece, request.body),
+      ),
+    )
   })
   router.delete('/:id', async (request, response) => {
     const { id } = read(IdParams, request.params)
@@ -66,26 +83,44 @@ export function piecesRoutes(guard: Guard, { pieces, parts, makers, classPieces 
     answer(response, Done, DONE)
   })
   const pupil = (request: Request) => guard.own(signedIn(request), 'pupil')
-  const changed = async (request: Request, response: Response, change: (pieceId: string) => Promise<void>) => {
+  const changed = async (
+    request: Request,
+    response: Response,
+    change: (pieceId: string) => Promise<void>,
+  ) => {
     const { id } = read(IdParams, request.params)
     await guard.piece(signedIn(request), 'piece.change', id)
     await change(id)
     answer(response, Piece, await pieces.describe(id))
   }
   router.put('/:id/order', (request, response) =>
-    changed(request, response, (id) => parts.order(pupil(request), id, read(OrderParts, request.body).partIds)),
+    changed(request, response, (id) =>
+      parts.order(pupil(request), id, read(OrderParts, request.body).partIds),
+    ),
   )
   router.put('/:id/makers', (request, response) =>
-    changed(request, response, (id) => makers.set(pupil(request), id, read(MakePieceTogether, request.body).makerIds)),
+    changed(request, response, (id) =>
+      makers.set(pupil(request), id, read(MakePieceTogether, request.body).makerIds),
+    ),
   )
   router.put('/:id/parts/:partId', (request, response) =>
     changed(request, response, (id) =>
-      parts.add(guard.own(signedIn(request), 'pupil'), id, read(PartParams, request.params).partId, read(AddPart, request.body)),
+      parts.add(
+        guard.own(signedIn(request), 'pupil'),
+        id,
+        read(PartParams, request.params).partId,
+        read(AddPart, request.body),
+      ),
     ),
   )
   router.patch('/:id/parts/:partId', (request, response) =>
     changed(request, response, (id) =>
-      parts.name(pupil(request), id, read(PartParams, request.params).partId, read(NamePart, request.body).name),
+      parts.name(
+        pupil(request),
+        id,
+        read(PartParams, request.params).partId,
+        read(NamePart, request.body).name,
+      ),
     ),
   )
   router.delete('/:id/parts/:partId', (request, response) =>
@@ -116,11 +151,17 @@ export function piecesRoutes(guard: Guard, { pieces, parts, makers, classPieces 
 
 function classPieceRoutes(guard: Guard, classPieces: ClassPieces): Router {
   const router = Router()
-  router.get('/', async (request, response) => answer(response, ClassPiecesAnswer, await classPieces.list(staff(request))))
+  router.get('/', async (request, response) =>
+    answer(response, ClassPiecesAnswer, await classPieces.list(staff(request))),
+  )
   router.put('/:id', async (request, response) => {
     const input = read(StartForEveryone, request.body)
     await guard.schoolClass(signedIn(request), 'piece.start-for-everyone', input.classId)
-    answer(response, ClassPiecesAnswer, await classPieces.start(staff(request), read(IdParams, request.params).id, input))
+    answer(
+      response,
+      ClassPiecesAnswer,
+      await classPieces.start(staff(request), read(IdParams, request.params).id, input),
+    )
   })
   for (const move of ['close', 'reopen'] as const)
     router.post(`/:id/${move}`, async (request, response) => {

@@ -3,7 +3,8 @@ import { id, integer, json, maybe, moment, refer, row, text } from '../platform/
 
 /**
  * A piece as it is being worked on. `version` counts changes; `goes` how often it was handed in.
- * The `approved…` columns say which version parents, folders and the portfolio show, whatever goes on in a later go.
+ * The `approved…` columns say which version parents, folders and the portfolio show, whatever goes
+ * on in a later go.
  */
 export type PieceRow = {
   id: string
@@ -30,15 +31,34 @@ export type PieceRow = {
 export const PieceRow = row<PieceRow>(
   'piece',
   {
-    id, pupilId: refer('person'), classId: refer('class'), taskId: maybe(refer('task')), classPieceId: maybe(refer('class_piece')), folderId: maybe(refer('folder')),
-    termId: maybe(refer('term')), title: text, reflection: text, step: text, state: text, version: integer, goes: integer,
-    createdAt: moment, changedAt: moment, submittedAt: maybe(moment), approvedVersionId: maybe(refer('piece_version')),
-    approvedFolderId: maybe(refer('folder')), approvedAt: maybe(moment), binnedAt: maybe(moment),
-  }, // prettier-ignore
+    id,
+    pupilId: refer('person'),
+    classId: refer('class'),
+    taskId: maybe(refer('task')),
+    classPieceId: maybe(refer('class_piece')),
+    folderId: maybe(refer('folder')),
+    termId: maybe(refer('term')),
+    title: text,
+    reflection: text,
+    step: text,
+    state: text,
+    version: integer,
+    goes: integer,
+    createdAt: moment,
+    changedAt: moment,
+    submittedAt: maybe(moment),
+    approvedVersionId: maybe(refer('piece_version')),
+    approvedFolderId: maybe(refer('folder')),
+    approvedAt: maybe(moment),
+    binnedAt: maybe(moment),
+  },
   {
     indices: [
       // The tray: what waits for the teachers of a class, first come first.
-      { columns: ['classId', 'submittedAt', 'id'], where: "((state = 'submitted'::text) AND (binned_at IS NULL))" },
+      {
+        columns: ['classId', 'submittedAt', 'id'],
+        where: "((state = 'submitted'::text) AND (binned_at IS NULL))",
+      },
       { columns: ['pupilId', 'changedAt'] },
       { columns: ['approvedFolderId', 'approvedAt', 'id'] },
       { columns: ['taskId'] },
@@ -65,17 +85,29 @@ export type ClassPieceRow = {
 export const ClassPieceRow = row<ClassPieceRow>(
   'class_piece',
   {
-    id, classId: refer('class'), folderId: refer('folder'), title: text, instructions: text, createdBy: refer('person'), createdAt: moment,
+    id,
+    classId: refer('class'),
+    folderId: refer('folder'),
+    title: text,
+    instructions: text,
+    createdBy: refer('person'),
+    createdAt: moment,
     closedAt: maybe(moment),
-  }, // prettier-ignore
+  },
   { indices: [{ columns: ['classId'] }] },
 )
 
-/** Everyone who makes it now; the first is also `piece.pupilId`. Who made what was handed in, `VersionMakerRow` says. */
+/**
+ * Everyone who makes it now; the first is also `piece.pupilId`. Who made what was handed in,
+ * `VersionMakerRow` says.
+ */
 export type PieceMakerRow = { pieceId: string; personId: string }
 export const PieceMakerRow = row<PieceMakerRow>(
   'piece_maker',
-  { pieceId: refer('piece', { key: true, cascade: true }), personId: refer('person', { key: true }) },
+  {
+    pieceId: refer('piece', { key: true, cascade: true }),
+    personId: refer('person', { key: true }),
+  },
   { indices: [{ columns: ['personId'] }] },
 )
 
@@ -94,10 +126,23 @@ export type PartRow = {
 export const PartRow = row<PartRow>(
   'part',
   {
-    id, pieceId: refer('piece', { cascade: true }), kind: text, name: text, position: integer, mediaId: refer('media'),
-    originalMediaId: maybe(refer('media')), tidying: maybe(json), removedAt: maybe(moment),
-  }, // prettier-ignore
-  { indices: [{ columns: ['pieceId', 'position'] }, { columns: ['mediaId'] }, { columns: ['originalMediaId'] }] },
+    id,
+    pieceId: refer('piece', { cascade: true }),
+    kind: text,
+    name: text,
+    position: integer,
+    mediaId: refer('media'),
+    originalMediaId: maybe(refer('media')),
+    tidying: maybe(json),
+    removedAt: maybe(moment),
+  },
+  {
+    indices: [
+      { columns: ['pieceId', 'position'] },
+      { columns: ['mediaId'] },
+      { columns: ['originalMediaId'] },
+    ],
+  },
 )
 
 /** What was handed in at one moment; never changed afterwards, but for being withdrawn. */
@@ -116,17 +161,31 @@ export type PieceVersionRow = {
 export const PieceVersionRow = row<PieceVersionRow>(
   'piece_version',
   {
-    id, pieceId: refer('piece', { cascade: true }), number: integer, title: text, reflection: text, step: text,
-    folderId: refer('folder'), submittedBy: refer('person'), submittedAt: moment, withdrawnAt: maybe(moment),
-  }, // prettier-ignore
+    id,
+    pieceId: refer('piece', { cascade: true }),
+    number: integer,
+    title: text,
+    reflection: text,
+    step: text,
+    folderId: refer('folder'),
+    submittedBy: refer('person'),
+    submittedAt: moment,
+    withdrawnAt: maybe(moment),
+  },
   { uniques: [{ columns: ['pieceId', 'number'] }] },
 )
 
-/** Who had made a version when it was handed in: whose it is, whose parents see it, whose consent counts. */
+/**
+ * Who had made a version when it was handed in: whose it is, whose parents see it, whose consent
+ * counts.
+ */
 export type VersionMakerRow = { versionId: string; personId: string }
 export const VersionMakerRow = row<VersionMakerRow>(
   'version_maker',
-  { versionId: refer('piece_version', { key: true, cascade: true }), personId: refer('person', { key: true }) },
+  {
+    versionId: refer('piece_version', { key: true, cascade: true }),
+    personId: refer('person', { key: true }),
+  },
   { indices: [{ columns: ['personId'] }] },
 )
 

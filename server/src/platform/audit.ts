@@ -2,7 +2,10 @@ import type { EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
 import { id, json, maybe, moment, row, text } from './columns.ts'
 
-/** Who did what to what, for a school that has to answer for it. Ids and settings only, never names or words; `details` says what was and what is. */
+/**
+ * Who did what to what, for a school that has to answer for it. Ids and settings only, never names
+ * or words; `details` says what was and what is.
+ */
 export type AuditRow = {
   id: string
   happenedAt: Date

@@ -9,7 +9,8 @@ import type { Book, ChildWork } from '@nibquill/contract'
 import { AloneServer } from '../testing/alone.ts'
 import { SmallSchool, testConfig, TestServer, until } from '../testing/testServer.ts'
 
-const script = (name: 'backup' | 'restore') => new URL(`../../../scripts/${name}.ts`, import.meta.url).pathname
+const script = (name: 'backup' | 'restore') =>
+  new URL(`../../../scripts/${name}.ts`, import.meta.url).pathname
 type Where = { dataFolder: string; databaseUrl: string }
 /** In a process of its own, while this one goes on. */
 async function run(
@@ -22,7 +23,8 @@ async function run(
     stdio: ['ignore', 'pipe', 'pipe'],
   })
   const said: Buffer[] = []
-  for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk: Buffer) => said.push(chunk))
+  for (const stream of [child.stdout, child.stderr])
+    stream.on('data', (chunk: Buffer) => said.push(chunk))
   const [status] = (await once(child, 'close')) as [number]
   return { status, said: Buffer.concat(said).toString() }
 }
@@ -52,7 +54,9 @@ test('a school copied while people work comes back whole elsewhere: rows, files,
   const approved = await school.approved()
   const order = { pupilId: school.ids.wren, termId: school.ids.term, madeFor: 'home' }
   const { body: book } = await school.teacher.ask<Book>('POST', '/book', order)
-  await until(async () => (await school.teacher.ask<Book>('GET', `/book/${book.id}`)).body.state === 'ready')
+  await until(
+    async () => (await school.teacher.ask<Book>('GET', `/book/${book.id}`)).body.state === 'ready',
+  )
   const working = { on: true, made: 0 }
   const work = (async () => {
     for (; working.on; working.made++) await school.draft()
@@ -62,7 +66,9 @@ test('a school copied while people work comes back whole elsewhere: rows, files,
   await work
   expect(working.made).toBeGreaterThan(2)
   expect(made).toMatchObject({ status: 0 })
-  expect(spawnSync('sha256sum', ['-c', '--quiet', 'manifest-sha256.txt'], { cwd: copy }).status).toBe(0)
+  expect(
+    spawnSync('sha256sum', ['-c', '--quiet', 'manifest-sha256.txt'], { cwd: copy }).status,
+  ).toBe(0)
 
   const place = await emptyPlace()
   expect(await run('restore', place, copy)).toMatchObject({ status: 0 })
@@ -70,8 +76,13 @@ test('a school copied while people work comes back whole elsewhere: rows, files,
   const parent = school.parent.copiedInto(school.parent.browser, back.at)
   const { body } = await parent.ask<ChildWork>('GET', `/sharing/children/${school.ids.wren}`)
   expect(body.newest).toMatchObject({ id: approved.id, title: approved.title })
-  const photo = (size: string) => parent.fetch('GET', `/media/${approved.parts[0]!.mediaId}/${size}`)
-  const before = Buffer.from(await (await school.parent.fetch('GET', `/media/${approved.parts[0]!.mediaId}/full`)).arrayBuffer())
+  const photo = (size: string) =>
+    parent.fetch('GET', `/media/${approved.parts[0]!.mediaId}/${size}`)
+  const before = Buffer.from(
+    await (
+      await school.parent.fetch('GET', `/media/${approved.parts[0]!.mediaId}/full`)
+    ).arrayBuffer(),
+  )
   expect(Buffer.from(await (await photo('full')).arrayBuffer()).equals(before)).toBe(true)
   expect((await photo('320')).status).toBe(200)
   const teacher = school.teacher.copiedInto(school.teacher.browser, back.at)
@@ -101,18 +112,34 @@ test('nothing is brought back over a running Nibquill, or from a copy that is da
   const shelf = (await readdir(files))[0]!
   const [name] = await readdir(path.join(files, shelf))
   await appendFile(path.join(files, shelf, name!), 'x')
-  expect(await run('restore', place, copy)).toMatchObject({ status: 1, said: expect.stringContaining(name!) })
+  expect(await run('restore', place, copy)).toMatchObject({
+    status: 1,
+    said: expect.stringContaining(name!),
+  })
   await rm(path.join(copy, 'manifest-sha256.txt'))
-  expect(await run('restore', place, copy)).toMatchObject({ status: 1, said: expect.stringMatching(/no whole copy/) })
+  expect(await run('restore', place, copy)).toMatchObject({
+    status: 1,
+    said: expect.stringMatching(/no whole copy/),
+  })
   await rm(place.dataFolder, { recursive: true, force: true })
 }, 60_000)
 
 test('a copy goes into a folder of its own, and says when the school itself is damaged', async () => {
   const full = await mkdtemp(path.join(os.tmpdir(), 'nibquill-copy-'))
   await writeFile(path.join(full, 'holiday.jpg'), 'x')
-  expect(await run('backup', test_.config, full)).toMatchObject({ status: 1, said: expect.stringMatching(/not empty/) })
-  const [row] = await test_.manager.query<{ hash: string }[]>('select kept_sha256 as hash from media limit 1')
-  const file = path.join(test_.config.dataFolder, 'files', row!.hash.slice(0, 2), `${row!.hash}.jpg`)
+  expect(await run('backup', test_.config, full)).toMatchObject({
+    status: 1,
+    said: expect.stringMatching(/not empty/),
+  })
+  const [row] = await test_.manager.query<{ hash: string }[]>(
+    'select kept_sha256 as hash from media limit 1',
+  )
+  const file = path.join(
+    test_.config.dataFolder,
+    'files',
+    row!.hash.slice(0, 2),
+    `${row!.hash}.jpg`,
+  )
   await appendFile(file, 'x')
   const other = path.join(full, 'other')
   expect(await run('backup', test_.config, other)).toMatchObject({

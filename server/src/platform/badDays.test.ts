@@ -2,7 +2,14 @@ import pg from 'pg'
 import { v7 as newId } from 'uuid'
 import { startServer } from '../server.ts'
 import { AloneServer } from '../testing/alone.ts'
-import { type Person, picture, type SmallSchool, TestServer, until, useSmallSchool } from '../testing/testServer.ts'
+import {
+  type Person,
+  picture,
+  type SmallSchool,
+  TestServer,
+  until,
+  useSmallSchool,
+} from '../testing/testServer.ts'
 import { addressOf, begin, send, TUS } from '../testing/uploadSteps.ts'
 
 let test_: TestServer
@@ -32,7 +39,11 @@ test('an upload goes on where it stopped after the server was killed and started
 
 test('a book whose maker was killed is made after the restart, once', async () => {
   for (let i = 0; i < 3; i++) await school.approved()
-  await until(async () => (await test_.manager.query<unknown[]>("select 1 from media where state = 'arrived'")).length === 0)
+  await until(
+    async () =>
+      (await test_.manager.query<unknown[]>("select 1 from media where state = 'arrived'"))
+        .length === 0,
+  )
   await test_.server.platform.queue.stop()
   const alone = await AloneServer.start(test_.config)
   // The job is taken and then never finished: the table it needs is held.
@@ -43,17 +54,31 @@ test('a book whose maker was killed is made after the restart, once', async () =
     .ask('POST', '/book', { pupilId: school.ids.wren, termId: school.ids.term, madeFor: 'school' })
     .catch(() => null)
   const bookId = (
-    await until(async () => (await test_.manager.query<{ id: string }[]>('select id from book where state = $1', ['making']))[0])
+    await until(
+      async () =>
+        (
+          await test_.manager.query<{ id: string }[]>('select id from book where state = $1', [
+            'making',
+          ])
+        )[0],
+    )
   ).id
   await alone.end()
   await asked
   await holder.query('rollback')
   await holder.end()
-  expect((await test_.manager.query<unknown[]>('select 1 from graphile_worker.jobs where locked_by is not null')).length).toBe(1)
+  expect(
+    (
+      await test_.manager.query<unknown[]>(
+        'select 1 from graphile_worker.jobs where locked_by is not null',
+      )
+    ).length,
+  ).toBe(1)
 
   const again = await startServer({ ...test_.config }, test_.clock)
   const book = await until(
-    async () => (await test_.manager.query<{ id: string }[]>("select id from book where state = 'ready'"))[0],
+    async () =>
+      (await test_.manager.query<{ id: string }[]>("select id from book where state = 'ready'"))[0],
     30_000,
   )
   expect(book.id).toBe(bookId)
@@ -78,12 +103,16 @@ test('with its database gone it answers 503 in plain words, and is well again wh
   const main = new pg.Client({ connectionString: process.env.NIBQUILL_TEST_CLUSTER })
   await main.connect()
   await main.query(`alter database ${name} allow_connections false`)
-  await main.query('select pg_terminate_backend(pid) from pg_stat_activity where datname = $1', [name])
+  await main.query('select pg_terminate_backend(pid) from pg_stat_activity where datname = $1', [
+    name,
+  ])
   try {
     const down = await visitor.ask('GET', '/health')
     expect(down.status).toBe(503)
     expect(down.body).toMatchObject({ status: 'down', database: 'down', storage: 'ok' })
-    const refused = await visitor.ask('POST', '/accounts/sign-in/card', { code: 'ACDEFGHJKMNPRTWX' })
+    const refused = await visitor.ask('POST', '/accounts/sign-in/card', {
+      code: 'ACDEFGHJKMNPRTWX',
+    })
     expect(refused.body).toMatchObject({
       status: 503,
       type: '/problems/service/unavailable',
@@ -94,6 +123,8 @@ test('with its database gone it answers 503 in plain words, and is well again wh
     await main.end()
   }
   await until(async () => (await visitor.ask('GET', '/health')).status === 200)
-  expect((await visitor.ask('POST', '/accounts/sign-in/card', { code: 'ACDEFGHJKMNPRTWX' })).status).toBe(401)
+  expect(
+    (await visitor.ask('POST', '/accounts/sign-in/card', { code: 'ACDEFGHJKMNPRTWX' })).status,
+  ).toBe(401)
   await own.stop()
 }, 60_000)

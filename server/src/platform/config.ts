@@ -7,7 +7,10 @@ export type Config = {
   /** Folder of everything Nibquill keeps on disk besides the database. */
   dataFolder: string
   databaseUrl: string
-  /** Where people reach Nibquill: stands in QR codes and invitations, and decides whether cookies are Secure. */
+  /**
+   * Where people reach Nibquill: stands in QR codes and invitations, and decides whether cookies
+   * are Secure.
+   */
   publicUrl: string
   /** Built web client; null serves the API alone. */
   clientFolder: string | null

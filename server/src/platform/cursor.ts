@@ -7,14 +7,27 @@ export type Cursor = { at: string; id: string }
 /** As `Date.toISOString` writes it. */
 const MOMENT = /^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d\.\d{3}Z$/
 
-export const writeCursor = (cursor: Cursor): string => Buffer.from(JSON.stringify([cursor.at, cursor.id])).toString('base64url')
+export const writeCursor = (cursor: Cursor): string =>
+  Buffer.from(JSON.stringify([cursor.at, cursor.id])).toString('base64url')
 
-/** @returns null for none @throws DomainError `request/invalid` for one that is damaged, so that no list begins again in its middle */
+/**
+ * @returns null for none
+ * @throws DomainError `request/invalid` for one that is damaged, so that no list begins again in
+ *   its middle
+ */
 export function readCursor(text: string | undefined): Cursor | null {
   if (!text) return null
   const [at, id] = parse(Buffer.from(text, 'base64url').toString())
-  if (typeof at !== 'string' || typeof id !== 'string' || !MOMENT.test(at) || Number.isNaN(Date.parse(at)) || !isUuid(id))
-    throw new DomainError('request/invalid', { fields: { after: ['is damaged. Begin at the top again'] } })
+  if (
+    typeof at !== 'string' ||
+    typeof id !== 'string' ||
+    !MOMENT.test(at) ||
+    Number.isNaN(Date.parse(at)) ||
+    !isUuid(id)
+  )
+    throw new DomainError('request/invalid', {
+      fields: { after: ['is damaged. Begin at the top again'] },
+    })
   return { at, id }
 }
 

@@ -1,5 +1,10 @@
 import pg from 'pg'
-import { DataSource, DefaultNamingStrategy, type NamingStrategyInterface, type Table } from 'typeorm'
+import {
+  DataSource,
+  DefaultNamingStrategy,
+  type NamingStrategyInterface,
+  type Table,
+} from 'typeorm'
 import { ROWS } from './rows.ts'
 import { CardSheets1700000000004 } from './migrations/cardSheets.ts'
 import { FirstRoad1700000000000 } from './migrations/firstRoad.ts'
@@ -9,14 +14,17 @@ import { SafeGround1700000000005 } from './migrations/safeGround.ts'
 import { SettingUp1700000000001 } from './migrations/settingUp.ts'
 
 const snake = (name: string) => name.replace(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`)
-const tableOf = (table: Table | string | { name: string }) => (typeof table === 'string' ? table : table.name).split('.').at(-1)!
+const tableOf = (table: Table | string | { name: string }) =>
+  (typeof table === 'string' ? table : table.name).split('.').at(-1)!
 
 /** Names as a person would write them, so that hand-written migrations and entities agree. */
 class PlainNames extends DefaultNamingStrategy implements NamingStrategyInterface {
   override columnName = (property: string, custom: string | undefined) => custom ?? snake(property)
   override primaryKeyName = (table: Table | string) => `${tableOf(table)}_pkey`
-  override foreignKeyName = (table: Table | string, columns: string[]) => `${tableOf(table)}_${columns.join('_')}_fkey`
-  override uniqueConstraintName = (table: Table | string, columns: string[]) => `${tableOf(table)}_${columns.join('_')}_key`
+  override foreignKeyName = (table: Table | string, columns: string[]) =>
+    `${tableOf(table)}_${columns.join('_')}_fkey`
+  override uniqueConstraintName = (table: Table | string, columns: string[]) =>
+    `${tableOf(table)}_${columns.join('_')}_key`
   override indexName = (table: Table | string | { name: string }, columns: string[]) =>
     `${tableOf(table)}_${columns.join('_')}_idx`
 }
@@ -31,7 +39,10 @@ export const MIGRATIONS = [
   SafeGround1700000000005,
 ]
 
-/** How long somebody waits for the database: a page for less than three seconds in all, a job for as long as its longest statement. */
+/**
+ * How long somebody waits for the database: a page for less than three seconds in all, a job for as
+ * long as its longest statement.
+ */
 export type Patience = 'page' | 'job'
 const PATIENCE = {
   page: { connectionTimeoutMillis: 1500, query_timeout: 2500, statement_timeout: 2500 },
@@ -39,12 +50,16 @@ const PATIENCE = {
 } as const
 
 /**
- * A connection that is closed the moment a question on it goes unanswered: given back to its pool it would be in the middle of
+ * A connection that is closed the moment a question on it goes unanswered: given back to its pool
+ * it would be in the middle of
  * somebody's transaction, and the next one to use it as well.
  */
 class PatientClient extends pg.Client {
   override query(...words: unknown[]): never {
-    const answer = (pg.Client.prototype.query as (...words: unknown[]) => unknown).apply(this, words)
+    const answer = (pg.Client.prototype.query as (...words: unknown[]) => unknown).apply(
+      this,
+      words,
+    )
     if (answer instanceof Promise)
       answer.catch((error: unknown) => {
         if (error instanceof Error && error.message === 'Query read timeout') this.#hangUp()
@@ -53,7 +68,9 @@ class PatientClient extends pg.Client {
   }
 
   #hangUp(): void {
-    ;(this as unknown as { connection: { stream: { destroy: () => void } } }).connection.stream.destroy()
+    ;(
+      this as unknown as { connection: { stream: { destroy: () => void } } }
+    ).connection.stream.destroy()
   }
 }
 
@@ -87,9 +104,14 @@ export function openDatabase(
 
 const MIGRATING = 'hashtextextended($1, 20262)'
 
-/** Brings the tables up to date. Of several processes starting at once one does it, the others wait. */
+/**
+ * Brings the tables up to date. Of several processes starting at once one does it, the others wait.
+ */
 export async function migrate(url: string): Promise<void> {
-  const holder = new pg.Client({ connectionString: url, connectionTimeoutMillis: PATIENCE.job.connectionTimeoutMillis })
+  const holder = new pg.Client({
+    connectionString: url,
+    connectionTimeoutMillis: PATIENCE.job.connectionTimeoutMillis,
+  })
   await holder.connect()
   try {
     // Held by the connection: whoever dies in the middle lets go.

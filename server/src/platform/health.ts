@@ -16,5 +16,10 @@ export async function checkHealth(platform: Platform): Promise<Health> {
     check(platform.db.query('select 1 from graphile_worker.jobs limit 1')),
   ])
   const queue = jobs === 'ok' && platform.queue.isRunning ? 'ok' : 'down'
-  return { status: [database, storage, queue].every((part) => part === 'ok') ? 'ok' : 'down', database, storage, queue }
+  return {
+    status: [database, storage, queue].every((part) => part === 'ok') ? 'ok' : 'down',
+    database,
+    storage,
+    queue,
+  }
 }

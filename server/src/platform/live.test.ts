@@ -1,6 +1,12 @@
 import { connect } from 'node:net'
 import { once } from 'node:events'
-import { type Person, type SmallSchool, type TestServer, until, useSmallSchool } from '../testing/testServer.ts'
+import {
+  type Person,
+  type SmallSchool,
+  type TestServer,
+  until,
+  useSmallSchool,
+} from '../testing/testServer.ts'
 import { MOST_STREAMS_A_PERSON } from './live.ts'
 import { routeOf } from './log.ts'
 
@@ -8,19 +14,33 @@ let test_: TestServer
 let school: SmallSchool
 useSmallSchool((opened) => ({ test: test_, school } = opened))
 
-type Page = { status: number; heard: string[]; over: Promise<'ended' | 'broken'>; leave: () => void; type: string }
+type Page = {
+  status: number
+  heard: string[]
+  over: Promise<'ended' | 'broken'>
+  leave: () => void
+  type: string
+}
 async function openPage(person: Person): Promise<Page> {
   const leaving = new AbortController()
   const response = await person.fetch('GET', '/live', { signal: leaving.signal })
   const heard: string[] = []
   const over = (async () => {
     const text = new TextDecoder()
-    for await (const chunk of response.body as unknown as AsyncIterable<Uint8Array>) heard.push(text.decode(chunk))
+    for await (const chunk of response.body as unknown as AsyncIterable<Uint8Array>)
+      heard.push(text.decode(chunk))
     return 'ended' as const
   })().catch(() => 'broken' as const)
-  return { status: response.status, heard, over, leave: () => leaving.abort(), type: response.headers.get('content-type') ?? '' }
+  return {
+    status: response.status,
+    heard,
+    over,
+    leave: () => leaving.abort(),
+    type: response.headers.get('content-type') ?? '',
+  }
 }
-const soon = <T>(promise: Promise<T>) => Promise.race([promise, new Promise((resolve) => setTimeout(resolve, 3000, 'not yet'))])
+const soon = <T>(promise: Promise<T>) =>
+  Promise.race([promise, new Promise((resolve) => setTimeout(resolve, 3000, 'not yet'))])
 
 test('a person has so many open pages, and a clear answer beyond; a page that closes makes room', async () => {
   const pages = []
@@ -68,7 +88,8 @@ test('signing in again ends that browser’s earlier session, whoever it was', a
     'select count(*)::int as n from session where person_id = $1',
     [school.ids.wren],
   )
-  // The one the school was opened with went with its card's renewal or with the limit of two desks; this browser has one.
+  // The one the school was opened with went with its card's renewal or with the limit of two desks;
+  // this browser has one.
   expect(n).toBeLessThanOrEqual(2)
   school.wren = tablet
 })
@@ -77,7 +98,9 @@ test('somebody who does not read is dropped, and the others go on', async () => 
   const socket = connect(Number(new URL(test_.visitor().at).port), '127.0.0.1')
   await once(socket, 'connect')
   const { cookie, browser } = school.teacher
-  socket.write(`GET /api/live HTTP/1.1\r\nHost: x\r\nCookie: ${cookie}\r\nUser-Agent: ${browser}\r\n\r\n`)
+  socket.write(
+    `GET /api/live HTTP/1.1\r\nHost: x\r\nCookie: ${cookie}\r\nUser-Agent: ${browser}\r\n\r\n`,
+  )
   const [head] = (await once(socket, 'data')) as [Buffer]
   expect(head.toString()).toMatch(/^HTTP\/1.1 200/)
   socket.pause()
@@ -85,7 +108,9 @@ test('somebody who does not read is dropped, and the others go on', async () => 
   let dropped = false
   socket.on('close', () => (dropped = true))
   socket.on('error', () => undefined)
-  const teacher = await test_.manager.query<{ id: string }[]>("select id from person where email = 'a@saltmarsh.example'")
+  const teacher = await test_.manager.query<{ id: string }[]>(
+    "select id from person where email = 'a@saltmarsh.example'",
+  )
   // What the system itself holds for a connection comes on top of what the server would.
   for (let i = 0; i < 400 && !dropped; i++) {
     await test_.manager.query(
@@ -104,12 +129,18 @@ test('somebody who does not read is dropped, and the others go on', async () => 
 
 test.each([
   ['/api/sharing/links/AbC-dEf_123456789012', '/api/sharing/links/:'],
-  ['/api/accounts/password-links/0123456789abcdef0123456789abcdef', '/api/accounts/password-links/:'],
+  [
+    '/api/accounts/password-links/0123456789abcdef0123456789abcdef',
+    '/api/accounts/password-links/:',
+  ],
   ['/invitation/abcdefghijklmnopqrstuvwxyzabcd', '/invitation/:'],
   ['/p/Zm9vYmFy', '/p/:'],
   ['/api/media/0190a4f6-0000-7000-8000-000000000001/320?link=secret', '/api/media/:/:'],
   ['/api/school/classes', '/api/school/classes'],
-  ['/api/pieces/for-everyone/0190a4f6-0000-7000-8000-000000000001/close', '/api/pieces/for-everyone/:/close'],
+  [
+    '/api/pieces/for-everyone/0190a4f6-0000-7000-8000-000000000001/close',
+    '/api/pieces/for-everyone/:/close',
+  ],
 ])('a log keeps of %s its shape', (originalUrl, shape) => {
   expect(routeOf({ originalUrl })).toBe(shape)
 })

@@ -21,13 +21,25 @@ const LISTEN_AGAIN = { firstMs: 400, mostMs: 2000, leastMs: 150 }
 
 type Told = { to: string[]; event: LiveEvent } | { ended: string[] }
 
-/** Tells people, when the caller's transaction commits, that something of theirs changed. Ids only. */
-export async function tell(manager: EntityManager, personIds: readonly string[], event: LiveEvent): Promise<void> {
+/**
+ * Tells people, when the caller's transaction commits, that something of theirs changed. Ids only.
+ */
+export async function tell(
+  manager: EntityManager,
+  personIds: readonly string[],
+  event: LiveEvent,
+): Promise<void> {
   for (const to of inNotes(personIds)) await send(manager, { to, event })
 }
 
-/** Tells every process, when the caller's transaction commits, that these sessions are over: their streams close. */
-export async function tellEnded(manager: EntityManager, sessionIds: readonly string[]): Promise<void> {
+/**
+ * Tells every process, when the caller's transaction commits, that these sessions are over: their
+ * streams close.
+ */
+export async function tellEnded(
+  manager: EntityManager,
+  sessionIds: readonly string[],
+): Promise<void> {
   for (const ended of inNotes(sessionIds)) await send(manager, { ended })
 }
 
@@ -70,7 +82,10 @@ export class Live {
     await this.#listen()
   }
 
-  /** One listener at a time: a client that failed is closed and says nothing any more, and only its end asks for the next. */
+  /**
+   * One listener at a time: a client that failed is closed and says nothing any more, and only its
+   * end asks for the next.
+   */
   async #listen(): Promise<void> {
     const client = new pg.Client({
       connectionString: this.#url,
@@ -136,23 +151,33 @@ export class Live {
       for (const [stream, sessionId] of streams) if (sessionIds.has(sessionId)) stream.end()
   }
 
-  /** Also closes what ended without anybody saying so: a card that was renewed, an invitation that ran out. */
+  /**
+   * Also closes what ended without anybody saying so: a card that was renewed, an invitation that
+   * ran out.
+   */
   async #beat(): Promise<void> {
     this.#toAll(': still here\n\n')
-    const sessionIds = [...new Set([...this.#streams.values()].flatMap((streams) => [...streams.values()]))]
+    const sessionIds = [
+      ...new Set([...this.#streams.values()].flatMap((streams) => [...streams.values()])),
+    ]
     if (sessionIds.length === 0) return
     const open = await this.#stillOpen(sessionIds).catch(() => null)
     if (open) this.#closeSessions(new Set(sessionIds.filter((id) => !open.has(id))))
   }
 
   #toAll(text: string): void {
-    for (const streams of this.#streams.values()) for (const stream of streams.keys()) this.#write(stream, text)
+    for (const streams of this.#streams.values())
+      for (const stream of streams.keys()) this.#write(stream, text)
   }
 
   /** Keeps a response open as one person's stream of events. @throws DomainError `live/too-many` */
-  connect({ personId, sessionId }: Pick<SignedIn, 'personId' | 'sessionId'>, stream: Response): void {
+  connect(
+    { personId, sessionId }: Pick<SignedIn, 'personId' | 'sessionId'>,
+    stream: Response,
+  ): void {
     const streams = this.#streams.get(personId) ?? new Map<Response, string>()
-    if (streams.size >= MOST_STREAMS_A_PERSON) throw new DomainError('live/too-many', { most: MOST_STREAMS_A_PERSON })
+    if (streams.size >= MOST_STREAMS_A_PERSON)
+      throw new DomainError('live/too-many', { most: MOST_STREAMS_A_PERSON })
     this.#streams.set(personId, streams.set(stream, sessionId))
     stream.writeHead(200, {
       'Content-Type': 'text/event-stream',

@@ -1,9 +1,11 @@
 import type { EntityManager, EntitySchema, FindOptionsWhere, ObjectLiteral } from 'typeorm'
 
 /**
- * Makes a thing under the id its client chose, or finds what is there: the same request sent twice, or four times at once, makes one.
+ * Makes a thing under the id its client chose, or finds what is there: the same request sent twice,
+ * or four times at once, makes one.
  * Others who ask for the same id wait until this transaction ends.
- * @param found - What is done with the one that is there: usually to refuse it to whoever may not see it.
+ * @param found - What is done with the one that is there: usually to refuse it to whoever may not
+ *   see it.
  */
 export async function makeOrFind<Row extends ObjectLiteral & { id: string }, Made, Found>(
   manager: EntityManager,

@@ -13,7 +13,12 @@ async function asOf(count: number): Promise<{ url: string; client: pg.Client }> 
   await main.query(`create database ${name}`)
   await main.end()
   const { databaseUrl: url } = testConfig(name, '')
-  const db = new DataSource({ type: 'postgres', url, migrations: MIGRATIONS.slice(0, count), migrationsTableName: 'migration' })
+  const db = new DataSource({
+    type: 'postgres',
+    url,
+    migrations: MIGRATIONS.slice(0, count),
+    migrationsTableName: 'migration',
+  })
   await db.initialize()
   await db.runMigrations({ transaction: 'each' })
   await db.destroy()
@@ -23,18 +28,46 @@ async function asOf(count: number): Promise<{ url: string; client: pg.Client }> 
 }
 
 const ids = Object.fromEntries(
-  ['school', 'year', 'term', 'class', 'teacher', 'wren', 'tomasz', 'parent', 'folder', 'task', 'media', 'piece', 'part', 'version', 'decision', 'news', 'book', 'mail', 'code', 'invitation'].map((name) => [name, newId()]),
-) // prettier-ignore
+  [
+    'school',
+    'year',
+    'term',
+    'class',
+    'teacher',
+    'wren',
+    'tomasz',
+    'parent',
+    'folder',
+    'task',
+    'media',
+    'piece',
+    'part',
+    'version',
+    'decision',
+    'news',
+    'book',
+    'mail',
+    'code',
+    'invitation',
+  ].map((name) => [name, newId()]),
+)
 const AT = '2026-11-01T10:00:00Z'
 
 /** The first road: a piece that two pupils made, approved, told and printed. */
 async function fillFirstRoad(client: pg.Client): Promise<void> {
   const put = (table: string, row: Record<string, unknown>) =>
     client.query(
-      `insert into ${table} (${Object.keys(row).join(', ')}) values (${Object.keys(row).map((_, i) => `$${i + 1}`).join(', ')})`,
+      `insert into ${table} (${Object.keys(row).join(', ')}) values (${Object.keys(row)
+        .map((_, i) => `$${i + 1}`)
+        .join(', ')})`,
       Object.values(row),
-    ) // prettier-ignore
-  await put('school', { id: ids.school, name: 'Saltmarsh', time_zone: 'Europe/London', created_at: AT })
+    )
+  await put('school', {
+    id: ids.school,
+    name: 'Saltmarsh',
+    time_zone: 'Europe/London',
+    created_at: AT,
+  })
   await put('school_year', {
     id: ids.year,
     school_id: ids.school,
@@ -42,7 +75,13 @@ async function fillFirstRoad(client: pg.Client): Promise<void> {
     starts_on: '2026-09-01',
     ends_on: '2027-08-31',
   })
-  await put('term', { id: ids.term, school_year_id: ids.year, name: 'Autumn', starts_on: '2026-09-01', ends_on: '2026-12-31' })
+  await put('term', {
+    id: ids.term,
+    school_year_id: ids.year,
+    name: 'Autumn',
+    starts_on: '2026-09-01',
+    ends_on: '2026-12-31',
+  })
   await put('class', {
     id: ids.class,
     school_year_id: ids.year,
@@ -51,9 +90,32 @@ async function fillFirstRoad(client: pg.Client): Promise<void> {
     idle_minutes: 10,
     version: 1,
   })
-  for (const [name, role] of [['teacher', 'teacher'], ['wren', 'pupil'], ['tomasz', 'pupil'], ['parent', 'parent']] as const)
-    await put('person', { id: ids[name], school_id: ids.school, role, first_name: name, last_name: '', email: role === 'parent' ? 'p@x.example' : null, created_at: AT }) // prettier-ignore
-  await put('folder', { id: ids.folder, school_id: ids.school, class_id: ids.class, name: 'Rocks', symbol: 'waves', colour: 'sea', parents_see: true, pupils_file: true, position: 0 }) // prettier-ignore
+  for (const [name, role] of [
+    ['teacher', 'teacher'],
+    ['wren', 'pupil'],
+    ['tomasz', 'pupil'],
+    ['parent', 'parent'],
+  ] as const)
+    await put('person', {
+      id: ids[name],
+      school_id: ids.school,
+      role,
+      first_name: name,
+      last_name: '',
+      email: role === 'parent' ? 'p@x.example' : null,
+      created_at: AT,
+    })
+  await put('folder', {
+    id: ids.folder,
+    school_id: ids.school,
+    class_id: ids.class,
+    name: 'Rocks',
+    symbol: 'waves',
+    colour: 'sea',
+    parents_see: true,
+    pupils_file: true,
+    position: 0,
+  })
   await put('task', {
     id: ids.task,
     class_id: ids.class,
@@ -63,16 +125,88 @@ async function fillFirstRoad(client: pg.Client): Promise<void> {
     folder_changeable: true,
     created_at: AT,
   })
-  await put('media', { id: ids.media, owner_id: ids.wren, name: 'a.jpg', type: 'image/jpeg', size_bytes: 1, width: 1, height: 1, sent_sha256: 'a', kept_sha256: 'a', state: 'ready', arrived_at: AT }) // prettier-ignore
-  await put('piece', { id: ids.piece, pupil_id: ids.wren, class_id: ids.class, task_id: ids.task, folder_id: ids.folder, term_id: ids.term, title: 'Crab', reflection: '', step: 'finished', state: 'approved', version: 3, goes: 1, created_at: AT, changed_at: AT, approved_folder_id: ids.folder, approved_at: AT }) // prettier-ignore
-  for (const person of ['wren', 'tomasz']) await put('piece_maker', { piece_id: ids.piece, person_id: ids[person] })
-  await put('part', { id: ids.part, piece_id: ids.piece, kind: 'photo', name: 'claw', position: 0, media_id: ids.media })
-  await put('piece_version', { id: ids.version, piece_id: ids.piece, number: 1, title: 'Crab', reflection: '', step: 'finished', folder_id: ids.folder, submitted_by: ids.wren, submitted_at: AT }) // prettier-ignore
+  await put('media', {
+    id: ids.media,
+    owner_id: ids.wren,
+    name: 'a.jpg',
+    type: 'image/jpeg',
+    size_bytes: 1,
+    width: 1,
+    height: 1,
+    sent_sha256: 'a',
+    kept_sha256: 'a',
+    state: 'ready',
+    arrived_at: AT,
+  })
+  await put('piece', {
+    id: ids.piece,
+    pupil_id: ids.wren,
+    class_id: ids.class,
+    task_id: ids.task,
+    folder_id: ids.folder,
+    term_id: ids.term,
+    title: 'Crab',
+    reflection: '',
+    step: 'finished',
+    state: 'approved',
+    version: 3,
+    goes: 1,
+    created_at: AT,
+    changed_at: AT,
+    approved_folder_id: ids.folder,
+    approved_at: AT,
+  })
+  for (const person of ['wren', 'tomasz'])
+    await put('piece_maker', { piece_id: ids.piece, person_id: ids[person] })
+  await put('part', {
+    id: ids.part,
+    piece_id: ids.piece,
+    kind: 'photo',
+    name: 'claw',
+    position: 0,
+    media_id: ids.media,
+  })
+  await put('piece_version', {
+    id: ids.version,
+    piece_id: ids.piece,
+    number: 1,
+    title: 'Crab',
+    reflection: '',
+    step: 'finished',
+    folder_id: ids.folder,
+    submitted_by: ids.wren,
+    submitted_at: AT,
+  })
   await put('version_part', { version_id: ids.version, part_id: ids.part, position: 0 })
   await client.query('update piece set approved_version_id = $1', [ids.version])
-  await put('decision', { id: ids.decision, piece_id: ids.piece, version_id: ids.version, move: 'approve', message: '', folder_id: ids.folder, decided_by: ids.teacher, decided_at: AT }) // prettier-ignore
-  await put('news', { id: ids.news, person_id: ids.wren, decision_id: ids.decision, happened_at: AT })
-  await put('book', { id: ids.book, pupil_id: ids.wren, term_id: ids.term, fingerprint: 'f', content: '[]', state: 'ready', page_count: 3, pages_done: 3, requested_by: ids.teacher, requested_at: AT }) // prettier-ignore
+  await put('decision', {
+    id: ids.decision,
+    piece_id: ids.piece,
+    version_id: ids.version,
+    move: 'approve',
+    message: '',
+    folder_id: ids.folder,
+    decided_by: ids.teacher,
+    decided_at: AT,
+  })
+  await put('news', {
+    id: ids.news,
+    person_id: ids.wren,
+    decision_id: ids.decision,
+    happened_at: AT,
+  })
+  await put('book', {
+    id: ids.book,
+    pupil_id: ids.wren,
+    term_id: ids.term,
+    fingerprint: 'f',
+    content: '[]',
+    state: 'ready',
+    page_count: 3,
+    pages_done: 3,
+    requested_by: ids.teacher,
+    requested_at: AT,
+  })
   await put('invitation', {
     id: ids.invitation,
     parent_id: ids.parent,
@@ -90,41 +224,69 @@ async function fillFirstRoad(client: pg.Client): Promise<void> {
     seen_at: AT,
     expires_at: AT,
   })
-  await put('audit', { id: newId(), happened_at: AT, person_id: ids.teacher, action: 'piece.approve', subject_id: ids.piece })
+  await put('audit', {
+    id: newId(),
+    happened_at: AT,
+    person_id: ids.teacher,
+    action: 'piece.approve',
+    subject_id: ids.piece,
+  })
 }
 
-const one = async (client: pg.Client, sql: string): Promise<unknown> => (await client.query(sql)).rows[0]
+const one = async (client: pg.Client, sql: string): Promise<unknown> =>
+  (await client.query(sql)).rows[0]
 
 test('a school of the first version is brought up to today with everything it had', async () => {
   const { url, client } = await asOf(1)
   await fillFirstRoad(client)
   await migrate(url)
-  expect(await one(client, 'select leads from person where role = $$teacher$$')).toEqual({ leads: true })
-  expect(await one(client, 'select count(*)::int as leaders from person where leads')).toEqual({ leaders: 1 })
-  expect(await one(client, 'select f.whole_school, h.class_id from folder f join folder_class h on h.folder_id = f.id')).toEqual({
+  expect(await one(client, 'select leads from person where role = $$teacher$$')).toEqual({
+    leads: true,
+  })
+  expect(await one(client, 'select count(*)::int as leaders from person where leads')).toEqual({
+    leaders: 1,
+  })
+  expect(
+    await one(
+      client,
+      'select f.whole_school, h.class_id from folder f join folder_class h on h.folder_id = f.id',
+    ),
+  ).toEqual({
     whole_school: false,
     class_id: ids.class,
   })
-  expect(await one(client, 'select steps, asks, for_all, version from task')).toEqual({ steps: ['finished'], asks: [], for_all: true, version: 1 })
+  expect(await one(client, 'select steps, asks, for_all, version from task')).toEqual({
+    steps: ['finished'],
+    asks: [],
+    for_all: true,
+    version: 1,
+  })
   expect(await one(client, 'select way from session')).toEqual({ way: 'invitation' })
   expect(await one(client, 'select name from version_part')).toEqual({ name: 'claw' })
-  const { rows: makers } = await client.query<{ id: string }>('select person_id as id from version_maker where version_id = $1', [ids.version])
+  const { rows: makers } = await client.query<{ id: string }>(
+    'select person_id as id from version_maker where version_id = $1',
+    [ids.version],
+  )
   expect(makers.map(({ id }) => id).sort()).toEqual([ids.wren, ids.tomasz].sort())
-  expect(await one(client, 'select kind, subject_id from news')).toEqual({ kind: 'approved', subject_id: null })
+  expect(await one(client, 'select kind, subject_id from news')).toEqual({
+    kind: 'approved',
+    subject_id: null,
+  })
   // Nobody knew of two kinds: it is held to the stricter rule.
   expect(await one(client, 'select made_for from book')).toEqual({ made_for: 'home' })
-  expect(await one(client, 'select action, details from audit')).toEqual({ action: 'piece.approve', details: null })
+  expect(await one(client, 'select action, details from audit')).toEqual({
+    action: 'piece.approve',
+    details: null,
+  })
   await client.end()
-}, 60_000) // prettier-ignore
+}, 60_000)
 
 test('letters of the version before are known by whom they let in, and by what', async () => {
   const { url, client } = await asOf(MIGRATIONS.length - 1)
-  await client.query('insert into school (id, name, time_zone, created_at) values ($1, $2, $3, $4)', [
-    ids.school,
-    'S',
-    'Europe/London',
-    AT,
-  ])
+  await client.query(
+    'insert into school (id, name, time_zone, created_at) values ($1, $2, $3, $4)',
+    [ids.school, 'S', 'Europe/London', AT],
+  )
   await client.query(
     `insert into person (id, school_id, role, first_name, last_name, email, leads, created_at) values ($1, $2, 'parent', 'P', '', 'p@x.example', false, $3)`,
     [ids.parent, ids.school, AT],
@@ -134,13 +296,20 @@ test('letters of the version before are known by whom they let in, and by what',
       `insert into mail (id, recipient, subject, body, state, created_at) values ($1, 'p@x.example', 's', $2, 'kept', $3)`,
       [id, body, AT],
     )
-  await write(ids.mail!, 'Dear P,\n\nOpen this page:\n\nhttp://nibquill.example/invitation/abc-DEF_1\n\nDo not pass it on.')
+  await write(
+    ids.mail!,
+    'Dear P,\n\nOpen this page:\n\nhttp://nibquill.example/invitation/abc-DEF_1\n\nDo not pass it on.',
+  )
   await write(ids.code!, 'Dear P,\n\ntype this code:\n\n123456\n\nIt works once.')
   await migrate(url)
   const { rows } = await client.query('select id, person_id, secret from mail order by id')
   expect(rows).toEqual(
     expect.arrayContaining([
-      { id: ids.mail, person_id: ids.parent, secret: 'http://nibquill.example/invitation/abc-DEF_1' },
+      {
+        id: ids.mail,
+        person_id: ids.parent,
+        secret: 'http://nibquill.example/invitation/abc-DEF_1',
+      },
       { id: ids.code, person_id: ids.parent, secret: '123456' },
     ]),
   )
@@ -150,6 +319,8 @@ test('letters of the version before are known by whom they let in, and by what',
 test('brought up to date twice, nothing happens the second time', async () => {
   const { url, client } = await asOf(2)
   await Promise.all([migrate(url), migrate(url), migrate(url)])
-  expect(await one(client, 'select count(*)::int as n from migration')).toEqual({ n: MIGRATIONS.length })
+  expect(await one(client, 'select count(*)::int as n from migration')).toEqual({
+    n: MIGRATIONS.length,
+  })
   await client.end()
 }, 60_000)

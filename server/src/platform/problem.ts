@@ -90,17 +90,28 @@ export function problemOf(error: unknown): Problem {
   return { type: `/problems/${code}`, title: DOMAIN_ERRORS[code], status: STATUS[code], ...details }
 }
 
-/** The one place that knows both rules and HTTP. Nothing of the database or the stack leaves here. */
+/**
+ * The one place that knows both rules and HTTP. Nothing of the database or the stack leaves here.
+ */
 export function problemHandler(log: Log): ErrorRequestHandler {
   // Four arguments, or Express takes it for a handler of requests.
   return (error: unknown, request, response, _next) => {
-    // An answer that has begun cannot become another: the connection ends, and the browser knows that something is missing.
+    // An answer that has begun cannot become another: the connection ends, and the browser knows
+    // that something is missing.
     if (response.headersSent) return void response.destroy()
     try {
       const problem = problemOf(error)
       if (problem.status >= 500)
-        log.error({ error: String(error), stack: error instanceof Error ? error.stack : '', route: routeOf(request) }, 'failed')
-      if (typeof problem.retryAfterSeconds === 'number') response.set('Retry-After', String(problem.retryAfterSeconds))
+        log.error(
+          {
+            error: String(error),
+            stack: error instanceof Error ? error.stack : '',
+            route: routeOf(request),
+          },
+          'failed',
+        )
+      if (typeof problem.retryAfterSeconds === 'number')
+        response.set('Retry-After', String(problem.retryAfterSeconds))
       answerProblem(response, problem)
     } catch (worse) {
       log.error({ error: String(worse), route: routeOf(request) }, 'failed while saying so')
@@ -113,7 +124,10 @@ function answerProblem(response: Response, problem: Problem): void {
   response.status(problem.status).type('application/problem+json').send(JSON.stringify(problem))
 }
 
-function asDomainError(error: unknown): { code: DomainErrorCode; details: Record<string, unknown> } {
+function asDomainError(error: unknown): {
+  code: DomainErrorCode
+  details: Record<string, unknown>
+} {
   if (error instanceof DomainError) return error
   if (v.isValiError(error)) return { code: 'request/invalid', details: { fields: fieldsOf(error) } }
   if (isAway(error)) return { code: 'service/unavailable', details: { retryAfterSeconds: 5 } }
@@ -135,12 +149,21 @@ function fieldsOf(error: { issues: readonly v.BaseIssue<unknown>[] }): Record<st
   return fields
 }
 
-/** The database is not there: refused or broken connections, and PostgreSQL's own words for stopping and starting (class 57P, 08). */
+/**
+ * The database is not there: refused or broken connections, and PostgreSQL's own words for stopping
+ * and starting (class 57P, 08).
+ */
 function isAway(error: unknown): boolean {
-  const { code, message, errors } = (error ?? {}) as { code?: string; message?: string; errors?: unknown[] }
+  const { code, message, errors } = (error ?? {}) as {
+    code?: string
+    message?: string
+    errors?: unknown[]
+  }
   if (errors?.some(isAway)) return true
   return (
-    /^(ECONNREFUSED|ECONNRESET|EPIPE|ETIMEDOUT|55000|57014|57P0\d|08\w{3}|53300)$/.test(code ?? '') ||
+    /^(ECONNREFUSED|ECONNRESET|EPIPE|ETIMEDOUT|55000|57014|57P0\d|08\w{3}|53300)$/.test(
+      code ?? '',
+    ) ||
     /Connection terminated|timeout exceeded when trying to connect|not queryable|Query read timeout|statement timeout|Driver not Connected/.test(
       message ?? '',
     )

@@ -4,7 +4,10 @@ import type { EntityManager } from 'typeorm'
 import type { Log } from './log.ts'
 import { Vouching } from './vouching.ts'
 
-/** Every job there is, with what it is told: ids, never the thing itself, so that it can safely run twice. */
+/**
+ * Every job there is, with what it is told: ids, never the thing itself, so that it can safely run
+ * twice.
+ */
 export type Jobs = {
   'media.make-sizes': { mediaId: string }
   'book.make': { bookId: string }
@@ -22,7 +25,10 @@ export type Chores = Record<string, () => Promise<unknown>>
 const MOST_TRIES = 8
 const WORKERS = 2
 
-/** Puts a job into the queue in the caller's transaction: it runs if and only if that commits, after `waitMs` at the earliest. */
+/**
+ * Puts a job into the queue in the caller's transaction: it runs if and only if that commits, after
+ * `waitMs` at the earliest.
+ */
 export async function addJob<Name extends keyof Jobs>(
   manager: EntityManager,
   name: Name,
@@ -36,7 +42,9 @@ export async function addJob<Name extends keyof Jobs>(
   )
 }
 
-/** PostgreSQL's own queue: at least once, across restarts. A database that went away is waited for. */
+/**
+ * PostgreSQL's own queue: at least once, across restarts. A database that went away is waited for.
+ */
 export class Queue {
   readonly #pool: Pool
   readonly #log: Log
@@ -54,7 +62,10 @@ export class Queue {
   async start(handlers: JobHandlers, chores: Chores): Promise<void> {
     const taskList = {
       ...Object.fromEntries(
-        Object.entries(handlers).map(([name, handle]) => [name, (payload: unknown) => handle(payload as never)]),
+        Object.entries(handlers).map(([name, handle]) => [
+          name,
+          (payload: unknown) => handle(payload as never),
+        ]),
       ),
       ...chores,
     } as TaskList
@@ -80,7 +91,8 @@ export class Queue {
   }
 
   #note(level: string, message: string, meta?: Record<string, unknown>): void {
-    const error = meta?.error instanceof Error ? { error: meta.error.message, stack: meta.error.stack } : {}
+    const error =
+      meta?.error instanceof Error ? { error: meta.error.message, stack: meta.error.stack } : {}
     if (level === 'error') this.#log.error({ ...error }, message)
     else if (level === 'warning') this.#log.warn({ ...error }, message)
     else this.#log.debug(message)
@@ -89,7 +101,9 @@ export class Queue {
   /** A runner gives up when the database goes away; another is started as soon as it is back. */
   async #supervise(taskList: TaskList, crontab: string): Promise<void> {
     while (!this.#closing) {
-      await this.#runner?.promise.catch((error: unknown) => this.#log.warn({ error: String(error) }, 'queue stopped'))
+      await this.#runner?.promise.catch((error: unknown) =>
+        this.#log.warn({ error: String(error) }, 'queue stopped'),
+      )
       if (this.#closing) return
       this.#runner = null
       await new Promise((resolve) => setTimeout(resolve, 1000))

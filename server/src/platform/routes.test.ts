@@ -20,7 +20,11 @@ const GOOD = { title: 'Crab', folder: { name: 'Rocks' }, parts: [{ id: 1 }] }
 
 test('an answer as the contract promises it goes out', () => {
   expect(answered(GOOD)).toEqual(GOOD)
-  expect(answered({ ...GOOD, folder: null, parts: [] })).toEqual({ title: 'Crab', folder: null, parts: [] })
+  expect(answered({ ...GOOD, folder: null, parts: [] })).toEqual({
+    title: 'Crab',
+    folder: null,
+    parts: [],
+  })
 })
 
 test.each([
@@ -28,7 +32,11 @@ test.each([
   ['a field of another kind', { ...GOOD, title: 7 }, /breaks its contract at title/],
   ['a field too few, deep inside', { ...GOOD, parts: [{ id: 1 }, {}] }, /parts\.1\.id/],
   ['a field too many', { ...GOOD, password_hash: 'x' }, /does not name: password_hash/],
-  ['a field too many, deep inside', { ...GOOD, parts: [{ id: 1, owner: 'Wren' }] }, /answer\.parts\.0 .*does not name: owner/],
+  [
+    'a field too many, deep inside',
+    { ...GOOD, parts: [{ id: 1, owner: 'Wren' }] },
+    /answer\.parts\.0 .*does not name: owner/,
+  ],
 ])('%s fails where it is made', (_what, body, said) => {
   expect(() => answered(body)).toThrow(said)
 })

@@ -8,6 +8,8 @@ test('entities and migrations describe the same tables', async () => {
   const tables = await test.manager.query<{ name: string }[]>(
     `select tablename as name from pg_tables where schemaname = 'public' and tablename not in ('migration', 'sign_in_try')`,
   )
-  expect(tables.map(({ name }) => name).sort()).toEqual(ROWS.map(({ options }) => options.name).sort())
+  expect(tables.map(({ name }) => name).sort()).toEqual(
+    ROWS.map(({ options }) => options.name).sort(),
+  )
   await test.stop()
 })

@@ -1,5 +1,12 @@
 import { CARD_LETTERS } from '@nibquill/core'
-import { createCipheriv, createDecipheriv, createHmac, hkdfSync, randomBytes, randomInt } from 'node:crypto'
+import {
+  createCipheriv,
+  createDecipheriv,
+  createHmac,
+  hkdfSync,
+  randomBytes,
+  randomInt,
+} from 'node:crypto'
 import { mkdir, readFile, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 
@@ -31,9 +38,11 @@ export class Secrets {
   static async open(dataFolder: string): Promise<Secrets> {
     await mkdir(dataFolder, { recursive: true })
     const file = path.join(dataFolder, 'secret.key')
-    await writeFile(file, randomBytes(32).toString('hex'), { mode: 0o600, flag: 'wx' }).catch((error: NodeJS.ErrnoException) => {
-      if (error.code !== 'EEXIST') throw error
-    })
+    await writeFile(file, randomBytes(32).toString('hex'), { mode: 0o600, flag: 'wx' }).catch(
+      (error: NodeJS.ErrnoException) => {
+        if (error.code !== 'EEXIST') throw error
+      },
+    )
     return new Secrets(Buffer.from(await readFile(file, 'utf8'), 'hex'))
   }
 
@@ -47,9 +56,15 @@ export class Secrets {
     return randomBytes(32).toString('base64url')
   }
 
-  /** A 132-bit token that belongs to an id and can be written again: a book made twice carries the same links. */
+  /**
+   * A 132-bit token that belongs to an id and can be written again: a book made twice carries the
+   * same links.
+   */
   tokenFor(purpose: Purpose, id: string): string {
-    return createHmac('sha256', this.#key).update(`token:${purpose}:${id}`).digest('base64url').slice(0, 22)
+    return createHmac('sha256', this.#key)
+      .update(`token:${purpose}:${id}`)
+      .digest('base64url')
+      .slice(0, 22)
   }
 
   byte(): number {
@@ -58,7 +73,9 @@ export class Secrets {
 
   /** Random letters of those that stand on cards. */
   letters(count: number): string {
-    return Array.from({ length: count }, () => CARD_LETTERS[randomInt(CARD_LETTERS.length)]).join('')
+    return Array.from({ length: count }, () => CARD_LETTERS[randomInt(CARD_LETTERS.length)]).join(
+      '',
+    )
   }
 
   /** Random digits, as text: the first may be 0. */
@@ -66,7 +83,11 @@ export class Secrets {
     return Array.from({ length: count }, () => randomInt(10)).join('')
   }
 
-  /** Hides what must be read again, with AES-256-GCM. @returns nonce, tag and text, base64url. @see NIST SP 800-38D */
+  /**
+   * Hides what must be read again, with AES-256-GCM.
+   * @returns nonce, tag and text, base64url.
+   * @see NIST SP 800-38D
+   */
   seal(text: string): string {
     return this.sealBytes(Buffer.from(text, 'utf8')).toString('base64url')
   }
@@ -86,9 +107,16 @@ export class Secrets {
 
   /** @throws Error when it was sealed with another key or changed since */
   unsealBytes(bytes: Buffer): Buffer {
-    const decipher = createDecipheriv('aes-256-gcm', this.#sealingKey(), bytes.subarray(0, NONCE_BYTES))
+    const decipher = createDecipheriv(
+      'aes-256-gcm',
+      this.#sealingKey(),
+      bytes.subarray(0, NONCE_BYTES),
+    )
     decipher.setAuthTag(bytes.subarray(NONCE_BYTES, NONCE_BYTES + TAG_BYTES))
-    return Buffer.concat([decipher.update(bytes.subarray(NONCE_BYTES + TAG_BYTES)), decipher.final()])
+    return Buffer.concat([
+      decipher.update(bytes.subarray(NONCE_BYTES + TAG_BYTES)),
+      decipher.final(),
+    ])
   }
 
   /** A key of its own, so that no key serves two purposes. @see RFC 5869 */

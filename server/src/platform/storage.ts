@@ -1,9 +1,22 @@
 import { randomBytes } from 'node:crypto'
-import { copyFile, mkdir, readdir, readFile, rename, rm, stat, statfs, writeFile } from 'node:fs/promises'
+import {
+  copyFile,
+  mkdir,
+  readdir,
+  readFile,
+  rename,
+  rm,
+  stat,
+  statfs,
+  writeFile,
+} from 'node:fs/promises'
 import path from 'node:path'
 import type { Response } from 'express'
 
-/** Where files lie: on disk by default; an object store can stand in its place. Keys are `<hash or id>[-size].<ending>`. */
+/**
+ * Where files lie: on disk by default; an object store can stand in its place. Keys are `<hash or
+ * id>[-size].<ending>`.
+ */
 export interface Storage {
   put(key: string, content: Uint8Array | { file: string }): Promise<void>
   has(key: string): Promise<boolean>
@@ -13,7 +26,10 @@ export interface Storage {
   remove(key: string): Promise<void>
   /** Everything that lies there, in no order. */
   list(): AsyncIterable<{ key: string; storedAt: Date }>
-  /** Answers a request with the object: ranges, validators and length included. Headers must be set before. */
+  /**
+   * Answers a request with the object: ranges, validators and length included. Headers must be set
+   * before.
+   */
   serve(key: string, response: Response): Promise<void>
   /** @throws when nothing can be written. */
   check(): Promise<void>
@@ -62,7 +78,9 @@ export class FileStorage implements Storage {
   remove(key: string): Promise<void> {
     // Drafts of files are cleaned away under the names they have.
     const draft = /^[\w-]+\.\w+\.[0-9a-f]{12}\.part$/.test(key)
-    return rm(draft ? path.join(this.#root, key.slice(0, 2), key) : this.#path(key), { force: true })
+    return rm(draft ? path.join(this.#root, key.slice(0, 2), key) : this.#path(key), {
+      force: true,
+    })
   }
 
   async *list(): AsyncIterable<{ key: string; storedAt: Date }> {
@@ -79,7 +97,12 @@ export class FileStorage implements Storage {
     return new Promise((resolve, reject) => {
       response.sendFile(this.#path(key), { cacheControl: false, dotfiles: 'allow' }, (error) => {
         // A reader who closes the page half-way is no error of ours.
-        if (!error || response.headersSent || (error as NodeJS.ErrnoException).code === 'ECONNABORTED') resolve()
+        if (
+          !error ||
+          response.headersSent ||
+          (error as NodeJS.ErrnoException).code === 'ECONNABORTED'
+        )
+          resolve()
         else reject(error)
       })
     })

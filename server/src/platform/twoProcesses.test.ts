@@ -6,7 +6,14 @@ import pg from 'pg'
 import { v7 as newId } from 'uuid'
 import type { Book, Session } from '@nibquill/contract'
 import { AloneServer } from '../testing/alone.ts'
-import { type Person, picture, SmallSchool, testConfig, TestServer, until } from '../testing/testServer.ts'
+import {
+  type Person,
+  picture,
+  SmallSchool,
+  testConfig,
+  TestServer,
+  until,
+} from '../testing/testServer.ts'
 import { addressOf, begin, send } from '../testing/uploadSteps.ts'
 
 test('two processes that start on one empty database both come up, and the tables are made once', async () => {
@@ -20,7 +27,9 @@ test('two processes that start on one empty database both come up, and the table
   for (const { at } of servers) expect((await fetch(`${at}/api/health`)).status).toBe(200)
   const client = new pg.Client({ connectionString: config.databaseUrl })
   await client.connect()
-  const { rows } = await client.query<{ name: string; n: number }>('select name, count(*)::int as n from migration group by name')
+  const { rows } = await client.query<{ name: string; n: number }>(
+    'select name, count(*)::int as n from migration group by name',
+  )
   expect(rows.length).toBeGreaterThan(5)
   expect(new Set(rows.map(({ n }) => n))).toEqual(new Set([1]))
   await client.end()
@@ -48,7 +57,9 @@ describe('on one database and one file store', () => {
     const person = test_.visitor()
     const code = await test_.server.capabilities.nameCards.issue(test_.manager, school.ids.tomasz)
     await person.ask('POST', '/accounts/sign-in/card', { code })
-    expect((await there(person).ask<Session>('GET', '/accounts/session')).body.person).toMatchObject({ id: school.ids.tomasz })
+    expect(
+      (await there(person).ask<Session>('GET', '/accounts/session')).body.person,
+    ).toMatchObject({ id: school.ids.tomasz })
     const copy = there(person)
     await person.ask('POST', '/accounts/sign-out')
     expect((await copy.ask<Session>('GET', '/accounts/session')).body.person).toBeNull()
@@ -61,7 +72,8 @@ describe('on one database and one file store', () => {
     const heard: string[] = []
     const ended = (async () => {
       const text = new TextDecoder()
-      for await (const chunk of stream.body as unknown as AsyncIterable<Uint8Array>) heard.push(text.decode(chunk))
+      for await (const chunk of stream.body as unknown as AsyncIterable<Uint8Array>)
+        heard.push(text.decode(chunk))
       return 'ended'
     })().catch(() => 'broken')
     const piece = await school.submitted()
@@ -89,23 +101,34 @@ describe('on one database and one file store', () => {
 
   test('a job whose worker is killed is finished by the other process, once', async () => {
     await school.approved()
-    await until(async () => (await test_.manager.query<unknown[]>("select 1 from media where state = 'arrived'")).length === 0)
+    await until(
+      async () =>
+        (await test_.manager.query<unknown[]>("select 1 from media where state = 'arrived'"))
+          .length === 0,
+    )
     await test_.server.platform.queue.stop()
     // The table a book needs is held, so that the job is under way when its process dies.
     const holder = new pg.Client({ connectionString: test_.config.databaseUrl })
     await holder.connect()
     await holder.query('begin; lock table page_link in access exclusive mode')
     const asked = await there(school.teacher)
-      .ask<Book>('POST', '/book', { pupilId: school.ids.wren, termId: school.ids.term, madeFor: 'school' })
+      .ask<Book>('POST', '/book', {
+        pupilId: school.ids.wren,
+        termId: school.ids.term,
+        madeFor: 'school',
+      })
       .catch(() => null)
-    const making = () => test_.manager.query<{ id: string }[]>("select id from book where state = 'making'")
+    const making = () =>
+      test_.manager.query<{ id: string }[]>("select id from book where state = 'making'")
     const { id } = await until(async () => (await making())[0])
     await other.end('SIGKILL')
     const third = await AloneServer.start(test_.config)
     await holder.query('rollback')
     await holder.end()
     await until(
-      async () => (await test_.manager.query<unknown[]>("select 1 from book where state = 'ready'")).length === 1,
+      async () =>
+        (await test_.manager.query<unknown[]>("select 1 from book where state = 'ready'"))
+          .length === 1,
       40_000,
     )
     expect(await test_.manager.query('select id from book')).toEqual([{ id }])

@@ -3,15 +3,19 @@ import pg from 'pg'
 import type { WorkerEvents } from 'graphile-worker'
 import type { Log } from './log.ts'
 
-/** A lock that is not given within this time is asked for at the next sweep, on a new connection. */
+/**
+ * A lock that is not given within this time is asked for at the next sweep, on a new connection.
+ */
 const ANSWER_WITHIN_MS = 5000
 const SWEEP_EVERY_MS = 15_000
 const LOCK = 'pg_try_advisory_lock(hashtextextended($1, 20261))'
 const UNLOCK = 'pg_advisory_unlock(hashtextextended($1, 20261))'
 
 /**
- * Says for each worker of this process that it lives, by a lock that PostgreSQL drops the moment the process is gone.
- * A job whose worker nobody vouches for was cut off, and is given back to the queue: by itself the queue would wait four hours.
+ * Says for each worker of this process that it lives, by a lock that PostgreSQL drops the moment
+ * the process is gone.
+ * A job whose worker nobody vouches for was cut off, and is given back to the queue: by itself the
+ * queue would wait four hours.
  */
 export class Vouching {
   /** To be handed to the queue, which announces its workers here. */
@@ -54,8 +58,11 @@ export class Vouching {
 
   async #open(): Promise<pg.Client> {
     const client = new pg.Client({
-      connectionString: this.#url, connectionTimeoutMillis: 2000, query_timeout: ANSWER_WITHIN_MS, keepAlive: true,
-    }) // prettier-ignore
+      connectionString: this.#url,
+      connectionTimeoutMillis: 2000,
+      query_timeout: ANSWER_WITHIN_MS,
+      keepAlive: true,
+    })
     client.on('error', () => undefined)
     try {
       await client.connect()

@@ -67,17 +67,32 @@ export class Portfolio {
         peg: { symbol: pupil.pegSymbol!, colour: pupil.pegColour! },
       },
       className: home?.name ?? null,
-      chapters: chapters.filter(({ running: now, picks: chosen, others }) => now || chosen.length > 0 || others.length > 0),
+      chapters: chapters.filter(
+        ({ running: now, picks: chosen, others }) => now || chosen.length > 0 || others.length > 0,
+      ),
     }
   }
 
-  /** Picks an approved piece into the chapter of its term, or changes its reason or place. @throws DomainError `portfolio/not-approved`, `portfolio/no-term` */
-  async putPick(viewer: SignedIn, pupilId: string, pieceId: string, { reason, place }: PutPick): Promise<PortfolioAnswer> {
+  /**
+   * Picks an approved piece into the chapter of its term, or changes its reason or place.
+   * @throws DomainError `portfolio/not-approved`, `portfolio/no-term`
+   */
+  async putPick(
+    viewer: SignedIn,
+    pupilId: string,
+    pieceId: string,
+    { reason, place }: PutPick,
+  ): Promise<PortfolioAnswer> {
     const now = this.#platform.clock.now()
     await this.#platform.db.transaction(async (manager) => {
       const piece = await manager.findOneByOrFail(PieceRow, { id: pieceId })
       if (!piece.approvedVersionId) throw new DomainError('portfolio/not-approved')
-      if (!(await manager.existsBy(VersionMakerRow, { versionId: piece.approvedVersionId, personId: pupilId })))
+      if (
+        !(await manager.existsBy(VersionMakerRow, {
+          versionId: piece.approvedVersionId,
+          personId: pupilId,
+        }))
+      )
         throw new DomainError('piece/not-found')
       if (!piece.termId) throw new DomainError('portfolio/no-term')
       await manager.query(
@@ -88,8 +103,15 @@ export class Portfolio {
         where: { pupilId, termId: piece.termId },
         lock: { mode: 'pessimistic_write' },
       })
-      const picks = await manager.find(PickRow, { where: { chapterId: chapter.id }, order: { position: 'ASC' } })
-      const order = placePick(picks.map((pick) => pick.pieceId), pieceId, place) // prettier-ignore
+      const picks = await manager.find(PickRow, {
+        where: { chapterId: chapter.id },
+        order: { position: 'ASC' },
+      })
+      const order = placePick(
+        picks.map((pick) => pick.pieceId),
+        pieceId,
+        place,
+      )
       await manager.query(
         `insert into pick (chapter_id, piece_id, position, reason, picked_by, picked_at) values ($1, $2, 0, $3, $4, $5)
          on conflict (chapter_id, piece_id) do update set reason = excluded.reason`,
@@ -114,7 +136,11 @@ export class Portfolio {
     return this.describe(pupilId)
   }
 
-  async #saveOrder(manager: Parameters<typeof tell>[0], chapterId: string, order: readonly string[]): Promise<void> {
+  async #saveOrder(
+    manager: Parameters<typeof tell>[0],
+    chapterId: string,
+    order: readonly string[],
+  ): Promise<void> {
     await manager.query(
       `update pick set position = o.position - 1 from unnest($2::uuid[]) with ordinality as o (piece_id, position)
        where pick.chapter_id = $1 and pick.piece_id = o.piece_id`,

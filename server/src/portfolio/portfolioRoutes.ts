@@ -24,7 +24,11 @@ export function portfolioRoutes(guard: Guard, portfolio: Portfolio): Router {
     const { id, pieceId } = read(PickParams, request.params)
     const viewer = await allow(request, id)
     await guard.piece(viewer, 'portfolio.pick', pieceId)
-    answer(response, PortfolioAnswer, await portfolio.putPick(viewer, id, pieceId, read(PutPick, request.body)))
+    answer(
+      response,
+      PortfolioAnswer,
+      await portfolio.putPick(viewer, id, pieceId, read(PutPick, request.body)),
+    )
   })
   router.delete('/:id/picks/:pieceId', async (request, response) => {
     const { id, pieceId } = read(PickParams, request.params)

@@ -8,7 +8,14 @@ export const ChapterRow = row<ChapterRow>(
   { uniques: [{ columns: ['pupilId', 'termId'] }], indices: [{ columns: ['termId'] }] },
 )
 
-export type PickRow = { chapterId: string; pieceId: string; position: number; reason: string; pickedBy: string; pickedAt: Date }
+export type PickRow = {
+  chapterId: string
+  pieceId: string
+  position: number
+  reason: string
+  pickedBy: string
+  pickedAt: Date
+}
 export const PickRow = row<PickRow>(
   'pick',
   {

@@ -9,7 +9,10 @@ export type SharedPieceRow = SharedPiece & {
   taskTitle: string | null
   goes: number
   step: string
-  /** What families see of it hangs on these: whether the folder is open to them, and the first names of makers whose parents did not say yes. */
+  /**
+   * What families see of it hangs on these: whether the folder is open to them, and the first names
+   * of makers whose parents did not say yes.
+   */
   parentsSee: boolean
   withoutConsent: string[]
 }
@@ -18,8 +21,14 @@ export type SharedPieceRow = SharedPiece & {
  * Approved versions as parents, page links and the book show them: never what is being worked on.
  * @param tail - SQL after `from piece p …`; `$1` is the pupil whose reasons are shown, or null.
  */
-export async function listSharedPieces(manager: EntityManager, tail: string, parameters: unknown[]): Promise<SharedPieceRow[]> {
-  const rows = await manager.query<(Omit<SharedPieceRow, 'parts' | 'approvedAt'> & { approvedAt: Date })[]>(
+export async function listSharedPieces(
+  manager: EntityManager,
+  tail: string,
+  parameters: unknown[],
+): Promise<SharedPieceRow[]> {
+  const rows = await manager.query<
+    (Omit<SharedPieceRow, 'parts' | 'approvedAt'> & { approvedAt: Date })[]
+  >(
     `select p.id, a.title, u.first_name as "pupilFirstName", f.name as "folderName", t.name as "termName", p.term_id as "termId",
        p.approved_at as "approvedAt", a.reflection, k.reason, a.id as "versionId", s.title as "taskTitle", a.number as goes, a.step,
        f.parents_see as "parentsSee", coalesce((select json_agg(o.first_name order by o.first_name, o.id) from version_maker m join person o on o.id = m.person_id

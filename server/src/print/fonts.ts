@@ -4,7 +4,10 @@ import { createRequire } from 'node:module'
 const require = createRequire(import.meta.url)
 const load = (file: string) => readFileSync(require.resolve(file))
 
-/** Fonts come as one file a script; text is split into runs by the letters each has. Read once a process. */
+/**
+ * Fonts come as one file a script; text is split into runs by the letters each has. Read once a
+ * process.
+ */
 const FAMILIES = {
   read: ['latin', 'latin-ext', 'cyrillic', 'cyrillic-ext', 'vietnamese'].map(
     (script) => `@fontsource/andika/files/andika-${script}-400-normal.woff`,
@@ -12,14 +15,20 @@ const FAMILIES = {
   strong: ['latin', 'latin-ext', 'cyrillic', 'cyrillic-ext', 'vietnamese'].map(
     (script) => `@fontsource/andika/files/andika-${script}-700-normal.woff`,
   ),
-  title: ['latin', 'latin-ext'].map((script) => `@fontsource/young-serif/files/young-serif-${script}-400-normal.woff`),
+  title: ['latin', 'latin-ext'].map(
+    (script) => `@fontsource/young-serif/files/young-serif-${script}-400-normal.woff`,
+  ),
 } as const
 export type Family = keyof typeof FAMILIES
 
 type Glyphs = { hasGlyphForCodePoint(point: number): boolean }
 /** What pdfkit keeps of an opened font, as far as we look into it. */
 type OpenedFont = { font: Glyphs }
-type Document = { registerFont(name: string, source: Buffer): unknown; font(name: string): unknown; _font: OpenedFont }
+type Document = {
+  registerFont(name: string, source: Buffer): unknown
+  font(name: string): unknown
+  _font: OpenedFont
+}
 
 /** The fonts of everything printed, registered in a document. */
 export class PrintFonts {
@@ -33,18 +42,25 @@ export class PrintFonts {
   }
 
   /**
-   * Splits a text into runs of one font each. Signs no font has (pictures, scripts not shipped) become a small square,
+   * Splits a text into runs of one font each. Signs no font has (pictures, scripts not shipped)
+   * become a small square,
    * so that the reader sees that something stood there.
    */
   runs(family: Family, text: string): { font: string; text: string }[] {
     if (PLAIN.test(text)) return [{ font: `${family}-0`, text }]
     const fonts = FAMILIES[family].map((_, i) => `${family}-${i}`)
-    // A title is set in one family: where the title's own lacks a letter, the whole of it is set in the other.
-    if (family === 'title' && ![...text].every((sign) => sign === '\n' || fonts.some((name) => this.#has(name, sign))))
+    // A title is set in one family: where the title's own lacks a letter, the whole of it is set in
+    // the other.
+    if (
+      family === 'title' &&
+      ![...text].every((sign) => sign === '\n' || fonts.some((name) => this.#has(name, sign)))
+    )
       return this.runs('strong', text)
     const runs: { font: string; text: string }[] = []
     for (const { segment } of SIGNS.segment(text.replaceAll(/[\t\r]/g, ' '))) {
-      const font = fonts.find((name) => [...segment].every((sign) => sign === '\n' || this.#has(name, sign)))
+      const font = fonts.find((name) =>
+        [...segment].every((sign) => sign === '\n' || this.#has(name, sign)),
+      )
       const last = runs.at(-1)
       const piece = { font: font ?? fonts[0]!, text: font ? segment : '▫' }
       if (!font && !this.#glyphs(piece.font).hasGlyphForCodePoint(0x25ab)) piece.text = '·'

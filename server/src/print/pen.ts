@@ -17,15 +17,23 @@ export const VERDIGRIS = '#2A6F68'
 export const QR_SIZE = 76
 
 /**
- * An A4 document as everything printed has it: tagged, titled, in English, with our own fonts only. The library comes with the first one:
+ * An A4 document as everything printed has it: tagged, titled, in English, with our own fonts only.
+ * The library comes with the first one:
  * a server that starts does without its third of a second.
  */
 export async function openDocument(title: string, author: string): Promise<Doc> {
   const { default: PDFDocument } = await import('pdfkit')
   return new PDFDocument({
-    size: 'A4', margin: 0, pdfVersion: '1.7', tagged: true, lang: 'en-GB', displayTitle: true, autoFirstPage: false, font: '',
+    size: 'A4',
+    margin: 0,
+    pdfVersion: '1.7',
+    tagged: true,
+    lang: 'en-GB',
+    displayTitle: true,
+    autoFirstPage: false,
+    font: '',
     info: { Title: title, Author: author, Creator: 'Nibquill', Producer: 'Nibquill' },
-  } as unknown as PDFKit.PDFDocumentOptions) // prettier-ignore
+  } as unknown as PDFKit.PDFDocumentOptions)
 }
 
 export type TextStyle = {
@@ -69,13 +77,23 @@ export class Pen {
 
   /** How high a text would stand. */
   heightOf(text: string, style: Pick<TextStyle, 'width' | 'size' | 'family'>): number {
-    this.doc.font(this.#fonts.runs(style.family ?? 'read', text || ' ')[0]?.font ?? 'read-0').fontSize(style.size)
+    this.doc
+      .font(this.#fonts.runs(style.family ?? 'read', text || ' ')[0]?.font ?? 'read-0')
+      .fontSize(style.size)
     return this.doc.heightOfString(text, { width: style.width, lineGap: style.size * 0.22 })
   }
 
   /** The largest of the sizes at which a text stays inside a height; the smallest otherwise. */
-  sizeFor(text: string, width: number, height: number, sizes: readonly number[], family?: Family): number {
-    return sizes.find((size) => this.heightOf(text, { width, size, family }) <= height) ?? sizes.at(-1)!
+  sizeFor(
+    text: string,
+    width: number,
+    height: number,
+    sizes: readonly number[],
+    family?: Family,
+  ): number {
+    return (
+      sizes.find((size) => this.heightOf(text, { width, size, family }) <= height) ?? sizes.at(-1)!
+    )
   }
 
   /** A tagged element around what is drawn. */
@@ -94,7 +112,11 @@ export class Pen {
 }
 
 /** ISO/IEC 18004, level M, with the quiet zone of four modules left white around it. */
-export function drawQr(doc: Doc, link: string, { x, y, size }: { x: number; y: number; size: number }): void {
+export function drawQr(
+  doc: Doc,
+  link: string,
+  { x, y, size }: { x: number; y: number; size: number },
+): void {
   const { modules } = QRCode.create(link, { errorCorrectionLevel: 'M' })
   const step = size / modules.size
   for (let row = 0; row < modules.size; row++) {

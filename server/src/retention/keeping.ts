@@ -1,2 +1,4 @@
-/** The name of the lock that whoever copies the school's files holds: nothing goes away meanwhile. */
+/**
+ * The name of the lock that whoever copies the school's files holds: nothing goes away meanwhile.
+ */
 export const KEEPING = 'keeping'

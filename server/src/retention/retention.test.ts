@@ -10,15 +10,28 @@ import { RETENTION } from './retention.ts'
 let test_: TestServer
 let school: SmallSchool
 const START = new Date('2026-11-23T10:00:00Z')
-const daysLater = (days: number) => test_.clock.set(new Date(START.getTime() + days * 24 * 3600 * 1000))
+const daysLater = (days: number) =>
+  test_.clock.set(new Date(START.getTime() + days * 24 * 3600 * 1000))
 const count = async (table: string, where = 'true', parameters: unknown[] = []) =>
-  (await test_.manager.query<{ n: number }[]>(`select count(*)::int as n from ${table} where ${where}`, parameters))[0]!.n
+  (
+    await test_.manager.query<{ n: number }[]>(
+      `select count(*)::int as n from ${table} where ${where}`,
+      parameters,
+    )
+  )[0]!.n
 /** What lies in the file store, by its names. */
 const stored = async () =>
-  (await readdir(path.join(test_.config.dataFolder, 'files'), { recursive: true })).filter((name) => name.includes('.'))
+  (await readdir(path.join(test_.config.dataFolder, 'files'), { recursive: true })).filter((name) =>
+    name.includes('.'),
+  )
 const settled = () => until(async () => (await count('media', "state = 'arrived'")) === 0)
 const hashOf = async (mediaId: string) =>
-  (await test_.manager.query<{ hash: string }[]>('select kept_sha256 as hash from media where id = $1', [mediaId]))[0]!.hash
+  (
+    await test_.manager.query<{ hash: string }[]>(
+      'select kept_sha256 as hash from media where id = $1',
+      [mediaId],
+    )
+  )[0]!.hash
 
 beforeEach(async () => {
   test_ = await TestServer.start()
@@ -35,17 +48,26 @@ test('what was thrown away is gone after thirty days: rows, files and previews, 
   await school.wren.ask('DELETE', `/pieces/${piece.id}`)
 
   daysLater(29)
-  expect(await test_.server.retention.run()).toMatchObject({ 'binned pieces': 0, 'files nobody refers to': 0 })
+  expect(await test_.server.retention.run()).toMatchObject({
+    'binned pieces': 0,
+    'files nobody refers to': 0,
+  })
   expect(await count('piece', 'id = $1', [piece.id])).toBe(1)
 
   daysLater(31)
   const restored = await school.wren.ask('POST', `/pieces/${piece.id}/restore`)
   // Before the job was there, too.
   expect([401, 404]).toContain(restored.status)
-  expect(await test_.server.retention.run()).toMatchObject({ 'binned pieces': 1, 'files nobody refers to': 1 })
+  expect(await test_.server.retention.run()).toMatchObject({
+    'binned pieces': 1,
+    'files nobody refers to': 1,
+  })
   for (const table of ['piece', 'part', 'piece_maker']) expect(await count(table)).toBe(0)
   expect((await stored()).filter((name) => name.includes(hash))).toEqual([])
-  expect(await test_.server.retention.run()).toMatchObject({ 'binned pieces': 0, 'files nobody refers to': 0 })
+  expect(await test_.server.retention.run()).toMatchObject({
+    'binned pieces': 0,
+    'files nobody refers to': 0,
+  })
 }, 60_000)
 
 test('taken back within thirty days it stays for good', async () => {
@@ -60,14 +82,20 @@ test('taken back within thirty days it stays for good', async () => {
 
 test('a file goes when the last thing that refers to it goes, and not before', async () => {
   const bytes = await picture(400, 300, '#664422')
-  const [first, second] = [await school.draft({ bytes }), await school.draft({ bytes, person: school.tomasz })]
+  const [first, second] = [
+    await school.draft({ bytes }),
+    await school.draft({ bytes, person: school.tomasz }),
+  ]
   const hash = await hashOf(first.parts[0]!.mediaId)
   await settled()
   await school.wren.ask('DELETE', `/pieces/${first.id}`)
   daysLater(31)
   expect(await test_.server.retention.run()).toMatchObject({ 'files nobody refers to': 1 })
   expect((await stored()).filter((name) => name.includes(hash))).toHaveLength(4)
-  await test_.manager.query('update piece set binned_at = $1 where id = $2', [test_.clock.now(), second.id])
+  await test_.manager.query('update piece set binned_at = $1 where id = $2', [
+    test_.clock.now(),
+    second.id,
+  ])
   daysLater(62)
   expect(await test_.server.retention.run()).toMatchObject({ 'files nobody refers to': 1 })
   expect((await stored()).filter((name) => name.includes(hash))).toEqual([])
@@ -78,18 +106,37 @@ test('a part taken out of a draft goes; one that a handed-in version holds stays
   const kept = draft.parts[0]!
   const { mediaId } = await school.wren.upload(await picture(300, 300, '#abcdef'))
   const partId = newId()
-  await school.wren.ask('PUT', `/pieces/${draft.id}/parts/${partId}`, { kind: 'photo', mediaId, name: '' })
+  await school.wren.ask('PUT', `/pieces/${draft.id}/parts/${partId}`, {
+    kind: 'photo',
+    mediaId,
+    name: '',
+  })
   await school.wren.ask('DELETE', `/pieces/${draft.id}/parts/${partId}`)
   const tidied = await school.wren.upload(await picture(200, 200, '#112233'))
   await school.wren.ask('PUT', `/pieces/${draft.id}/parts/${newId()}`, {
-    kind: 'photo', mediaId: tidied.mediaId, name: '', instead: { partId: kept.id, tidying: { corners: null, quarters: 1, degrees: 0, trim: { left: 0, top: 0, right: 1, bottom: 1 }, brighten: null } },
-  }) // prettier-ignore
+    kind: 'photo',
+    mediaId: tidied.mediaId,
+    name: '',
+    instead: {
+      partId: kept.id,
+      tidying: {
+        corners: null,
+        quarters: 1,
+        degrees: 0,
+        trim: { left: 0, top: 0, right: 1, bottom: 1 },
+        brighten: null,
+      },
+    },
+  })
   const { version } = (await school.wren.ask('GET', `/pieces/${draft.id}`)).body
-  const handedIn = (await school.wren.ask('POST', `/pieces/${draft.id}/hand-in`, { seenVersion: version })).body
+  const handedIn = (
+    await school.wren.ask('POST', `/pieces/${draft.id}/hand-in`, { seenVersion: version })
+  ).body
   expect(handedIn.state).toBe('submitted')
   daysLater(31)
   const removed = await test_.server.retention.run()
-  // The photo that was taken out, and the row of the one that was tidied; its file is the original of what was handed in.
+  // The photo that was taken out, and the row of the one that was tidied; its file is the original
+  // of what was handed in.
   expect(removed).toMatchObject({ 'removed parts': 2, 'files nobody refers to': 1 })
   expect(await count('media', 'id = $1', [kept.mediaId])).toBe(1)
   expect(await count('version_part')).toBe(1)
@@ -104,11 +151,14 @@ test('files that no row names go after two days, and nothing else in the store d
   const before = (await stored()).length
   expect(await test_.server.retention.run()).toMatchObject({ 'stray files': 0 })
   const longAgo = new Date(START.getTime() - 1000)
-  for (const name of await stored()) await utimes(path.join(test_.config.dataFolder, 'files', name), longAgo, longAgo)
+  for (const name of await stored())
+    await utimes(path.join(test_.config.dataFolder, 'files', name), longAgo, longAgo)
   daysLater(3)
   expect(await test_.server.retention.run()).toMatchObject({ 'stray files': 2 })
   expect((await stored()).length).toBe(before - 2)
-  expect((await school.teacher.fetch('GET', `/media/${piece.parts[0]!.mediaId}/320`)).status).toBe(200)
+  expect((await school.teacher.fetch('GET', `/media/${piece.parts[0]!.mediaId}/320`)).status).toBe(
+    200,
+  )
 }, 60_000)
 
 test('ways in that are over, letters, lists, sheets and news go in their time', async () => {
@@ -120,9 +170,18 @@ test('ways in that are over, letters, lists, sheets and news go in their time', 
   const { sessions, invitations } = test_.server.capabilities
   await sessions.endAllOf(test_.manager, school.ids.aoife)
   await invitations.invite(test_.manager, school.ids.wren, school.ids.wrensParent)
-  expect([await count('upload'), await count('name_card', 'revoked_at is not null'), await count('invitation', 'withdrawn_at is not null')]).toEqual([1, 1, 1])
+  expect([
+    await count('upload'),
+    await count('name_card', 'revoked_at is not null'),
+    await count('invitation', 'withdrawn_at is not null'),
+  ]).toEqual([1, 1, 1])
   daysLater(2)
-  expect(await test_.server.retention.run()).toMatchObject({ 'password links': 1, 'card sheets': 1, 'half-arrived uploads': 0, letters: 0 })
+  expect(await test_.server.retention.run()).toMatchObject({
+    'password links': 1,
+    'card sheets': 1,
+    'half-arrived uploads': 0,
+    letters: 0,
+  })
   daysLater(8)
   expect(await test_.server.retention.run()).toMatchObject({ 'half-arrived uploads': 1 })
   daysLater(32)
@@ -135,24 +194,38 @@ test('ways in that are over, letters, lists, sheets and news go in their time', 
   expect(await count('session')).toBe(0)
   daysLater(1200)
   await test_.server.retention.run()
-  expect(await count('audit', 'happened_at < $1', [new Date(START.getTime() + 24 * 3600 * 1000)])).toBe(0)
-}, 60_000) // prettier-ignore
+  expect(
+    await count('audit', 'happened_at < $1', [new Date(START.getTime() + 24 * 3600 * 1000)]),
+  ).toBe(0)
+}, 60_000)
 
 test('books of a pupil who left go after a year, page codes and file with them; a book goes with the piece it prints', async () => {
   const made: string[] = []
   for (const person of [school.wren, school.tomasz]) {
     await school.approved({ person })
     const pupilId = person === school.wren ? school.ids.wren : school.ids.tomasz
-    const { body } = await school.teacher.ask<Book>('POST', '/book', { pupilId, termId: school.ids.term, madeFor: 'home' })
+    const { body } = await school.teacher.ask<Book>('POST', '/book', {
+      pupilId,
+      termId: school.ids.term,
+      madeFor: 'home',
+    })
     made.push(body.id)
   }
   await until(async () => (await count('book', "state = 'ready'")) === 2)
   await school.teacher.ask('PATCH', `/school/pupils/${school.ids.wren}`, { left: true })
   // As it was before what is in a folder could not be thrown away.
-  await test_.manager.query('update piece set binned_at = $1 where pupil_id = $2', [START, school.ids.tomasz])
+  await test_.manager.query('update piece set binned_at = $1 where pupil_id = $2', [
+    START,
+    school.ids.tomasz,
+  ])
   daysLater(31)
-  expect(await test_.server.retention.run()).toMatchObject({ 'books with removed pieces': 1, 'books of pupils who left': 0 })
-  expect((await stored()).filter((name) => name.endsWith('.pdf'))).toEqual([expect.stringContaining(made[0]!)])
+  expect(await test_.server.retention.run()).toMatchObject({
+    'books with removed pieces': 1,
+    'books of pupils who left': 0,
+  })
+  expect((await stored()).filter((name) => name.endsWith('.pdf'))).toEqual([
+    expect.stringContaining(made[0]!),
+  ])
   daysLater(366)
   expect(await test_.server.retention.run()).toMatchObject({ 'books of pupils who left': 1 })
   expect([await count('book'), await count('page_link')]).toEqual([0, 0])
@@ -161,10 +234,10 @@ test('books of a pupil who left go after a year, page codes and file with them; 
 
 test('the table a school reads is the one the job goes by', () => {
   const page = readFileSync(new URL('../../../docs/retention.md', import.meta.url), 'utf8')
-  const lines = [...page.matchAll(/^\| (.+?) +\| +(\d+) +\| (.+?) +\|$/gm)].map(([, name, days, after]) => [
-    name,
-    Number(days),
-    after,
-  ])
-  expect(lines).toEqual(Object.entries(RETENTION).map(([name, { days, after }]) => [name, days, after]))
+  const lines = [...page.matchAll(/^\| (.+?) +\| +(\d+) +\| (.+?) +\|$/gm)].map(
+    ([, name, days, after]) => [name, Number(days), after],
+  )
+  expect(lines).toEqual(
+    Object.entries(RETENTION).map(([name, { days, after }]) => [name, days, after]),
+  )
 })

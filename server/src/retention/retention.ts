@@ -12,12 +12,16 @@ import { KEEPING } from './keeping.ts'
 const DAY_MS = 24 * 3600 * 1000
 
 /**
- * How long each thing stays. `days` after the moment named in `after` the nightly job takes it away for good.
+ * How long each thing stays. `days` after the moment named in `after` the nightly job takes it away
+ * for good.
  * docs/retention.md says the same to a school, and a test holds the two together.
  */
 export const RETENTION = {
   'binned pieces': { days: BIN_DAYS, after: 'thrown away' },
-  'removed parts': { days: BIN_DAYS, after: 'taken out of a piece, when no handed-in version holds it' },
+  'removed parts': {
+    days: BIN_DAYS,
+    after: 'taken out of a piece, when no handed-in version holds it',
+  },
   'files nobody refers to': { days: 30, after: 'arrived' },
   'stray files': { days: 2, after: 'stored, when no row names them' },
   'half-arrived uploads': { days: 7, after: 'begun' },
@@ -47,10 +51,12 @@ const ROWS_OVER: Partial<Record<Retained, string>> = {
     or exists (select 1 from name_card n where n.id = s.name_card_id and n.revoked_at < $1)
     or exists (select 1 from tablet t where t.id = s.tablet_id and t.ended_at < $1)
     or exists (select 1 from invitation i where i.id = s.invitation_id and i.withdrawn_at < $1)`,
-  'password links': 'delete from password_link where least(expires_at, coalesce(used_at, expires_at)) < $1',
+  'password links':
+    'delete from password_link where least(expires_at, coalesce(used_at, expires_at)) < $1',
   'mailed codes': 'delete from mail_code where expires_at < $1',
   'withdrawn invitations': 'delete from invitation where withdrawn_at < $1',
-  'page links': 'delete from page_link where least(expires_at, coalesce(withdrawn_at, expires_at)) < $1',
+  'page links':
+    'delete from page_link where least(expires_at, coalesce(withdrawn_at, expires_at)) < $1',
   'replaced cards': `with doors as (delete from door_card where revoked_at < $1 returning 1), names as (delete from name_card where revoked_at < $1 returning 1)
     select 1 from doors union all select 1 from names`,
   'tablets taken away': `delete from tablet where ended_at < $1 or seen_at < $1::timestamptz - interval '335 days'`,
@@ -61,11 +67,17 @@ const ROWS_OVER: Partial<Record<Retained, string>> = {
   'audit notes': 'delete from audit where happened_at < $1',
 }
 
-/** Media that hang nowhere: in no part, nor as what a part was tidied from, nor on a task or a notice. */
+/**
+ * Media that hang nowhere: in no part, nor as what a part was tidied from, nor on a task or a
+ * notice.
+ */
 const UNREFERRED = `not exists (select 1 from part t where t.media_id = m.id) and not exists (select 1 from part t where t.original_media_id = m.id)
   and not exists (select 1 from task_media t where t.media_id = m.id) and not exists (select 1 from notice_media n where n.media_id = m.id)`
 
-/** Takes away what is over, each night. Every step can be repeated: rows first, and a file when the last row that named it is gone. */
+/**
+ * Takes away what is over, each night. Every step can be repeated: rows first, and a file when the
+ * last row that named it is gone.
+ */
 export class Retention {
   readonly #platform: Platform
   readonly #uploads: Uploads
@@ -74,17 +86,23 @@ export class Retention {
     this.#uploads = uploads
   }
 
-  /** The nightly chore `retention`. Put off to the next night while a copy of the school is made. @returns how much went of each */
+  /**
+   * The nightly chore `retention`. Put off to the next night while a copy of the school is made.
+   * @returns how much went of each
+   */
   async run(): Promise<Removed | null> {
     const holder = this.#platform.db.createQueryRunner()
     try {
-      const [{ free } = { free: false }] = (await holder.query('select pg_try_advisory_lock(hashtextextended($1, 0)) as free', [
-        KEEPING,
-      ])) as {
+      const [{ free } = { free: false }] = (await holder.query(
+        'select pg_try_advisory_lock(hashtextextended($1, 0)) as free',
+        [KEEPING],
+      )) as {
         free: boolean
       }[]
       if (!free) return null
-      return await this.#removeAll().finally(() => holder.query('select pg_advisory_unlock(hashtextextended($1, 0))', [KEEPING]))
+      return await this.#removeAll().finally(() =>
+        holder.query('select pg_advisory_unlock(hashtextextended($1, 0))', [KEEPING]),
+      )
     } finally {
       await holder.release()
     }
@@ -92,8 +110,11 @@ export class Retention {
 
   async #removeAll(): Promise<Removed> {
     const removed = Object.fromEntries(Object.keys(RETENTION).map((name) => [name, 0])) as Removed
-    for (const [name, sql] of Object.entries(ROWS_OVER) as [Retained, string][]) removed[name] = await this.#removeRows(name, sql)
-    removed['half-arrived uploads'] = await this.#uploads.cleanUp(this.#before('half-arrived uploads'))
+    for (const [name, sql] of Object.entries(ROWS_OVER) as [Retained, string][])
+      removed[name] = await this.#removeRows(name, sql)
+    removed['half-arrived uploads'] = await this.#uploads.cleanUp(
+      this.#before('half-arrived uploads'),
+    )
     removed['books of pupils who left'] = await this.#removeBooks(
       'b.pupil_id in (select id from person where left_at < $1)',
       this.#before('books of pupils who left'),
@@ -105,8 +126,17 @@ export class Retention {
     )
     removed['files nobody refers to'] = await this.#removeMedia()
     removed['stray files'] = await this.#removeStrays()
-    await this.#platform.db.query('delete from sign_in_try where expire < $1', [this.#platform.clock.now().getTime()])
-    await note(this.#platform.db.manager, this.#platform.clock.now(), null, 'retention', null, onlySome(removed))
+    await this.#platform.db.query('delete from sign_in_try where expire < $1', [
+      this.#platform.clock.now().getTime(),
+    ])
+    await note(
+      this.#platform.db.manager,
+      this.#platform.clock.now(),
+      null,
+      'retention',
+      null,
+      onlySome(removed),
+    )
     this.#platform.log.info({ removed: onlySome(removed) }, 'retention')
     return removed
   }
@@ -116,12 +146,17 @@ export class Retention {
   }
 
   async #removeRows(name: Retained, sql: string): Promise<number> {
-    const found = await this.#platform.db.query<[unknown[], number] | unknown[]>(sql, [this.#before(name)])
+    const found = await this.#platform.db.query<[unknown[], number] | unknown[]>(sql, [
+      this.#before(name),
+    ])
     return sql.startsWith('delete') ? (found as [unknown[], number])[1] : found.length
   }
 
   async #removeBooks(where: string, before: Date): Promise<number> {
-    const books = await this.#platform.db.query<{ id: string }[]>(`select b.id from book b where ${where}`, [before])
+    const books = await this.#platform.db.query<{ id: string }[]>(
+      `select b.id from book b where ${where}`,
+      [before],
+    )
     for (const { id } of books) {
       await this.#platform.db.query('delete from book where id = $1', [id])
       await this.#platform.storage.remove(bookKey(id))
@@ -139,26 +174,40 @@ export class Retention {
     return count
   }
 
-  /** Held by the file's name, so that the same photo arriving again meanwhile finds it or stores it anew, and never loses it. */
+  /**
+   * Held by the file's name, so that the same photo arriving again meanwhile finds it or stores it
+   * anew, and never loses it.
+   */
   async #removeOneMedia(row: Pick<MediaRow, 'id' | 'keptSha256' | 'type'>): Promise<number> {
     return this.#platform.db.transaction(async (manager) => {
       await holdName(manager, `file:${row.keptSha256}`)
-      const [, gone] = await manager.query<[unknown, number]>(`delete from media m where m.id = $1 and ${UNREFERRED}`, [row.id])
-      const [other] = await manager.query<unknown[]>('select 1 from media where kept_sha256 = $1 limit 1', [row.keptSha256])
-      // Before the row is gone for good: a stop in between leaves a row without a file for one night, and nothing without a row.
-      if (gone > 0 && !other) for (const key of keysOf(row)) await this.#platform.storage.remove(key)
+      const [, gone] = await manager.query<[unknown, number]>(
+        `delete from media m where m.id = $1 and ${UNREFERRED}`,
+        [row.id],
+      )
+      const [other] = await manager.query<unknown[]>(
+        'select 1 from media where kept_sha256 = $1 limit 1',
+        [row.keptSha256],
+      )
+      // Before the row is gone for good: a stop in between leaves a row without a file for one
+      // night, and nothing without a row.
+      if (gone > 0 && !other)
+        for (const key of keysOf(row)) await this.#platform.storage.remove(key)
       return gone
     })
   }
 
-  /** Files whose row never came, or went without them: a process was stopped at the wrong moment. */
+  /**
+   * Files whose row never came, or went without them: a process was stopped at the wrong moment.
+   */
   async #removeStrays(): Promise<number> {
     const before = this.#before('stray files')
     let count = 0
     for await (const { key, storedAt } of this.#platform.storage.list()) {
       if (storedAt >= before || (await isNamed(this.#platform.db.manager, key))) continue
       const gone = await this.#platform.db.transaction(async (manager) => {
-        // Held as when a file arrives: one that comes again at this moment is not taken away from its new row.
+        // Held as when a file arrives: one that comes again at this moment is not taken away from
+        // its new row.
         await holdName(manager, `file:${key.slice(0, HASH_LETTERS)}`)
         if (await isNamed(manager, key)) return false
         await this.#platform.storage.remove(key)
@@ -172,14 +221,19 @@ export class Retention {
 
 const HASH_LETTERS = 64
 
-/** Whether a row speaks of a stored file. What we have not named is not ours to take away; drafts of files are nobody's. */
+/**
+ * Whether a row speaks of a stored file. What we have not named is not ours to take away; drafts of
+ * files are nobody's.
+ */
 async function isNamed(manager: EntityManager, key: string): Promise<boolean> {
   const [name = '', ...endings] = key.split('.')
   if (endings.length > 1) return false
   const isHash = /^[0-9a-f]{64}(-\d+)?$/.test(name)
   if (!isHash && !/^[0-9a-f-]{36}$/.test(name)) return true
   const [found] = isHash
-    ? await manager.query<unknown[]>('select 1 from media where kept_sha256 = $1 limit 1', [name.slice(0, HASH_LETTERS)])
+    ? await manager.query<unknown[]>('select 1 from media where kept_sha256 = $1 limit 1', [
+        name.slice(0, HASH_LETTERS),
+      ])
     : await manager.query<unknown[]>('select 1 from book where id = $1', [name])
   return found !== undefined
 }

@@ -35,41 +35,77 @@ export class Review {
     const cursor = readCursor(after)
     const [counts, pieces] = await Promise.all([
       manager.query<{ waiting: number; drafts: number }[]>(TRAY_COUNTS, [viewer.personId]),
-      listPieceLines(manager, 'working', TRAY_TAIL, [viewer.personId, cursor?.at ?? null, cursor?.id ?? null, TRAY_PAGE + 1]),
+      listPieceLines(manager, 'working', TRAY_TAIL, [
+        viewer.personId,
+        cursor?.at ?? null,
+        cursor?.id ?? null,
+        TRAY_PAGE + 1,
+      ]),
     ])
     const last = pieces.length > TRAY_PAGE ? pieces[TRAY_PAGE - 1] : undefined
     const next = last?.submittedAt ? writeCursor({ at: last.submittedAt, id: last.id }) : null
-    return { waiting: counts[0]?.waiting ?? 0, drafts: counts[0]?.drafts ?? 0, pieces: pieces.slice(0, TRAY_PAGE), next }
+    return {
+      waiting: counts[0]?.waiting ?? 0,
+      drafts: counts[0]?.drafts ?? 0,
+      pieces: pieces.slice(0, TRAY_PAGE),
+      next,
+    }
   }
 
   /**
    * Judges the version in the tray: decision, news and state commit together.
-   * @throws DomainError `piece/stale` when the pupil took it out or another teacher was first; `folder/not-found`
+   * @throws DomainError `piece/stale` when the pupil took it out or another teacher was first;
+   *   `folder/not-found`
    */
   async decide(viewer: SignedIn, pieceId: string, decision: Decide): Promise<Piece> {
     await this.#platform.db.transaction(async (manager) => {
-      const piece = await manager.findOne(PieceRow, { where: { id: pieceId }, lock: { mode: 'pessimistic_write' } })
+      const piece = await manager.findOne(PieceRow, {
+        where: { id: pieceId },
+        lock: { mode: 'pessimistic_write' },
+      })
       if (!piece) throw new DomainError('piece/not-found')
       const moved = movePiece(piece, decision.move, decision.seenVersion)
-      const version = await manager.findOneOrFail(PieceVersionRow, { where: { pieceId }, order: { number: 'DESC' } })
+      const version = await manager.findOneOrFail(PieceVersionRow, {
+        where: { pieceId },
+        order: { number: 'DESC' },
+      })
       const folderId = decision.folderId ?? version.folderId
-      if (folderId !== version.folderId) await this.#guard.folder(viewer, 'folder.file-into', folderId, manager)
+      if (folderId !== version.folderId)
+        await this.#guard.folder(viewer, 'folder.file-into', folderId, manager)
       const now = this.#platform.clock.now()
       const approved = decision.move === 'approve'
       if (approved) await this.#refusePutAway(manager, folderId)
       const decisionId = newId()
       await manager.insert(DecisionRow, {
-        id: decisionId, pieceId, versionId: version.id, move: decision.move, message: decision.message,
-        folderId: approved ? folderId : null, decidedBy: viewer.personId, decidedAt: now,
-      }) // prettier-ignore
+        id: decisionId,
+        pieceId,
+        versionId: version.id,
+        move: decision.move,
+        message: decision.message,
+        folderId: approved ? folderId : null,
+        decidedBy: viewer.personId,
+        decidedAt: now,
+      })
       await manager.update(PieceRow, pieceId, {
         ...moved,
         changedAt: now,
-        ...(approved ? { folderId, approvedVersionId: version.id, approvedFolderId: folderId, approvedAt: now } : {}),
+        ...(approved
+          ? { folderId, approvedVersionId: version.id, approvedFolderId: folderId, approvedAt: now }
+          : {}),
       })
       const makers = await manager.findBy(VersionMakerRow, { versionId: version.id })
       const kind = approved ? 'approved' : 'returned'
-      await manager.insert(NewsRow, makers.map(({ personId }) => ({ id: newId(), personId, kind, decisionId, happenedAt: now, seenAt: null }))) // prettier-ignore
+      await manager.insert(
+        NewsRow,
+        makers.map(({ personId }) => ({
+          id: newId(),
+          personId,
+          kind,
+          decisionId,
+          happenedAt: now,
+          seenAt: null,
+        })),
+      )
       await note(manager, now, viewer.personId, `piece.${decision.move}`, pieceId)
       await tell(manager, await everyoneOf(manager, pieceId), { topic: 'pieces', id: pieceId })
       if (approved) await this.#tellParents(manager, [version.id, piece.approvedVersionId])
@@ -83,12 +119,19 @@ export class Review {
   }
 
   /** Also those whose child made the version before and not this one: they see it go. */
-  async #tellParents(manager: EntityManager, versionIds: readonly (string | null)[]): Promise<void> {
+  async #tellParents(
+    manager: EntityManager,
+    versionIds: readonly (string | null)[],
+  ): Promise<void> {
     const parents = await manager.query<{ id: string }[]>(
       'select g.parent_id as id from version_maker m join guardian g on g.pupil_id = m.person_id where m.version_id = any($1::uuid[])',
       [versionIds.filter((id) => id !== null)],
     )
-    await tell(manager, parents.map(({ id }) => id), { topic: 'sharing' }) // prettier-ignore
+    await tell(
+      manager,
+      parents.map(({ id }) => id),
+      { topic: 'sharing' },
+    )
   }
 
   /** What the pupil has in the same folder already, newest first. */
@@ -103,7 +146,9 @@ export class Review {
   }
 }
 
-/** SQL tail: what waits for teacher $1, first handed in first, after cursor ($2, $3), at most $4. */
+/**
+ * SQL tail: what waits for teacher $1, first handed in first, after cursor ($2, $3), at most $4.
+ */
 export const TRAY_TAIL = `where p.class_id in (select e.class_id from enrolment e where e.person_id = $1) and p.state = 'submitted' and p.binned_at is null
     and ($2::timestamptz is null or (p.submitted_at, p.id) > ($2, $3::uuid))
   order by p.submitted_at, p.id limit $4`

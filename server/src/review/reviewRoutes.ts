@@ -18,7 +18,11 @@ export function reviewRoutes(guard: Guard, review: Review): Router {
   router.post('/pieces/:id', async (request, response) => {
     const { id } = read(IdParams, request.params)
     await guard.piece(signedIn(request), 'piece.judge', id)
-    answer(response, Piece, await review.decide(guard.own(signedIn(request), 'teacher'), id, read(Decide, request.body)))
+    answer(
+      response,
+      Piece,
+      await review.decide(guard.own(signedIn(request), 'teacher'), id, read(Decide, request.body)),
+    )
   })
   return router
 }

@@ -14,8 +14,14 @@ export type DecisionRow = {
 export const DecisionRow = row<DecisionRow>(
   'decision',
   {
-    id, pieceId: refer('piece', { cascade: true }), versionId: refer('piece_version', { cascade: true }), move: text, message: text,
-    folderId: maybe(refer('folder')), decidedBy: refer('person'), decidedAt: moment,
-  }, // prettier-ignore
+    id,
+    pieceId: refer('piece', { cascade: true }),
+    versionId: refer('piece_version', { cascade: true }),
+    move: text,
+    message: text,
+    folderId: maybe(refer('folder')),
+    decidedBy: refer('person'),
+    decidedAt: moment,
+  },
   { uniques: [{ columns: ['versionId'] }], indices: [{ columns: ['pieceId', 'decidedAt'] }] },
 )

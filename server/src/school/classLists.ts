@@ -1,9 +1,22 @@
 import type { ClassList } from '@nibquill/contract'
 import {
-  decodeText, DomainError, isOneRoster, planClassList, readClassList, readOneRoster, schoolDay, writeCsv, writeOneRoster,
-  type KnownClass, type KnownPupil, type ListPlan, type OneRosterFiles, type OneRosterVersion,
-  type ReadList, type Roster,
-} from '@nibquill/core' // prettier-ignore
+  decodeText,
+  DomainError,
+  isOneRoster,
+  planClassList,
+  readClassList,
+  readOneRoster,
+  schoolDay,
+  writeCsv,
+  writeOneRoster,
+  type KnownClass,
+  type KnownPupil,
+  type ListPlan,
+  type OneRosterFiles,
+  type OneRosterVersion,
+  type ReadList,
+  type Roster,
+} from '@nibquill/core'
 import { strToU8, unzipSync, zipSync } from 'fflate'
 import type { EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
@@ -41,7 +54,8 @@ export class ClassLists {
 
   /**
    * Reads a list and says what it would do; nothing happens yet.
-   * @param classId - Where rows go that name no class; pupils are then looked for in this class and nowhere else.
+   * @param classId - Where rows go that name no class; pupils are then looked for in this class and
+   *   nowhere else.
    * @throws DomainError `school/list-unreadable`
    */
   async show(viewer: SignedIn, bytes: Uint8Array, classId: string | null): Promise<ClassList> {
@@ -50,7 +64,8 @@ export class ClassLists {
     const roster = files && isOneRoster(files) ? readOneRoster(files) : null
     if (files && !roster) throw new DomainError('school/list-unreadable')
     const read = await this.#withoutStrangers(roster ?? readClassList(decodeText(bytes)), classId)
-    if (read.pupils.length + read.faults.length === 0) throw new DomainError('school/list-unreadable')
+    if (read.pupils.length + read.faults.length === 0)
+      throw new DomainError('school/list-unreadable')
     const { classes, newClasses } = await this.#classesFor(manager, roster?.classes ?? [], classId)
     const pupils = await manager.query<KnownPupil[]>(
       `select p.id, p.external_id as "externalId", p.first_name as "firstName", p.last_name as "lastName", e.class_id as "classId"
@@ -58,12 +73,22 @@ export class ClassLists {
        where p.school_id = $1 and p.role = 'pupil' and p.left_at is null and ($3::uuid is null or e.class_id = $3) order by p.created_at, p.id`,
       [viewer.schoolId, classes.map(({ id }) => id), classId],
     )
-    const plan = planClassList(read, { pupils, classes: [...classes, ...newClasses], defaultClassId: classId })
+    const plan = planClassList(read, {
+      pupils,
+      classes: [...classes, ...newClasses],
+      defaultClassId: classId,
+    })
     const id = newId()
     await manager.insert(ClassListRow, {
-      id, schoolId: viewer.schoolId, askedBy: viewer.personId, plan: { ...plan, newClasses }, state: 'shown', rowsDone: 0,
-      createdAt: this.#platform.clock.now(), finishedAt: null,
-    }) // prettier-ignore
+      id,
+      schoolId: viewer.schoolId,
+      askedBy: viewer.personId,
+      plan: { ...plan, newClasses },
+      state: 'shown',
+      rowsDone: 0,
+      createdAt: this.#platform.clock.now(),
+      finishedAt: null,
+    })
     return this.describe(viewer, id)
   }
 
@@ -83,25 +108,38 @@ export class ClassLists {
         ...read.pupils
           .filter(({ externalId }) => elsewhere.has(externalId))
           .map(({ line, externalId, firstName, lastName }) => ({
-            line, cells: [externalId, firstName, lastName], reason: `The number ${externalId} belongs to a pupil of another class.`,
-          })), // prettier-ignore
+            line,
+            cells: [externalId, firstName, lastName],
+            reason: `The number ${externalId} belongs to a pupil of another class.`,
+          })),
       ],
     }
   }
 
   /** The classes a shown list would put pupils into. */
-  async classesOf(viewer: SignedIn, id: string): Promise<{ classIds: string[]; newClasses: boolean }> {
-    const row = await this.#platform.db.manager.findOneBy(ClassListRow, { id, askedBy: viewer.personId })
+  async classesOf(
+    viewer: SignedIn,
+    id: string,
+  ): Promise<{ classIds: string[]; newClasses: boolean }> {
+    const row = await this.#platform.db.manager.findOneBy(ClassListRow, {
+      id,
+      askedBy: viewer.personId,
+    })
     if (!row) throw new DomainError('request/not-found')
     const { steps, newClasses } = row.plan
     const fresh = new Set(newClasses.map((one) => one.id))
     return {
-      classIds: [...new Set(steps.map(({ classId }) => classId))].filter((classId) => !fresh.has(classId)),
+      classIds: [...new Set(steps.map(({ classId }) => classId))].filter(
+        (classId) => !fresh.has(classId),
+      ),
       newClasses: fresh.size > 0,
     }
   }
 
-  /** The classes of the running year (or the one to come), and those a register names that are not there yet. */
+  /**
+   * The classes of the running year (or the one to come), and those a register names that are not
+   * there yet.
+   */
   async #classesFor(
     manager: EntityManager,
     named: readonly { externalId: string; name: string; yearGroup: string }[],
@@ -116,24 +154,35 @@ export class ClassLists {
     if (classId) return { classes: rows, newClasses: [] }
     const missing = named.filter(
       ({ externalId, name }) =>
-        !rows.some((row) => row.externalId === externalId || row.name.toLowerCase() === name.toLowerCase()),
+        !rows.some(
+          (row) => row.externalId === externalId || row.name.toLowerCase() === name.toLowerCase(),
+        ),
     )
     if (!year && missing.length > 0) throw new DomainError('portfolio/no-term')
     // A register's class that is here under its name is the same class.
     const byName = rows.map((row) => ({
       ...row,
-      externalId: named.find(({ name }) => name.toLowerCase() === row.name.toLowerCase())?.externalId ?? row.externalId,
+      externalId:
+        named.find(({ name }) => name.toLowerCase() === row.name.toLowerCase())?.externalId ??
+        row.externalId,
     }))
     return {
       classes: byName,
-      newClasses: missing.map((one) => ({ id: newId(), schoolYearId: year!.id, ...one, name: one.name || one.externalId })),
+      newClasses: missing.map((one) => ({
+        id: newId(),
+        schoolYearId: year!.id,
+        ...one,
+        name: one.name || one.externalId,
+      })),
     }
   }
 
   async #currentYear(
     manager: EntityManager,
   ): Promise<{ id: string; name: string; startsOn: string; endsOn: string } | undefined> {
-    const [year] = await manager.query<{ id: string; name: string; startsOn: string; endsOn: string }[]>(
+    const [year] = await manager.query<
+      { id: string; name: string; startsOn: string; endsOn: string }[]
+    >(
       `select id, name, starts_on::text as "startsOn", ends_on::text as "endsOn" from school_year where ends_on >= ${schoolDayOf('$1')}
        order by starts_on limit 1`,
       [this.#platform.clock.now()],
@@ -162,14 +211,23 @@ export class ClassLists {
       },
       newClasses: newClasses.map(({ name }) => name),
       // What needs a look comes first.
-      steps: [...steps.filter(({ does }) => does !== 'nothing'), ...steps.filter(({ does }) => does === 'nothing')]
+      steps: [
+        ...steps.filter(({ does }) => does !== 'nothing'),
+        ...steps.filter(({ does }) => does === 'nothing'),
+      ]
         .slice(0, SHOWN)
         .map(({ line, does, firstName, lastName, classId, changes }) => ({
-          line, does, firstName, lastName, className: names.get(classId) ?? '', changes,
-        })), // prettier-ignore
-      faults: faults
-        .slice(0, SHOWN)
-        .map((fault) => ({ ...fault, cells: fault.cells.map((cell) => cell.slice(0, 80)).slice(0, 8) })),
+          line,
+          does,
+          firstName,
+          lastName,
+          className: names.get(classId) ?? '',
+          changes,
+        })),
+      faults: faults.slice(0, SHOWN).map((fault) => ({
+        ...fault,
+        cells: fault.cells.map((cell) => cell.slice(0, 80)).slice(0, 8),
+      })),
     }
   }
 
@@ -193,14 +251,19 @@ export class ClassLists {
   async take(id: string): Promise<void> {
     for (;;) {
       const left = await this.#platform.db.transaction(async (manager) => {
-        const row = await manager.findOne(ClassListRow, { where: { id }, lock: { mode: 'pessimistic_write' } })
+        const row = await manager.findOne(ClassListRow, {
+          where: { id },
+          lock: { mode: 'pessimistic_write' },
+        })
         if (!row || row.state !== 'running') return 0
         const { steps } = row.plan
-        // Class by class, so that each class's pegs are looked at once or twice and not in every batch.
+        // Class by class, so that each class's pegs are looked at once or twice and not in every
+        // batch.
         const doing = steps
           .filter(({ does }) => does !== 'nothing')
           .sort((a, b) => a.classId.localeCompare(b.classId) || a.line - b.line)
-        if (row.rowsDone === 0) for (const one of row.plan.newClasses) await this.#makeClass(manager, one)
+        if (row.rowsDone === 0)
+          for (const one of row.plan.newClasses) await this.#makeClass(manager, one)
         const batch = doing.slice(row.rowsDone, row.rowsDone + BATCH)
         await this.#takeBatch(manager, row.schoolId, batch)
         const rowsDone = row.rowsDone + batch.length
@@ -214,7 +277,10 @@ export class ClassLists {
     }
   }
 
-  async #makeClass(manager: EntityManager, one: ClassListRow['plan']['newClasses'][number]): Promise<void> {
+  async #makeClass(
+    manager: EntityManager,
+    one: ClassListRow['plan']['newClasses'][number],
+  ): Promise<void> {
     await manager
       .createQueryBuilder()
       .insert()
@@ -224,7 +290,11 @@ export class ClassLists {
       .execute()
   }
 
-  async #takeBatch(manager: EntityManager, schoolId: string, batch: ListPlan['steps']): Promise<void> {
+  async #takeBatch(
+    manager: EntityManager,
+    schoolId: string,
+    batch: ListPlan['steps'],
+  ): Promise<void> {
     const added = new Map<string, ListPlan['steps']>()
     for (const step of batch) {
       if (step.does === 'add') {
@@ -233,18 +303,27 @@ export class ClassLists {
         added.set(step.classId, group)
       }
     }
-    for (const [classId, steps] of added) await this.#school.addPupils(manager, schoolId, classId, steps)
+    for (const [classId, steps] of added)
+      await this.#school.addPupils(manager, schoolId, classId, steps)
     for (const step of batch.filter(({ does }) => does === 'change')) {
       await manager.query(
         'update person set first_name = $2, last_name = $3, external_id = coalesce($4, external_id) where id = $1',
         [step.pupilId, step.firstName, step.lastName, step.externalId],
       )
-      if (step.changes.includes('class')) await this.#school.movePupil(manager, step.pupilId!, step.classId)
+      if (step.changes.includes('class'))
+        await this.#school.movePupil(manager, step.pupilId!, step.classId)
     }
   }
 
   async noteDownload(viewer: SignedIn, format: string, classId: string | null): Promise<void> {
-    await note(this.#platform.db.manager, this.#platform.clock.now(), viewer.personId, 'list.download', classId, { format })
+    await note(
+      this.#platform.db.manager,
+      this.#platform.clock.now(),
+      viewer.personId,
+      'list.download',
+      classId,
+      { format },
+    )
   }
 
   /** One class or all of the year as CSV that can be taken in again. */
@@ -255,7 +334,13 @@ export class ClassLists {
       .filter(({ role }) => role === 'pupil')
       .map((person) => {
         const home = classes.get(person.classIds[0] ?? '')
-        return [person.externalId ?? person.id, person.firstName, person.lastName, home?.name ?? '', home?.yearGroup ?? '']
+        return [
+          person.externalId ?? person.id,
+          person.firstName,
+          person.lastName,
+          home?.name ?? '',
+          home?.yearGroup ?? '',
+        ]
       })
     // A byte-order mark, since spreadsheets take UTF-8 for another encoding without one.
     return `\uFEFF${writeCsv(['Number', 'First name', 'Last name', 'Class', 'Year group'], rows)}`
@@ -264,7 +349,9 @@ export class ClassLists {
   /** The whole school's year as a OneRoster zip. */
   async writeOneRoster(version: OneRosterVersion): Promise<Uint8Array> {
     const files = writeOneRoster(await this.#roster(null), version)
-    return zipSync(Object.fromEntries(Object.entries(files).map(([name, text]) => [name, strToU8(text)])))
+    return zipSync(
+      Object.fromEntries(Object.entries(files).map(([name, text]) => [name, strToU8(text)])),
+    )
   }
 
   async #roster(classId: string | null): Promise<Roster> {
@@ -288,12 +375,17 @@ export class ClassLists {
     return {
       school: { id: school.id, name: school.name },
       year: { ...(year ?? { id: school.id, name: '', startsOn: today, endsOn: today }), terms },
-      classes, people, at: now.toISOString(),
-    } // prettier-ignore
+      classes,
+      people,
+      at: now.toISOString(),
+    }
   }
 }
 
-/** The files of a OneRoster zip, or a single `users.csv`; null for anything else. @throws DomainError `school/list-unreadable` for a broken zip */
+/**
+ * The files of a OneRoster zip, or a single `users.csv`; null for anything else.
+ * @throws DomainError `school/list-unreadable` for a broken zip
+ */
 function filesOf(bytes: Uint8Array): OneRosterFiles | null {
   if (bytes[0] !== 0x50 || bytes[1] !== 0x4b) {
     const text = decodeText(bytes)
@@ -309,7 +401,12 @@ function filesOf(bytes: Uint8Array): OneRosterFiles | null {
         return wanted
       },
     })
-    return Object.fromEntries(Object.entries(unzipped).map(([name, content]) => [name.split('/').at(-1)!, decodeText(content)]))
+    return Object.fromEntries(
+      Object.entries(unzipped).map(([name, content]) => [
+        name.split('/').at(-1)!,
+        decodeText(content),
+      ]),
+    )
   } catch (error) {
     if (error instanceof DomainError) throw error
     throw new DomainError('school/list-unreadable')

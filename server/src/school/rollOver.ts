@@ -1,5 +1,11 @@
 import type { DoRollOver, LatestRollOver, RollOverPlan } from '@nibquill/contract'
-import { DomainError, faultsOfRollOver, proposeRollOver, type NewClass, type OldClass } from '@nibquill/core'
+import {
+  DomainError,
+  faultsOfRollOver,
+  proposeRollOver,
+  type NewClass,
+  type OldClass,
+} from '@nibquill/core'
 import type { EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
 import { PersonRow } from '../accounts/rows.ts'
@@ -11,10 +17,16 @@ import type { School } from './school.ts'
 
 type Pupil = RollOverPlan['classes'][number]['pupils'][number]
 type Class = Omit<OldClass, 'pupilIds'> & {
-  pupils: (Omit<Pupil, 'toClassId' | 'peg'> & { symbol: Pupil['peg']['symbol']; colour: Pupil['peg']['colour'] })[]
+  pupils: (Omit<Pupil, 'toClassId' | 'peg'> & {
+    symbol: Pupil['peg']['symbol']
+    colour: Pupil['peg']['colour']
+  })[]
 }
 
-/** The year's turn: pupils go into next year's classes or leave, class folders are put away; portfolios and whole-school folders go along. */
+/**
+ * The year's turn: pupils go into next year's classes or leave, class folders are put away;
+ * portfolios and whole-school folders go along.
+ */
 export class RollOver {
   readonly #platform: Platform
   readonly #school: School
@@ -27,7 +39,9 @@ export class RollOver {
     const manager = this.#platform.db.manager
     const old = await this.#classes(manager, fromYearId)
     const nextClasses = await this.#nextClasses(manager, toYearId)
-    const moves = new Map(proposeRollOver(old.map(withIds), nextClasses).map((move) => [move.pupilId, move.toClassId]))
+    const moves = new Map(
+      proposeRollOver(old.map(withIds), nextClasses).map((move) => [move.pupilId, move.toClassId]),
+    )
     const [counts] = await manager.query<{ folders: number; waiting: number }[]>(
       `select (${FOLDERS_OF_YEAR.replace('select f.id', 'select count(*)::int')}) as folders,
          (select count(*)::int from piece p join class c on c.id = p.class_id where c.school_year_id = $1 and p.state = 'submitted' and p.binned_at is null) as waiting`,
@@ -59,13 +73,20 @@ export class RollOver {
   }
 
   async #nextClasses(manager: EntityManager, yearId: string): Promise<NewClass[]> {
-    return manager.query(`select id, name, year_group as "yearGroup" from class where school_year_id = $1 order by name`, [
-      yearId,
-    ])
+    return manager.query(
+      `select id, name, year_group as "yearGroup" from class where school_year_id = $1 order by name`,
+      [yearId],
+    )
   }
 
-  /** Does it in one step, or not at all. @throws DomainError `school/roll-over-refused` with what is wrong */
-  async turn(viewer: SignedIn, { fromYearId, toYearId, moves }: DoRollOver): Promise<LatestRollOver> {
+  /**
+   * Does it in one step, or not at all.
+   * @throws DomainError `school/roll-over-refused` with what is wrong
+   */
+  async turn(
+    viewer: SignedIn,
+    { fromYearId, toYearId, moves }: DoRollOver,
+  ): Promise<LatestRollOver> {
     await this.#platform.db.transaction(async (manager) => {
       await manager.query('lock table roll_over in exclusive mode')
       const old = (await this.#classes(manager, fromYearId)).map(withIds)
@@ -78,12 +99,15 @@ export class RollOver {
       )
       if (!order?.rising) faults.push('goes into a year that is not later')
       if (order?.turned) faults.push('has been done already')
-      if (faults.length > 0) throw new DomainError('school/roll-over-refused', { fields: { moves: faults } })
+      if (faults.length > 0)
+        throw new DomainError('school/roll-over-refused', { fields: { moves: faults } })
       const now = this.#platform.clock.now()
       const putAway = await manager.query<{ id: string }[]>(FOLDERS_OF_YEAR, [fromYearId])
       const enrolled: string[] = []
       for (const to of next) {
-        const pupilIds = moves.filter(({ toClassId }) => toClassId === to.id).map(({ pupilId }) => pupilId)
+        const pupilIds = moves
+          .filter(({ toClassId }) => toClassId === to.id)
+          .map(({ pupilId }) => pupilId)
         const added = await manager.query<{ id: string }[]>(
           'insert into enrolment (class_id, person_id) select $1, unnest($2::uuid[]) on conflict do nothing returning person_id as id',
           [to.id, pupilIds],
@@ -91,16 +115,24 @@ export class RollOver {
         enrolled.push(...added.map(({ id }) => id))
         await this.#school.hangPegs(manager, to.id, pupilIds)
       }
-      const leaving = moves.filter(({ toClassId }) => toClassId === null).map(({ pupilId }) => pupilId)
+      const leaving = moves
+        .filter(({ toClassId }) => toClassId === null)
+        .map(({ pupilId }) => pupilId)
       await manager.query('update person set left_at = $2 where id = any($1)', [leaving, now])
-      await manager.query('update folder set put_away_at = $2, version = version + 1 where id = any($1)', [
-        putAway.map(({ id }) => id),
-        now,
-      ])
+      await manager.query(
+        'update folder set put_away_at = $2, version = version + 1 where id = any($1)',
+        [putAway.map(({ id }) => id), now],
+      )
       const id = newId()
       await manager.insert(RollOverRow, {
-        id, fromYearId, toYearId, changes: { moves, enrolled, putAway: putAway.map((folder) => folder.id) }, doneBy: viewer.personId, doneAt: now, undoneAt: null,
-      }) // prettier-ignore
+        id,
+        fromYearId,
+        toYearId,
+        changes: { moves, enrolled, putAway: putAway.map((folder) => folder.id) },
+        doneBy: viewer.personId,
+        doneAt: now,
+        undoneAt: null,
+      })
       await note(manager, now, viewer.personId, 'roll-over.do', id)
     })
     return this.latest()
@@ -118,21 +150,30 @@ export class RollOver {
     const { moves } = row.changes
     const left = moves.filter(({ toClassId }) => toClassId === null).length
     return {
-      id: row.id, fromYearName: row.fromYearName, toYearName: row.toYearName, doneAt: row.doneAt.toISOString(), moved: moves.length - left, left,
+      id: row.id,
+      fromYearName: row.fromYearName,
+      toYearName: row.toYearName,
+      doneAt: row.doneAt.toISOString(),
+      moved: moves.length - left,
+      left,
       undoable: row.undoable,
-    } // prettier-ignore
+    }
   }
 
-  /** Takes the turn back. @throws DomainError `school/roll-over-final` once a piece was made in a class of the new year */
+  /**
+   * Takes the turn back.
+   * @throws DomainError `school/roll-over-final` once a piece was made in a class of the new year
+   */
   async undo(viewer: SignedIn, id: string): Promise<void> {
     await this.#platform.db.transaction(async (manager) => {
       // No piece may begin in between.
       await manager.query('lock table piece in share row exclusive mode')
       const row = await manager.findOneBy(RollOverRow, { id })
       if (!row || row.undoneAt) throw new DomainError('request/not-found')
-      const [found] = await manager.query<{ work: boolean }[]>(`select ${WORK_SINCE} as work from roll_over r where r.id = $1`, [
-        id,
-      ])
+      const [found] = await manager.query<{ work: boolean }[]>(
+        `select ${WORK_SINCE} as work from roll_over r where r.id = $1`,
+        [id],
+      )
       if (found?.work) throw new DomainError('school/roll-over-final')
       const now = this.#platform.clock.now()
       const { moves, enrolled, putAway } = row.changes
@@ -142,16 +183,25 @@ export class RollOver {
       )
       for (const { pupilId } of moves.filter(({ toClassId }) => toClassId === null))
         await manager.update(PersonRow, pupilId, { leftAt: null })
-      await manager.query('update folder set put_away_at = null, version = version + 1 where id = any($1)', [putAway])
+      await manager.query(
+        'update folder set put_away_at = null, version = version + 1 where id = any($1)',
+        [putAway],
+      )
       await manager.update(RollOverRow, id, { undoneAt: now })
       await note(manager, now, viewer.personId, 'roll-over.undo', id)
     })
   }
 }
 
-const withIds = ({ pupils, ...one }: Class): OldClass => ({ ...one, pupilIds: pupils.map(({ id }) => id) })
+const withIds = ({ pupils, ...one }: Class): OldClass => ({
+  ...one,
+  pupilIds: pupils.map(({ id }) => id),
+})
 
-/** Folders that are for classes of year $1 alone; those of the whole school, and those already for a later class, go on. */
+/**
+ * Folders that are for classes of year $1 alone; those of the whole school, and those already for a
+ * later class, go on.
+ */
 const FOLDERS_OF_YEAR = `select f.id from folder f where not f.whole_school and f.put_away_at is null
   and exists (select 1 from folder_class h join class c on c.id = h.class_id where h.folder_id = f.id and c.school_year_id = $1)
   and not exists (select 1 from folder_class h join class c on c.id = h.class_id where h.folder_id = f.id and c.school_year_id <> $1)`

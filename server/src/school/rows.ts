@@ -1,10 +1,32 @@
 import type { ListPlan, RollOverMove } from '@nibquill/core'
-import { day, flag, id, integer, json, maybe, moment, refer, row, text } from '../platform/columns.ts'
+import {
+  day,
+  flag,
+  id,
+  integer,
+  json,
+  maybe,
+  moment,
+  refer,
+  row,
+  text,
+} from '../platform/columns.ts'
 
 export type SchoolRow = { id: string; name: string; timeZone: string; createdAt: Date }
-export const SchoolRow = row<SchoolRow>('school', { id, name: text, timeZone: text, createdAt: moment })
+export const SchoolRow = row<SchoolRow>('school', {
+  id,
+  name: text,
+  timeZone: text,
+  createdAt: moment,
+})
 
-export type SchoolYearRow = { id: string; schoolId: string; name: string; startsOn: string; endsOn: string }
+export type SchoolYearRow = {
+  id: string
+  schoolId: string
+  name: string
+  startsOn: string
+  endsOn: string
+}
 export const SchoolYearRow = row<SchoolYearRow>('school_year', {
   id,
   schoolId: refer('school'),
@@ -13,7 +35,13 @@ export const SchoolYearRow = row<SchoolYearRow>('school_year', {
   endsOn: day,
 })
 
-export type TermRow = { id: string; schoolYearId: string; name: string; startsOn: string; endsOn: string }
+export type TermRow = {
+  id: string
+  schoolYearId: string
+  name: string
+  startsOn: string
+  endsOn: string
+}
 export const TermRow = row<TermRow>(
   'term',
   { id, schoolYearId: refer('school_year'), name: text, startsOn: day, endsOn: day },
@@ -21,10 +49,22 @@ export const TermRow = row<TermRow>(
 )
 
 /** Days inside terms on which no lessons are held: half-terms, staff days. */
-export type ClosedDayRow = { id: string; schoolYearId: string; name: string; startsOn: string; endsOn: string }
+export type ClosedDayRow = {
+  id: string
+  schoolYearId: string
+  name: string
+  startsOn: string
+  endsOn: string
+}
 export const ClosedDayRow = row<ClosedDayRow>(
   'closed_day',
-  { id, schoolYearId: refer('school_year', { cascade: true }), name: text, startsOn: day, endsOn: day },
+  {
+    id,
+    schoolYearId: refer('school_year', { cascade: true }),
+    name: text,
+    startsOn: day,
+    endsOn: day,
+  },
   { indices: [{ columns: ['schoolYearId'] }] },
 )
 
@@ -43,28 +83,46 @@ export type ClassRow = {
 export const ClassRow = row<ClassRow>(
   'class',
   {
-    id, schoolYearId: refer('school_year'), name: text, yearGroup: text, idleMinutes: integer, pupilsPropose: flag, externalId: maybe(text),
+    id,
+    schoolYearId: refer('school_year'),
+    name: text,
+    yearGroup: text,
+    idleMinutes: integer,
+    pupilsPropose: flag,
+    externalId: maybe(text),
     version: integer,
-  }, // prettier-ignore
+  },
   { indices: [{ columns: ['schoolYearId'] }] },
 )
 
 export type EnrolmentRow = { classId: string; personId: string }
 export const EnrolmentRow = row<EnrolmentRow>(
   'enrolment',
-  { classId: refer('class', { key: true, cascade: true }), personId: refer('person', { key: true, cascade: true }) },
+  {
+    classId: refer('class', { key: true, cascade: true }),
+    personId: refer('person', { key: true, cascade: true }),
+  },
   { indices: [{ columns: ['personId'] }] },
 )
 
 export type GuardianRow = { parentId: string; pupilId: string }
 export const GuardianRow = row<GuardianRow>(
   'guardian',
-  { parentId: refer('person', { key: true, cascade: true }), pupilId: refer('person', { key: true, cascade: true }) },
+  {
+    parentId: refer('person', { key: true, cascade: true }),
+    pupilId: refer('person', { key: true, cascade: true }),
+  },
   { indices: [{ columns: ['pupilId'] }] },
 )
 
 /** A parent's word, per child: `photos` in use, `voice`, `sharing`. */
-export type ConsentRow = { pupilId: string; kind: 'photos' | 'voice' | 'sharing'; granted: boolean; saidBy: string; saidAt: Date }
+export type ConsentRow = {
+  pupilId: string
+  kind: 'photos' | 'voice' | 'sharing'
+  granted: boolean
+  saidBy: string
+  saidAt: Date
+}
 export const ConsentRow = row<ConsentRow>('consent', {
   pupilId: refer('person', { key: true, cascade: true }),
   kind: { type: 'text', primary: true },
@@ -78,7 +136,15 @@ export type ClassListRow = {
   id: string
   schoolId: string
   askedBy: string
-  plan: ListPlan & { newClasses: { id: string; name: string; yearGroup: string; externalId: string; schoolYearId: string }[] }
+  plan: ListPlan & {
+    newClasses: {
+      id: string
+      name: string
+      yearGroup: string
+      externalId: string
+      schoolYearId: string
+    }[]
+  }
   state: 'shown' | 'running' | 'done' | 'failed'
   rowsDone: number
   createdAt: Date
@@ -87,9 +153,15 @@ export type ClassListRow = {
 export const ClassListRow = row<ClassListRow>(
   'class_list',
   {
-    id, schoolId: refer('school'), askedBy: refer('person'), plan: json, state: text, rowsDone: integer, createdAt: moment,
+    id,
+    schoolId: refer('school'),
+    askedBy: refer('person'),
+    plan: json,
+    state: text,
+    rowsDone: integer,
+    createdAt: moment,
     finishedAt: maybe(moment),
-  }, // prettier-ignore
+  },
   { indices: [{ columns: ['schoolId'] }] },
 )
 
@@ -105,6 +177,11 @@ export type RollOverRow = {
   undoneAt: Date | null
 }
 export const RollOverRow = row<RollOverRow>('roll_over', {
-  id, fromYearId: refer('school_year'), toYearId: refer('school_year'), changes: json, doneBy: refer('person'), doneAt: moment,
+  id,
+  fromYearId: refer('school_year'),
+  toYearId: refer('school_year'),
+  changes: json,
+  doneBy: refer('person'),
+  doneAt: moment,
   undoneAt: maybe(moment),
-}) // prettier-ignore
+})

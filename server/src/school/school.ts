@@ -13,7 +13,15 @@ import type {
   SchoolYears,
   Term,
 } from '@nibquill/contract'
-import { DomainError, givePegs, schoolDay, termOn, weekOfTerm, type PegLook, type YearDates } from '@nibquill/core'
+import {
+  DomainError,
+  givePegs,
+  schoolDay,
+  termOn,
+  weekOfTerm,
+  type PegLook,
+  type YearDates,
+} from '@nibquill/core'
 import { In, type EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
 import { shownTo } from '../access/guard.ts'
@@ -36,14 +44,25 @@ export class School {
   }
 
   async describe(): Promise<{ name: string; timeZone: string }> {
-    const { name, timeZone } = await this.#platform.db.manager.findOneOrFail(SchoolRow, { where: {} })
+    const { name, timeZone } = await this.#platform.db.manager.findOneOrFail(SchoolRow, {
+      where: {},
+    })
     return { name, timeZone }
   }
 
-  async change(viewer: SignedIn, change: ChangeSchool): Promise<{ name: string; timeZone: string }> {
+  async change(
+    viewer: SignedIn,
+    change: ChangeSchool,
+  ): Promise<{ name: string; timeZone: string }> {
     await this.#platform.db.transaction(async (manager) => {
       await manager.update(SchoolRow, viewer.schoolId, change)
-      await note(manager, this.#platform.clock.now(), viewer.personId, 'school.change', viewer.schoolId)
+      await note(
+        manager,
+        this.#platform.clock.now(),
+        viewer.personId,
+        'school.change',
+        viewer.schoolId,
+      )
     })
     return change
   }
@@ -71,11 +90,19 @@ export class School {
       spans.filter(({ yearId }) => yearId === id).map(({ yearId: _yearId, ...span }) => span)
     return {
       runningTermId: running?.term.id ?? null,
-      years: years.map((year) => ({ ...year, terms: of(terms, year.id), closedDays: of(closed, year.id) })),
+      years: years.map((year) => ({
+        ...year,
+        terms: of(terms, year.id),
+        closedDays: of(closed, year.id),
+      })),
     }
   }
 
-  /** Makes a year or replaces its dates. @throws DomainError `school/years-overlap`, `school/year-in-use` when a term with work in it would go */
+  /**
+   * Makes a year or replaces its dates.
+   * @throws DomainError `school/years-overlap`, `school/year-in-use` when a term with work in it
+   *   would go
+   */
   async putYear(viewer: SignedIn, yearId: string, year: PutYear): Promise<SchoolYears> {
     await this.#platform.db.transaction(async (manager) => {
       await manager.query('lock table school_year in exclusive mode')
@@ -85,14 +112,23 @@ export class School {
         [yearId, startsOn, endsOn],
       )
       if (others.length > 0) throw new DomainError('school/years-overlap')
-      await manager.save(SchoolYearRow, { id: yearId, schoolId: viewer.schoolId, name, startsOn, endsOn })
+      await manager.save(SchoolYearRow, {
+        id: yearId,
+        schoolId: viewer.schoolId,
+        name,
+        startsOn,
+        endsOn,
+      })
       const known = await manager.findBy(TermRow, { schoolYearId: yearId })
       const gone = known.filter(({ id }) => !year.terms.some((term) => term.id === id))
       for (const { id } of gone) await this.#refuseTermInUse(manager, id)
       await manager.remove(TermRow, gone)
       for (const term of year.terms) await this.#saveSpan(manager, TermRow, yearId, term)
       const closed = await manager.findBy(ClosedDayRow, { schoolYearId: yearId })
-      await manager.remove(ClosedDayRow, closed.filter(({ id }) => !year.closedDays.some((span) => span.id === id))) // prettier-ignore
+      await manager.remove(
+        ClosedDayRow,
+        closed.filter(({ id }) => !year.closedDays.some((span) => span.id === id)),
+      )
       for (const span of year.closedDays) await this.#saveSpan(manager, ClosedDayRow, yearId, span)
       await note(manager, this.#platform.clock.now(), viewer.personId, 'school.year', yearId)
     })
@@ -124,14 +160,21 @@ export class School {
   async yearOfClass(manager: EntityManager, classId: string): Promise<YearDates & { id: string }> {
     const { schoolYearId } = await manager.findOneByOrFail(ClassRow, { id: classId })
     const year = await manager.findOneByOrFail(SchoolYearRow, { id: schoolYearId })
-    const only = <T extends { yearId: string }>(spans: T[]) => spans.filter(({ yearId }) => yearId === schoolYearId)
+    const only = <T extends { yearId: string }>(spans: T[]) =>
+      spans.filter(({ yearId }) => yearId === schoolYearId)
     return {
-      id: schoolYearId, startsOn: year.startsOn, endsOn: year.endsOn, terms: only(await listTerms(manager)),
+      id: schoolYearId,
+      startsOn: year.startsOn,
+      endsOn: year.endsOn,
+      terms: only(await listTerms(manager)),
       closedDays: only(await listClosedDays(manager)),
-    } // prettier-ignore
+    }
   }
 
-  /** A teacher's classes of years that have not ended; all of them for whoever leads the school, the own ones first. */
+  /**
+   * A teacher's classes of years that have not ended; all of them for whoever leads the school, the
+   * own ones first.
+   */
   async listClasses(viewer: SignedIn): Promise<SchoolClass[]> {
     return this.#platform.db.manager.query(
       `${CLASS_COLUMNS} where y.school_id = $3 and y.ends_on >= ${schoolDayOf('$2')} and ($4 or ${TEACHES}) order by running desc, mine desc, c.name`,
@@ -150,24 +193,39 @@ export class School {
     return this.describeClass(viewer, classId)
   }
 
-  async #insertClass(manager: EntityManager, viewer: SignedIn, classId: string, input: MakeClass): Promise<void> {
-    if (!(await manager.existsBy(SchoolYearRow, { id: input.schoolYearId, schoolId: viewer.schoolId })))
+  async #insertClass(
+    manager: EntityManager,
+    viewer: SignedIn,
+    classId: string,
+    input: MakeClass,
+  ): Promise<void> {
+    if (
+      !(await manager.existsBy(SchoolYearRow, {
+        id: input.schoolYearId,
+        schoolId: viewer.schoolId,
+      }))
+    )
       throw new DomainError('request/not-found')
     await manager.insert(ClassRow, {
-        id: classId, ...input, idleMinutes: FIRST_IDLE_MINUTES, pupilsPropose: false, externalId: null, version: 1,
-      }) // prettier-ignore
+      id: classId,
+      ...input,
+      idleMinutes: FIRST_IDLE_MINUTES,
+      pupilsPropose: false,
+      externalId: null,
+      version: 1,
+    })
     // Whoever makes a class and teaches, teaches it, until somebody else is named.
-    if (viewer.role === 'teacher') await manager.insert(EnrolmentRow, { classId, personId: viewer.personId })
+    if (viewer.role === 'teacher')
+      await manager.insert(EnrolmentRow, { classId, personId: viewer.personId })
     await note(manager, this.#platform.clock.now(), viewer.personId, 'class.make', classId)
   }
 
   async describeClass(viewer: SignedIn, classId: string): Promise<ClassDetail> {
     const now = this.#platform.clock.now()
-    const [found] = await this.#platform.db.manager.query<SchoolClass[]>(`${CLASS_COLUMNS} where c.id = $3`, [
-      viewer.personId,
-      now,
-      classId,
-    ])
+    const [found] = await this.#platform.db.manager.query<SchoolClass[]>(
+      `${CLASS_COLUMNS} where c.id = $3`,
+      [viewer.personId, now, classId],
+    )
     if (!found) throw new DomainError('request/not-found')
     const pupils = await this.#platform.db.manager.query<FlatPupil[]>(
       `${PUPIL_COLUMNS('$2')} join enrolment e on e.person_id = p.id where e.class_id = $1 and p.role = 'pupil' and p.left_at is null
@@ -178,7 +236,11 @@ export class School {
   }
 
   /** @throws DomainError `school/stale` when a second teacher changed it first */
-  async changeClass(viewer: SignedIn, classId: string, { seenVersion, ...change }: ChangeClass): Promise<ClassDetail> {
+  async changeClass(
+    viewer: SignedIn,
+    classId: string,
+    { seenVersion, ...change }: ChangeClass,
+  ): Promise<ClassDetail> {
     const { affected } = await this.#platform.db.manager.update(
       ClassRow,
       { id: classId, version: seenVersion },
@@ -197,7 +259,12 @@ export class School {
       [pupilId, this.#platform.clock.now()],
     )
     if (!row) throw new DomainError('request/not-found')
-    return { ...pupilLine(row), classId: row.classId, className: row.className, leftAt: row.leftAt?.toISOString() ?? null }
+    return {
+      ...pupilLine(row),
+      classId: row.classId,
+      className: row.className,
+      leftAt: row.leftAt?.toISOString() ?? null,
+    }
   }
 
   /** Names, class, leaving and coming back. Who left signs in no more; what they made stays. */
@@ -206,37 +273,56 @@ export class School {
     await this.#platform.db.transaction(async (manager) => {
       const { classId, left, ...names } = change
       if (Object.keys(names).length > 0) await manager.update(PersonRow, pupilId, names)
-      if (left !== undefined) await manager.update(PersonRow, pupilId, { leftAt: left ? now : null })
+      if (left !== undefined)
+        await manager.update(PersonRow, pupilId, { leftAt: left ? now : null })
       if (classId) await this.movePupil(manager, pupilId, classId)
       await note(manager, now, viewer.personId, left ? 'pupil.left' : 'pupil.change', pupilId)
     })
     return this.describePupil(pupilId)
   }
 
-  /** Into another class of the same school year; the peg changes only when somebody there has the same. */
+  /**
+   * Into another class of the same school year; the peg changes only when somebody there has the
+   * same.
+   */
   async movePupil(manager: EntityManager, pupilId: string, classId: string): Promise<void> {
     const { schoolYearId } = await manager.findOneByOrFail(ClassRow, { id: classId })
     await manager.query(
       `delete from enrolment e using class c where c.id = e.class_id and c.school_year_id = $2 and e.person_id = $1 and e.class_id <> $3`,
       [pupilId, schoolYearId, classId],
     )
-    await manager.query('insert into enrolment (class_id, person_id) values ($1, $2) on conflict do nothing', [classId, pupilId])
+    await manager.query(
+      'insert into enrolment (class_id, person_id) values ($1, $2) on conflict do nothing',
+      [classId, pupilId],
+    )
     await this.hangPegs(manager, classId, [pupilId])
   }
 
-  /** Gives a peg to each of these pupils who has none, or one that hangs in the class already. @throws DomainError `school/pegs-full` */
-  async hangPegs(manager: EntityManager, classId: string, pupilIds: readonly string[]): Promise<void> {
+  /**
+   * Gives a peg to each of these pupils who has none, or one that hangs in the class already.
+   * @throws DomainError `school/pegs-full`
+   */
+  async hangPegs(
+    manager: EntityManager,
+    classId: string,
+    pupilIds: readonly string[],
+  ): Promise<void> {
     // Two lists at once for one class: the second waits, and sees what the first hung.
     await manager.query('select 1 from class where id = $1 for update', [classId])
-    const pupils = await manager.query<{ id: string; symbol: PegLook['symbol'] | null; colour: PegLook['colour'] }[]>(
+    const pupils = await manager.query<
+      { id: string; symbol: PegLook['symbol'] | null; colour: PegLook['colour'] }[]
+    >(
       `select p.id, p.peg_symbol as symbol, p.peg_colour as colour from enrolment e join person p on p.id = e.person_id
        where e.class_id = $1 and p.role = 'pupil' and p.left_at is null order by p.created_at, p.id`,
       [classId],
     )
-    const key = ({ symbol, colour }: { symbol: string | null; colour: string }) => `${symbol}/${colour}`
+    const key = ({ symbol, colour }: { symbol: string | null; colour: string }) =>
+      `${symbol}/${colour}`
     const fixed = pupils.filter(({ id }) => !pupilIds.includes(id))
     const hanging = new Set(fixed.map(key))
-    const taken: PegLook[] = fixed.flatMap(({ symbol, colour }) => (symbol ? [{ symbol, colour }] : []))
+    const taken: PegLook[] = fixed.flatMap(({ symbol, colour }) =>
+      symbol ? [{ symbol, colour }] : [],
+    )
     const bare: string[] = []
     for (const { id, symbol, colour } of pupils.filter((pupil) => pupilIds.includes(pupil.id))) {
       if (!symbol || hanging.has(key({ symbol, colour }))) bare.push(id)
@@ -263,30 +349,55 @@ export class School {
       const mover = pupils.find(({ id }) => id === pupilId)
       if (!mover) throw new DomainError('request/not-found')
       const other = pupils.find(
-        ({ id, pegSymbol, pegColour }) => id !== pupilId && pegSymbol === peg.symbol && pegColour === peg.colour,
+        ({ id, pegSymbol, pegColour }) =>
+          id !== pupilId && pegSymbol === peg.symbol && pegColour === peg.colour,
       )
       await manager.update(PersonRow, pupilId, { pegSymbol: peg.symbol, pegColour: peg.colour })
-      if (other) await manager.update(PersonRow, other.id, { pegSymbol: mover.pegSymbol, pegColour: mover.pegColour })
+      if (other)
+        await manager.update(PersonRow, other.id, {
+          pegSymbol: mover.pegSymbol,
+          pegColour: mover.pegColour,
+        })
     })
     return this.describeClass(viewer, classId)
   }
 
   /** One more pupil, with a peg. */
-  async addPupils(manager: EntityManager, schoolId: string, classId: string, pupils: readonly NewPupil[]): Promise<void> {
+  async addPupils(
+    manager: EntityManager,
+    schoolId: string,
+    classId: string,
+    pupils: readonly NewPupil[],
+  ): Promise<void> {
     const now = this.#platform.clock.now()
     const ids = pupils.map(({ id }) => id ?? newId())
     // One statement for all, so that a long list takes one round trip.
     await manager.query(
       `insert into person (id, school_id, role, first_name, last_name, external_id, leads, created_at)
        select n.id, $1, 'pupil', n.first, n.last, n.number, false, $2 from unnest($3::uuid[], $4::text[], $5::text[], $6::text[]) as n(id, first, last, number)`,
-      [schoolId, now, ids, pupils.map(({ firstName }) => firstName), pupils.map(({ lastName }) => lastName), pupils.map(({ externalId }) => externalId)],
-    ) // prettier-ignore
-    await manager.query('insert into enrolment (class_id, person_id) select $1, unnest($2::uuid[])', [classId, ids])
+      [
+        schoolId,
+        now,
+        ids,
+        pupils.map(({ firstName }) => firstName),
+        pupils.map(({ lastName }) => lastName),
+        pupils.map(({ externalId }) => externalId),
+      ],
+    )
+    await manager.query(
+      'insert into enrolment (class_id, person_id) select $1, unnest($2::uuid[])',
+      [classId, ids],
+    )
     await this.hangPegs(manager, classId, ids)
   }
 }
 
-export type NewPupil = { id?: string; firstName: string; lastName: string; externalId: string | null }
+export type NewPupil = {
+  id?: string
+  firstName: string
+  lastName: string
+  externalId: string | null
+}
 
 function giveOrRefuse(taken: readonly PegLook[], count: number): PegLook[] {
   try {
@@ -298,7 +409,8 @@ function giveOrRefuse(taken: readonly PegLook[], count: number): PegLook[] {
 
 type Dated = { id: string; name: string; startsOn: string; endsOn: string; yearId: string }
 export const listTerms = (manager: EntityManager): Promise<Dated[]> => listSpans(manager, 'term')
-export const listClosedDays = (manager: EntityManager): Promise<Dated[]> => listSpans(manager, 'closed_day')
+export const listClosedDays = (manager: EntityManager): Promise<Dated[]> =>
+  listSpans(manager, 'closed_day')
 const listSpans = (manager: EntityManager, table: 'term' | 'closed_day'): Promise<Dated[]> =>
   manager.query(
     `select id, name, starts_on::text as "startsOn", ends_on::text as "endsOn", school_year_id as "yearId" from ${table} order by starts_on, name`,
@@ -346,7 +458,12 @@ const pupilLine = (row: FlatPupil): PupilLine => ({
   firstName: row.firstName,
   lastName: row.lastName,
   peg: { symbol: row.symbol, colour: row.colour },
-  counts: { draft: row.draft, submitted: row.submitted, returned: row.returned, approved: row.approved },
+  counts: {
+    draft: row.draft,
+    submitted: row.submitted,
+    returned: row.returned,
+    approved: row.approved,
+  },
   toDo: row.toDo,
   lastSeenAt: row.lastSeenAt?.toISOString() ?? null,
 })

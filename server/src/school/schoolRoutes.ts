@@ -1,8 +1,30 @@
 import {
-  AddStaff, ChangeClass, ChangePupil, ChangeSchool, ChangeStaff, ClassDetail, ClassList, ClassListQuery, Done, DONE, DoRollOver, ExportQuery,
-  IdParams, LatestRollOver, MakeClass, MAX_CLASS_LIST_BYTES, PupilDetail, PutPeg, PutYear, RollOverPlan, RollOverQuery, SchoolClasses,
-  SchoolFacts, SchoolYears, Staff as StaffAnswer,
-} from '@nibquill/contract' // prettier-ignore
+  AddStaff,
+  ChangeClass,
+  ChangePupil,
+  ChangeSchool,
+  ChangeStaff,
+  ClassDetail,
+  ClassList,
+  ClassListQuery,
+  Done,
+  DONE,
+  DoRollOver,
+  ExportQuery,
+  IdParams,
+  LatestRollOver,
+  MakeClass,
+  MAX_CLASS_LIST_BYTES,
+  PupilDetail,
+  PutPeg,
+  PutYear,
+  RollOverPlan,
+  RollOverQuery,
+  SchoolClasses,
+  SchoolFacts,
+  SchoolYears,
+  Staff as StaffAnswer,
+} from '@nibquill/contract'
 import { DomainError } from '@nibquill/core'
 import express, { Router, type Response } from 'express'
 import type { Guard } from '../access/guard.ts'
@@ -12,7 +34,13 @@ import type { RollOver } from './rollOver.ts'
 import type { School } from './school.ts'
 import type { Staff } from './staff.ts'
 
-type Services = { guard: Guard; school: School; staffList: Staff; classLists: ClassLists; rollOver: RollOver }
+type Services = {
+  guard: Guard
+  school: School
+  staffList: Staff
+  classLists: ClassLists
+  rollOver: RollOver
+}
 
 export function schoolRoutes(services: Services): Router {
   const router = Router()
@@ -42,14 +70,20 @@ function calendarRoutes({ guard, school }: Services): Router {
   })
   router.put('/years/:id', async (request, response) => {
     const viewer = guard.school(signedIn(request), 'school.change')
-    answer(response, SchoolYears, await school.putYear(viewer, read(IdParams, request.params).id, read(PutYear, request.body)))
+    answer(
+      response,
+      SchoolYears,
+      await school.putYear(viewer, read(IdParams, request.params).id, read(PutYear, request.body)),
+    )
   })
   return router
 }
 
 function classRoutes({ guard, school }: Services): Router {
   const router = Router()
-  router.get('/classes', async (request, response) => answer(response, SchoolClasses, await school.listClasses(staff(request))))
+  router.get('/classes', async (request, response) =>
+    answer(response, SchoolClasses, await school.listClasses(staff(request))),
+  )
   router.get('/classes/:id', async (request, response) => {
     const { id } = read(IdParams, request.params)
     await guard.schoolClass(signedIn(request), 'class.read', id)
@@ -60,18 +94,30 @@ function classRoutes({ guard, school }: Services): Router {
     answer(
       response,
       ClassDetail,
-      await school.makeClass(viewer, read(IdParams, request.params).id, read(MakeClass, request.body)),
+      await school.makeClass(
+        viewer,
+        read(IdParams, request.params).id,
+        read(MakeClass, request.body),
+      ),
     )
   })
   router.patch('/classes/:id', async (request, response) => {
     const { id } = read(IdParams, request.params)
     await guard.schoolClass(signedIn(request), 'class.change', id)
-    answer(response, ClassDetail, await school.changeClass(staff(request), id, read(ChangeClass, request.body)))
+    answer(
+      response,
+      ClassDetail,
+      await school.changeClass(staff(request), id, read(ChangeClass, request.body)),
+    )
   })
   router.put('/classes/:id/pegs', async (request, response) => {
     const { id } = read(IdParams, request.params)
     await guard.schoolClass(signedIn(request), 'class.enrol', id)
-    answer(response, ClassDetail, await school.putPeg(staff(request), id, read(PutPeg, request.body)))
+    answer(
+      response,
+      ClassDetail,
+      await school.putPeg(staff(request), id, read(PutPeg, request.body)),
+    )
   })
   router.get('/pupils/:id', async (request, response) => {
     const { id } = read(IdParams, request.params)
@@ -103,7 +149,11 @@ function listRoutes({ guard, classLists }: Services): Router {
     answer(response, ClassList, await classLists.show(viewer, bytes, classId ?? null))
   })
   router.get('/class-lists/:id', async (request, response) =>
-    answer(response, ClassList, await classLists.describe(staff(request), read(IdParams, request.params).id)),
+    answer(
+      response,
+      ClassList,
+      await classLists.describe(staff(request), read(IdParams, request.params).id),
+    ),
   )
   router.post('/class-lists/:id/confirm', async (request, response) => {
     const { id } = read(IdParams, request.params)
@@ -120,16 +170,28 @@ function listRoutes({ guard, classLists }: Services): Router {
     else guard.school(signedIn(request), 'school.change')
     await classLists.noteDownload(staff(request), format, classId ?? null)
     if (format === 'csv')
-      return save(response, 'class-list.csv', 'text/csv; charset=utf-8', await classLists.writeCsv(classId ?? null))
+      return save(
+        response,
+        'class-list.csv',
+        'text/csv; charset=utf-8',
+        await classLists.writeCsv(classId ?? null),
+      )
     guard.school(signedIn(request), 'school.change')
     const version = format === 'oneroster-1.1' ? '1.1' : '1.2'
-    save(response, `${format}.zip`, 'application/zip', Buffer.from(await classLists.writeOneRoster(version)))
+    save(
+      response,
+      `${format}.zip`,
+      'application/zip',
+      Buffer.from(await classLists.writeOneRoster(version)),
+    )
   })
   return router
 }
 
 function save(response: Response, name: string, type: string, content: string | Buffer): void {
-  response.set({ 'Content-Type': type, 'Content-Disposition': `attachment; filename="${name}"` }).send(content)
+  response
+    .set({ 'Content-Type': type, 'Content-Disposition': `attachment; filename="${name}"` })
+    .send(content)
 }
 
 function staffRoutes({ guard, staffList }: Services): Router {
@@ -140,14 +202,22 @@ function staffRoutes({ guard, staffList }: Services): Router {
   })
   router.put('/staff/:id', async (request, response) => {
     const viewer = guard.school(signedIn(request), 'staff.change')
-    answer(response, StaffAnswer, await staffList.add(viewer, read(IdParams, request.params).id, read(AddStaff, request.body)))
+    answer(
+      response,
+      StaffAnswer,
+      await staffList.add(viewer, read(IdParams, request.params).id, read(AddStaff, request.body)),
+    )
   })
   router.patch('/staff/:id', async (request, response) => {
     const viewer = guard.school(signedIn(request), 'staff.change')
     answer(
       response,
       StaffAnswer,
-      await staffList.change(viewer, read(IdParams, request.params).id, read(ChangeStaff, request.body)),
+      await staffList.change(
+        viewer,
+        read(IdParams, request.params).id,
+        read(ChangeStaff, request.body),
+      ),
     )
   })
   return router

@@ -21,7 +21,13 @@ export class Staff {
   readonly #codes: OneTimeCodes
   readonly #mail: Mail
   readonly #sessions: Sessions
-  constructor(platform: Platform, passwords: Passwords, codes: OneTimeCodes, mail: Mail, sessions: Sessions) {
+  constructor(
+    platform: Platform,
+    passwords: Passwords,
+    codes: OneTimeCodes,
+    mail: Mail,
+    sessions: Sessions,
+  ) {
     this.#platform = platform
     this.#passwords = passwords
     this.#codes = codes
@@ -30,7 +36,9 @@ export class Staff {
   }
 
   async list(): Promise<StaffMember[]> {
-    const rows = await this.#platform.db.manager.query<(Omit<StaffMember, 'lastSeenAt'> & { lastSeenAt: Date | null })[]>(
+    const rows = await this.#platform.db.manager.query<
+      (Omit<StaffMember, 'lastSeenAt'> & { lastSeenAt: Date | null })[]
+    >(
       `select p.id, p.first_name as "firstName", p.last_name as "lastName", coalesce(p.email, '') as email, p.role, p.leads,
          p.left_at is not null as left, p.password_hash is not null as active, p.last_seen_at as "lastSeenAt",
          exists (select 1 from one_time_secret o where o.person_id = p.id and o.confirmed_at is not null) as "oneTimeCodes",
@@ -42,7 +50,10 @@ export class Staff {
     return rows.map((row) => ({ ...row, lastSeenAt: row.lastSeenAt?.toISOString() ?? null }))
   }
 
-  /** Makes an account and mails the way in. The same id again mails a new link. @throws DomainError `accounts/email-taken` */
+  /**
+   * Makes an account and mails the way in. The same id again mails a new link.
+   * @throws DomainError `accounts/email-taken`
+   */
   async add(viewer: SignedIn, personId: string, input: AddStaff): Promise<StaffMember[]> {
     const { classIds, ...person } = input
     await this.#platform.db.transaction(async (manager) => {
@@ -56,8 +67,12 @@ export class Staff {
         },
         make: async () => {
           await manager.insert(PersonRow, {
-            id: personId, schoolId: viewer.schoolId, ...person, leads: input.role === 'office', createdAt: now,
-          }) // prettier-ignore
+            id: personId,
+            schoolId: viewer.schoolId,
+            ...person,
+            leads: input.role === 'office',
+            createdAt: now,
+          })
         },
       })
       await this.#setClasses(manager, personId, classIds)
@@ -72,31 +87,50 @@ export class Staff {
     const person = await manager.findOneByOrFail(PersonRow, { id: personId })
     const address = await this.#passwords.makeLink(manager, personId)
     await this.#mail.send(manager, {
-      to: person.email ?? '', subject: strings.staffSubject(name), personId, secret: address, body: strings.staff(`${person.firstName} ${person.lastName}`.trim(), name, address),
-    }) // prettier-ignore
+      to: person.email ?? '',
+      subject: strings.staffSubject(name),
+      personId,
+      secret: address,
+      body: strings.staff(`${person.firstName} ${person.lastName}`.trim(), name, address),
+    })
   }
 
-  /** Leading, leaving, teaching. Who leaves is signed out at once and teaches nothing any more. @throws DomainError `school/no-lead` */
+  /**
+   * Leading, leaving, teaching. Who leaves is signed out at once and teaches nothing any more.
+   * @throws DomainError `school/no-lead`
+   */
   async change(viewer: SignedIn, personId: string, change: ChangeStaff): Promise<StaffMember[]> {
     await this.#platform.db.transaction(async (manager) => {
       // Two leads stepping down at once: the second sees what the first did.
       await manager.query(`select 1 from person where leads for update`)
       const person = await manager.findOneBy(PersonRow, { id: personId, schoolId: viewer.schoolId })
-      if (!person || (person.role !== 'teacher' && person.role !== 'office')) throw new DomainError('request/not-found')
+      if (!person || (person.role !== 'teacher' && person.role !== 'office'))
+        throw new DomainError('request/not-found')
       const now = this.#platform.clock.now()
       const before = await this.#rightsOf(manager, personId)
-      if (change.leads !== undefined) await manager.update(PersonRow, personId, { leads: change.leads })
-      if (change.left !== undefined) await manager.update(PersonRow, personId, { leftAt: change.left ? now : null })
+      if (change.leads !== undefined)
+        await manager.update(PersonRow, personId, { leads: change.leads })
+      if (change.left !== undefined)
+        await manager.update(PersonRow, personId, { leftAt: change.left ? now : null })
       if (change.left) {
         await this.#sessions.endAllOf(manager, personId)
         await this.#passwords.endLinks(manager, personId)
         await this.#setClasses(manager, personId, [])
       } else if (change.classIds) await this.#setClasses(manager, personId, change.classIds)
       if (change.oneTimeCodes === false) await this.#codes.switchOff(viewer, personId, manager)
-      const [lead] = await manager.query<unknown[]>('select 1 from person where leads and left_at is null limit 1')
+      const [lead] = await manager.query<unknown[]>(
+        'select 1 from person where leads and left_at is null limit 1',
+      )
       if (!lead) throw new DomainError('school/no-lead')
       const after = await this.#rightsOf(manager, personId)
-      await note(manager, now, viewer.personId, change.left ? 'staff.left' : 'staff.change', personId, { before, after })
+      await note(
+        manager,
+        now,
+        viewer.personId,
+        change.left ? 'staff.left' : 'staff.change',
+        personId,
+        { before, after },
+      )
     })
     return this.list()
   }
@@ -109,14 +143,22 @@ export class Staff {
   }
 
   /** Replaces the classes of years that have not ended; earlier years stay as they were. */
-  async #setClasses(manager: EntityManager, personId: string, classIds: readonly string[]): Promise<void> {
+  async #setClasses(
+    manager: EntityManager,
+    personId: string,
+    classIds: readonly string[],
+  ): Promise<void> {
     const open = await manager.query<{ id: string }[]>(
       `select c.id from class c join school_year y on y.id = c.school_year_id where y.ends_on >= ${schoolDayOf('$1')}`,
       [this.#platform.clock.now()],
     )
     const ids = open.map(({ id }) => id)
     if (classIds.some((id) => !ids.includes(id))) throw new DomainError('request/not-found')
-    await manager.query('delete from enrolment where person_id = $1 and class_id = any($2)', [personId, ids])
-    for (const classId of new Set(classIds)) await manager.insert(EnrolmentRow, { classId, personId })
+    await manager.query('delete from enrolment where person_id = $1 and class_id = any($2)', [
+      personId,
+      ids,
+    ])
+    for (const classId of new Set(classIds))
+      await manager.insert(EnrolmentRow, { classId, personId })
   }
 }

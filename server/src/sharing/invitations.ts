@@ -1,4 +1,11 @@
-import type { AddParent, Consent, Guardian, GuardianRequest, InvitedParent, PupilSharing } from '@nibquill/contract'
+import type {
+  AddParent,
+  Consent,
+  Guardian,
+  GuardianRequest,
+  InvitedParent,
+  PupilSharing,
+} from '@nibquill/contract'
 import { CONSENTS } from '@nibquill/contract'
 import { DomainError } from '@nibquill/core'
 import type { EntityManager } from 'typeorm'
@@ -27,7 +34,8 @@ type LettersOf = { classId?: string | undefined; pupilId?: string | undefined }
 
 /**
  * Who a pupil's parents are, what they agreed to, and what lets them in.
- * A way in is told once, to whoever made it, and only where it shows nothing but the child it was made for; otherwise it is mailed.
+ * A way in is told once, to whoever made it, and only where it shows nothing but the child it was
+ * made for; otherwise it is mailed.
  */
 export class Invitations {
   readonly #platform: Platform
@@ -41,7 +49,9 @@ export class Invitations {
 
   async describePupil(pupilId: string): Promise<PupilSharing> {
     const manager = this.#platform.db.manager
-    const said = await manager.query<{ kind: Consent['kind']; granted: boolean; saidBy: string; saidAt: Date }[]>(
+    const said = await manager.query<
+      { kind: Consent['kind']; granted: boolean; saidBy: string; saidAt: Date }[]
+    >(
       `select c.kind, c.granted, trim(p.first_name || ' ' || p.last_name) as "saidBy", c.said_at as "saidAt"
        from consent c join person p on p.id = c.said_by where c.pupil_id = $1`,
       [pupilId],
@@ -49,14 +59,22 @@ export class Invitations {
     return {
       consents: CONSENTS.map((kind) => {
         const word = said.find((one) => one.kind === kind)
-        return { kind, granted: word?.granted ?? null, saidBy: word?.saidBy ?? null, saidAt: word?.saidAt.toISOString() ?? null }
+        return {
+          kind,
+          granted: word?.granted ?? null,
+          saidBy: word?.saidBy ?? null,
+          saidAt: word?.saidAt.toISOString() ?? null,
+        }
       }),
       guardians: [...(await this.#listGuardians(pupilId)), ...(await this.#listAsked(pupilId))],
     }
   }
 
   async #listGuardians(pupilId: string): Promise<Guardian[]> {
-    type Flat = Omit<Guardian, 'invitation'> & { invitation: InvitationRow | null; lastUsedAt: Date | null }
+    type Flat = Omit<Guardian, 'invitation'> & {
+      invitation: InvitationRow | null
+      lastUsedAt: Date | null
+    }
     const rows = await this.#platform.db.manager.query<Flat[]>(
       `select p.id, p.first_name as "firstName", p.last_name as "lastName", p.email,
          (select max(i.last_used_at) from invitation i where i.parent_id = p.id) as "lastUsedAt",
@@ -70,7 +88,11 @@ export class Invitations {
       ...guardian,
       invitation: invitation && {
         id: invitation.id,
-        state: invitation.withdrawnAt ? 'withdrawn' : new Date(invitation.expiresAt) <= now ? 'ended' : 'open',
+        state: invitation.withdrawnAt
+          ? 'withdrawn'
+          : new Date(invitation.expiresAt) <= now
+            ? 'ended'
+            : 'open',
         createdAt: new Date(invitation.createdAt).toISOString(),
         expiresAt: new Date(invitation.expiresAt).toISOString(),
         lastUsedAt: lastUsedAt?.toISOString() ?? null,
@@ -78,43 +100,83 @@ export class Invitations {
     }))
   }
 
-  /** Those who were asked and have not answered, under the names they were asked by: what else the school knows of them is not told. */
+  /**
+   * Those who were asked and have not answered, under the names they were asked by: what else the
+   * school knows of them is not told.
+   */
   async #listAsked(pupilId: string): Promise<Guardian[]> {
-    const rows = await this.#platform.db.manager.query<(Omit<Guardian, 'invitation'> & { askedAt: Date })[]>(
+    const rows = await this.#platform.db.manager.query<
+      (Omit<Guardian, 'invitation'> & { askedAt: Date })[]
+    >(
       `select r.id, r.first_name as "firstName", r.last_name as "lastName", p.email, r.asked_at as "askedAt"
        from guardian_request r join person p on p.id = r.parent_id where r.pupil_id = $1 order by r.asked_at, r.id`,
       [pupilId],
     )
     return rows.map(({ askedAt, ...guardian }) => ({
       ...guardian,
-      invitation: { id: guardian.id, state: 'asked', createdAt: askedAt.toISOString(), expiresAt: null, lastUsedAt: null },
+      invitation: {
+        id: guardian.id,
+        state: 'asked',
+        createdAt: askedAt.toISOString(),
+        expiresAt: null,
+        lastUsedAt: null,
+      },
     }))
   }
 
   /** A parent's word, written down by whoever was told. */
-  async putConsent(viewer: SignedIn, pupilId: string, kind: Consent['kind'], granted: boolean): Promise<PupilSharing> {
+  async putConsent(
+    viewer: SignedIn,
+    pupilId: string,
+    kind: Consent['kind'],
+    granted: boolean,
+  ): Promise<PupilSharing> {
     const now = this.#platform.clock.now()
     await this.#platform.db.transaction(async (manager) => {
-      await manager.save(ConsentRow, { pupilId, kind, granted, saidBy: viewer.personId, saidAt: now })
-      await note(manager, now, viewer.personId, `consent.${kind}.${granted ? 'yes' : 'no'}`, pupilId)
+      await manager.save(ConsentRow, {
+        pupilId,
+        kind,
+        granted,
+        saidBy: viewer.personId,
+        saidAt: now,
+      })
+      await note(
+        manager,
+        now,
+        viewer.personId,
+        `consent.${kind}.${granted ? 'yes' : 'no'}`,
+        pupilId,
+      )
       const parents = await manager.findBy(GuardianRow, { pupilId })
-      await tell(manager, parents.map(({ parentId }) => parentId), { topic: 'sharing' }) // prettier-ignore
+      await tell(
+        manager,
+        parents.map(({ parentId }) => parentId),
+        { topic: 'sharing' },
+      )
     })
     return this.describePupil(pupilId)
   }
 
   /**
-   * Invites a parent of a pupil. Somebody who is here for another child already is asked first, by mail and on their own page:
-   * nothing is shown to them, or said of them, before they say yes. The same id again changes nothing.
+   * Invites a parent of a pupil. Somebody who is here for another child already is asked first, by
+   * mail and on their own page:
+   * nothing is shown to them, or said of them, before they say yes. The same id again changes
+   * nothing.
    * @throws DomainError `accounts/email-taken` for the address of somebody who is no parent
    */
-  async inviteParent(viewer: SignedIn, pupilId: string, parentId: string, input: AddParent): Promise<InvitedParent> {
+  async inviteParent(
+    viewer: SignedIn,
+    pupilId: string,
+    parentId: string,
+    input: AddParent,
+  ): Promise<InvitedParent> {
     const address = await this.#platform.db.transaction(async (manager) => {
       if (input.email) await holdName(manager, `email:${input.email}`)
       return makeOrFind(manager, PersonRow, parentId, {
         found: async () => {
           // A retry finds its own parent; anybody else's id opens nothing.
-          if (!(await manager.existsBy(GuardianRow, { parentId, pupilId }))) throw new DomainError('request/not-found')
+          if (!(await manager.existsBy(GuardianRow, { parentId, pupilId })))
+            throw new DomainError('request/not-found')
           return null
         },
         make: () => this.#inviteNew(manager, viewer, pupilId, parentId, input),
@@ -156,14 +218,21 @@ export class Invitations {
     if (await manager.existsBy(GuardianRequestRow, { parentId: known.id, pupilId })) return
     const now = this.#platform.clock.now()
     await manager.insert(GuardianRequestRow, {
-      id, parentId: known.id, pupilId, firstName, lastName, askedBy: viewer.personId, askedAt: now,
-    }) // prettier-ignore
+      id,
+      parentId: known.id,
+      pupilId,
+      firstName,
+      lastName,
+      askedBy: viewer.personId,
+      askedAt: now,
+    })
     const school = await manager.findOneOrFail(SchoolRow, { where: {} })
     const child = await manager.findOneByOrFail(PersonRow, { id: pupilId })
     await this.#mail.send(manager, {
-      to: known.email ?? '', subject: strings.requestSubject(school.name),
+      to: known.email ?? '',
+      subject: strings.requestSubject(school.name),
       body: strings.request(known.firstName, child.firstName, school.name, this.#familyAddress()),
-    }) // prettier-ignore
+    })
     await note(manager, now, viewer.personId, 'guardian.ask', known.id, { pupilId })
     await tell(manager, [known.id], { topic: 'sharing' })
   }
@@ -185,7 +254,11 @@ export class Invitations {
   }
 
   /** A parent's own word. @throws DomainError `request/not-found` for what nobody asked them */
-  async answerRequest(parent: SignedIn, requestId: string, yes: boolean): Promise<GuardianRequest[]> {
+  async answerRequest(
+    parent: SignedIn,
+    requestId: string,
+    yes: boolean,
+  ): Promise<GuardianRequest[]> {
     const now = this.#platform.clock.now()
     await this.#platform.db.transaction(async (manager) => {
       const asked = await manager.findOne(GuardianRequestRow, {
@@ -195,41 +268,67 @@ export class Invitations {
       if (!asked) throw new DomainError('request/not-found')
       await manager.delete(GuardianRequestRow, requestId)
       if (yes) {
-        await manager.query('insert into guardian (parent_id, pupil_id) values ($1, $2) on conflict do nothing', [
-          parent.personId,
-          asked.pupilId,
-        ])
+        await manager.query(
+          'insert into guardian (parent_id, pupil_id) values ($1, $2) on conflict do nothing',
+          [parent.personId, asked.pupilId],
+        )
         await this.#renewFor(manager, parent, asked.askedBy)
       }
-      await note(manager, now, parent.personId, yes ? 'guardian.accept' : 'guardian.decline', asked.pupilId, {
-        askedBy: asked.askedBy,
-      })
-      const concerned = [parent.personId, asked.askedBy, ...(await teachersOf(manager, [asked.pupilId]))]
+      await note(
+        manager,
+        now,
+        parent.personId,
+        yes ? 'guardian.accept' : 'guardian.decline',
+        asked.pupilId,
+        {
+          askedBy: asked.askedBy,
+        },
+      )
+      const concerned = [
+        parent.personId,
+        asked.askedBy,
+        ...(await teachersOf(manager, [asked.pupilId])),
+      ]
       await tell(manager, concerned, { topic: 'sharing' })
     })
     return this.listRequests(parent)
   }
 
   /**
-   * Another way in for somebody who has one more child from now on, mailed to them: the one before may be known to whoever printed or copied it for
-   * the other child. The page on which they said yes stays open, whatever was opened elsewhere does not.
+   * Another way in for somebody who has one more child from now on, mailed to them: the one before
+   * may be known to whoever printed or copied it for
+   * the other child. The page on which they said yes stays open, whatever was opened elsewhere does
+   * not.
    */
   async #renewFor(manager: EntityManager, parent: SignedIn, invitedBy: string): Promise<void> {
     const { id } = await this.invite(manager, invitedBy, parent.personId)
     await this.#sessions.endOthers(manager, parent)
-    await manager.query('update session set invitation_id = $2 where id = $1', [parent.sessionId, id])
+    await manager.query('update session set invitation_id = $2 where id = $1', [
+      parent.sessionId,
+      id,
+    ])
   }
 
-  /** Ends what a parent sees of one child, or takes the question back; with no child left, their way in ends as well. */
+  /**
+   * Ends what a parent sees of one child, or takes the question back; with no child left, their way
+   * in ends as well.
+   */
   async removeParent(viewer: SignedIn, pupilId: string, parentId: string): Promise<PupilSharing> {
     const now = this.#platform.clock.now()
     await this.#platform.db.transaction(async (manager) => {
       const asked = await manager.findOneBy(GuardianRequestRow, { id: parentId, pupilId })
       if (asked) await manager.delete(GuardianRequestRow, parentId)
       else await this.#removeGuardian(manager, pupilId, parentId)
-      await note(manager, now, viewer.personId, asked ? 'guardian.ask-no-more' : 'guardian.remove', asked?.parentId ?? parentId, {
-        pupilId,
-      })
+      await note(
+        manager,
+        now,
+        viewer.personId,
+        asked ? 'guardian.ask-no-more' : 'guardian.remove',
+        asked?.parentId ?? parentId,
+        {
+          pupilId,
+        },
+      )
       await tell(manager, [asked?.parentId ?? parentId], { topic: 'sharing' })
     })
     return this.describePupil(pupilId)
@@ -238,19 +337,21 @@ export class Invitations {
   async #removeGuardian(manager: EntityManager, pupilId: string, parentId: string): Promise<void> {
     const { affected } = await manager.delete(GuardianRow, { parentId, pupilId })
     if (!affected) throw new DomainError('request/not-found')
-    if (!(await manager.existsBy(GuardianRow, { parentId }))) await this.#withdrawAll(manager, parentId)
+    if (!(await manager.existsBy(GuardianRow, { parentId })))
+      await this.#withdrawAll(manager, parentId)
   }
 
   async #withdrawAll(manager: EntityManager, parentId: string): Promise<void> {
-    await manager.query('update invitation set withdrawn_at = $2 where parent_id = $1 and withdrawn_at is null', [
-      parentId,
-      this.#platform.clock.now(),
-    ])
+    await manager.query(
+      'update invitation set withdrawn_at = $2 where parent_id = $1 and withdrawn_at is null',
+      [parentId, this.#platform.clock.now()],
+    )
   }
 
   /**
    * Withdraws or renews the invitation of one of a pupil's parents.
-   * @throws DomainError `sharing/no-address` when a new way in could be neither told (it shows other children) nor mailed
+   * @throws DomainError `sharing/no-address` when a new way in could be neither told (it shows
+   *   other children) nor mailed
    */
   async changeInvitation(
     viewer: SignedIn,
@@ -260,7 +361,9 @@ export class Invitations {
   ): Promise<InvitedParent> {
     const now = this.#platform.clock.now()
     const address = await this.#platform.db.transaction(async (manager) => {
-      const [found] = await manager.query<{ parentId: string; email: string | null; others: boolean }[]>(
+      const [found] = await manager.query<
+        { parentId: string; email: string | null; others: boolean }[]
+      >(
         `select i.parent_id as "parentId", p.email, exists (select 1 from guardian o where o.parent_id = p.id and o.pupil_id <> $2) as others
          from invitation i join guardian g on g.parent_id = i.parent_id join person p on p.id = i.parent_id where i.id = $1 and g.pupil_id = $2`,
         [invitationId, pupilId],
@@ -279,8 +382,10 @@ export class Invitations {
   }
 
   /**
-   * The printed letters of those who are invited and have not come yet. Each carries a way in of its own, made for it; those printed or
-   * mailed before go on working. Who has children elsewhere gets a letter without a secret: they come in as they always do.
+   * The printed letters of those who are invited and have not come yet. Each carries a way in of
+   * its own, made for it; those printed or
+   * mailed before go on working. Who has children elsewhere gets a letter without a secret: they
+   * come in as they always do.
    */
   async writeLetters(viewer: SignedIn, where: LettersOf): Promise<Letter[]> {
     return this.#platform.db.transaction(async (manager) => {
@@ -292,12 +397,21 @@ export class Invitations {
         letters.push({ ...letter, address })
       }
       if (letters.length > 0)
-        await note(manager, this.#platform.clock.now(), viewer.personId, 'letters.print', where.classId ?? where.pupilId ?? null)
+        await note(
+          manager,
+          this.#platform.clock.now(),
+          viewer.personId,
+          'letters.print',
+          where.classId ?? where.pupilId ?? null,
+        )
       return letters
     })
   }
 
-  /** `parentId`: of those all of whose children are among the ones asked for; null for who was only asked. */
+  /**
+   * `parentId`: of those all of whose children are among the ones asked for; null for who was only
+   * asked.
+   */
   #listUninvited(
     manager: EntityManager,
     where: LettersOf,
@@ -322,7 +436,8 @@ export class Invitations {
   }
 
   /**
-   * Invites a parent anew and mails it where there is an address. Earlier invitations stop unless they are kept.
+   * Invites a parent anew and mails it where there is an address. Earlier invitations stop unless
+   * they are kept.
    * @returns the invitation's id, and its address: of that only a hash is kept
    */
   async invite(
@@ -337,9 +452,15 @@ export class Invitations {
     const token = this.#platform.secrets.token().slice(0, 22)
     if (!options.keepEarlier) await this.#withdrawAll(manager, parentId)
     await manager.insert(InvitationRow, {
-      id, parentId, tokenHash: this.#platform.secrets.hash('invitation', token), createdBy: invitedBy, createdAt: now,
-      expiresAt: new Date(now.getTime() + INVITATION_LASTS_MS), withdrawnAt: null, lastUsedAt: null,
-    }) // prettier-ignore
+      id,
+      parentId,
+      tokenHash: this.#platform.secrets.hash('invitation', token),
+      createdBy: invitedBy,
+      createdAt: now,
+      expiresAt: new Date(now.getTime() + INVITATION_LASTS_MS),
+      withdrawnAt: null,
+      lastUsedAt: null,
+    })
     const address = `${this.#platform.config.publicUrl}/invitation/${token}`
     await note(manager, now, invitedBy, 'invitation.make', parentId)
     if (!options.keepEarlier) await this.#mailInvitation(manager, parentId, address)
@@ -356,24 +477,46 @@ export class Invitations {
     )
     const child = children.map(({ name }) => name).join(' and ')
     await this.#mail.send(manager, {
-      to: parent.email, subject: strings.parentSubject(child), personId: parentId, secret: address,
-      body: strings.parent(`${parent.firstName} ${parent.lastName}`.trim(), child, school.name, address),
-    }) // prettier-ignore
+      to: parent.email,
+      subject: strings.parentSubject(child),
+      personId: parentId,
+      secret: address,
+      body: strings.parent(
+        `${parent.firstName} ${parent.lastName}`.trim(),
+        child,
+        school.name,
+        address,
+      ),
+    })
   }
 
   /** Makes a parent of one or more pupils. */
   async addParent(
     manager: EntityManager,
     schoolId: string,
-    { firstName, lastName, email = null }: { firstName: string; lastName: string; email?: string | null },
+    {
+      firstName,
+      lastName,
+      email = null,
+    }: { firstName: string; lastName: string; email?: string | null },
     pupilIds: readonly string[],
     id = newId(),
   ): Promise<string> {
     await manager.insert(PersonRow, {
-      id, schoolId, role: 'parent', firstName, lastName, email, leads: false, createdAt: this.#platform.clock.now(),
-    }) // prettier-ignore
+      id,
+      schoolId,
+      role: 'parent',
+      firstName,
+      lastName,
+      email,
+      leads: false,
+      createdAt: this.#platform.clock.now(),
+    })
     for (const pupilId of pupilIds)
-      await manager.query('insert into guardian (parent_id, pupil_id) values ($1, $2)', [id, pupilId])
+      await manager.query('insert into guardian (parent_id, pupil_id) values ($1, $2)', [
+        id,
+        pupilId,
+      ])
     return id
   }
 }

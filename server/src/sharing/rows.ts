@@ -14,9 +14,15 @@ export type InvitationRow = {
 export const InvitationRow = row<InvitationRow>(
   'invitation',
   {
-    id, parentId: refer('person', { cascade: true }), tokenHash: text, createdBy: refer('person'), createdAt: moment,
-    expiresAt: moment, withdrawnAt: maybe(moment), lastUsedAt: maybe(moment),
-  }, // prettier-ignore
+    id,
+    parentId: refer('person', { cascade: true }),
+    tokenHash: text,
+    createdBy: refer('person'),
+    createdAt: moment,
+    expiresAt: moment,
+    withdrawnAt: maybe(moment),
+    lastUsedAt: maybe(moment),
+  },
   { uniques: [{ columns: ['tokenHash'] }], indices: [{ columns: ['parentId'] }] },
 )
 
@@ -33,13 +39,24 @@ export type PageLinkRow = {
 export const PageLinkRow = row<PageLinkRow>(
   'page_link',
   {
-    id, pieceId: refer('piece', { cascade: true }), bookId: refer('book', { cascade: true }), tokenHash: text, createdAt: moment,
-    expiresAt: moment, withdrawnAt: maybe(moment),
-  }, // prettier-ignore
-  { uniques: [{ columns: ['tokenHash'] }, { columns: ['bookId', 'pieceId'] }], indices: [{ columns: ['pieceId'] }] },
+    id,
+    pieceId: refer('piece', { cascade: true }),
+    bookId: refer('book', { cascade: true }),
+    tokenHash: text,
+    createdAt: moment,
+    expiresAt: moment,
+    withdrawnAt: maybe(moment),
+  },
+  {
+    uniques: [{ columns: ['tokenHash'] }, { columns: ['bookId', 'pieceId'] }],
+    indices: [{ columns: ['pieceId'] }],
+  },
 )
 
-/** A school's question to a parent who is here for another child: is this one theirs as well? Names as whoever asked typed them. */
+/**
+ * A school's question to a parent who is here for another child: is this one theirs as well? Names
+ * as whoever asked typed them.
+ */
 export type GuardianRequestRow = {
   id: string
   parentId: string
@@ -52,8 +69,13 @@ export type GuardianRequestRow = {
 export const GuardianRequestRow = row<GuardianRequestRow>(
   'guardian_request',
   {
-    id, parentId: refer('person', { cascade: true }), pupilId: refer('person', { cascade: true }), firstName: text, lastName: text,
-    askedBy: refer('person'), askedAt: moment,
-  }, // prettier-ignore
+    id,
+    parentId: refer('person', { cascade: true }),
+    pupilId: refer('person', { cascade: true }),
+    firstName: text,
+    lastName: text,
+    askedBy: refer('person'),
+    askedAt: moment,
+  },
   { uniques: [{ columns: ['parentId', 'pupilId'] }], indices: [{ columns: ['pupilId'] }] },
 )

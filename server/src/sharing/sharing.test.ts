@@ -2,8 +2,19 @@ import { execFileSync } from 'node:child_process'
 import { writeFileSync } from 'node:fs'
 import path from 'node:path'
 import { v7 as newId } from 'uuid'
-import type { Child, GuardianRequest, InvitedParent, Problem, PupilSharing } from '@nibquill/contract'
-import { type Person, type SmallSchool, type TestServer, useSmallSchool } from '../testing/testServer.ts'
+import type {
+  Child,
+  GuardianRequest,
+  InvitedParent,
+  Problem,
+  PupilSharing,
+} from '@nibquill/contract'
+import {
+  type Person,
+  type SmallSchool,
+  type TestServer,
+  useSmallSchool,
+} from '../testing/testServer.ts'
 
 let test_: TestServer
 let school: SmallSchool
@@ -14,16 +25,24 @@ const invite = (
   parent: { firstName: string; email: string | null },
   id = newId(),
   who: Person = school.teacher,
-) => who.ask<InvitedParent & Problem>('PUT', `/sharing/pupils/${pupilId}/parents/${id}`, { lastName: '', ...parent })
+) =>
+  who.ask<InvitedParent & Problem>('PUT', `/sharing/pupils/${pupilId}/parents/${id}`, {
+    lastName: '',
+    ...parent,
+  })
 const letters = (of: { classId?: string; pupilId?: string }) =>
-  school.teacher.fetch('POST', '/sharing/letters', { body: JSON.stringify(of), headers: { 'Content-Type': 'application/json' } })
+  school.teacher.fetch('POST', '/sharing/letters', {
+    body: JSON.stringify(of),
+    headers: { 'Content-Type': 'application/json' },
+  })
 const open = async (address: string): Promise<Person> => {
   const parent = test_.visitor()
   await parent.ask('POST', '/accounts/sign-in/invitation', { token: address.split('/').at(-1)! })
   return parent
 }
 
-const requestsOf = async (parent: Person) => (await parent.ask<GuardianRequest[]>('GET', '/sharing/requests')).body
+const requestsOf = async (parent: Person) =>
+  (await parent.ask<GuardianRequest[]>('GET', '/sharing/requests')).body
 const childrenOf = async (parent: Person) =>
   (await parent.ask<Child[]>('GET', '/sharing/children')).body.map(({ firstName }) => firstName)
 
@@ -42,10 +61,18 @@ test('a parent who is here already is asked first: whoever invites learns nothin
 
   // Another class's teacher invites the same address, as somebody new.
   const requestId = newId()
-  const asked = await invite(school.ids.wren, { firstName: 'B.', email: 'bryn@saltmarsh.example' }, requestId)
+  const asked = await invite(
+    school.ids.wren,
+    { firstName: 'B.', email: 'bryn@saltmarsh.example' },
+    requestId,
+  )
   expect(asked.body.address).toBeNull()
   const line = asked.body.guardians.find(({ email }) => email === 'bryn@saltmarsh.example')!
-  expect(line).toMatchObject({ id: requestId, firstName: 'B.', invitation: { id: requestId, state: 'asked', lastUsedAt: null } })
+  expect(line).toMatchObject({
+    id: requestId,
+    firstName: 'B.',
+    invitation: { id: requestId, state: 'asked', lastUsedAt: null },
+  })
   const everything = JSON.stringify(asked.body)
   for (const secret of ['aoife', 'invitation/', id]) expect(everything).not.toContain(secret)
   expect(await childrenOf(parent)).toEqual(['aoife'])
@@ -61,35 +88,48 @@ test('a parent who is here already is asked first: whoever invites learns nothin
     { id: requestId, childName: 'wren', className: 'heron', askedBy: 'Mr Adeyemi' },
     0,
   ])
-  expect((await school.parent.ask('POST', `/sharing/requests/${requestId}/accept`)).status).toBe(404)
-  expect((await school.teacher.ask('POST', `/sharing/requests/${requestId}/accept`)).status).toBe(404)
+  expect((await school.parent.ask('POST', `/sharing/requests/${requestId}/accept`)).status).toBe(
+    404,
+  )
+  expect((await school.teacher.ask('POST', `/sharing/requests/${requestId}/accept`)).status).toBe(
+    404,
+  )
   expect((await parent.ask('POST', `/sharing/requests/${requestId}/accept`)).body).toEqual([])
   expect(await childrenOf(parent)).toEqual(['aoife', 'wren'])
 
   // From now on the way in shows two children: it is told to neither teacher, renewed or not.
-  const { body } = await school.teacher.ask<PupilSharing>('GET', `/sharing/pupils/${school.ids.wren}`)
+  const { body } = await school.teacher.ask<PupilSharing>(
+    'GET',
+    `/sharing/pupils/${school.ids.wren}`,
+  )
   const now = body.guardians.find(({ id: other }) => other === id)!
-  const renewed = await school.teacher.ask<InvitedParent>('POST', `/sharing/pupils/${school.ids.wren}/invitations/${now.invitation!.id}/renew`)
+  const renewed = await school.teacher.ask<InvitedParent>(
+    'POST',
+    `/sharing/pupils/${school.ids.wren}/invitations/${now.invitation!.id}/renew`,
+  )
   expect([renewed.status, renewed.body.address]).toEqual([200, null])
   expect(JSON.stringify(renewed.body)).not.toContain('aoife')
   expect((await test_.lettersTo('bryn@saltmarsh.example')).at(-1)!.body).toMatch(/invitation\//)
 
   // Taken away from one child, the other stays; with none left, nothing opens.
-  const again = await open(/https?:\S+/.exec((await test_.lettersTo('bryn@saltmarsh.example')).at(-1)!.body)![0])
+  const again = await open(
+    /https?:\S+/.exec((await test_.lettersTo('bryn@saltmarsh.example')).at(-1)!.body)![0],
+  )
   await school.teacher.ask('DELETE', `/sharing/pupils/${school.ids.wren}/parents/${id}`)
   expect((await again.ask('GET', `/sharing/children/${school.ids.wren}`)).status).toBe(404)
   expect(await childrenOf(again)).toEqual(['aoife'])
   await school.otherTeacher.ask('DELETE', `/sharing/pupils/${school.ids.aoife}/parents/${id}`)
   expect((await again.ask('GET', '/sharing/children')).status).toBe(401)
-}) // prettier-ignore
+})
 
 test('a way in that a teacher was told, or printed, opens nothing of a child that comes later', async () => {
   const mail = 'eira@saltmarsh.example'
   await invite(school.ids.aoife, { firstName: 'Eira', email: mail }, newId(), school.otherTeacher)
   // The teacher prints the letter before Eira has come, keeps a copy, and tries it.
   const printed = await school.otherTeacher.fetch('POST', '/sharing/letters', {
-    body: JSON.stringify({ pupilId: school.ids.aoife }), headers: { 'Content-Type': 'application/json' },
-  }) // prettier-ignore
+    body: JSON.stringify({ pupilId: school.ids.aoife }),
+    headers: { 'Content-Type': 'application/json' },
+  })
   const file = path.join(test_.config.dataFolder, 'kept.pdf')
   writeFileSync(file, Buffer.from(await printed.arrayBuffer()))
   const text = execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' })
@@ -101,10 +141,17 @@ test('a way in that a teacher was told, or printed, opens nothing of a child tha
   const requestId = newId()
   await invite(school.ids.wren, { firstName: 'Eira', email: mail }, requestId)
   expect((await parent.ask('POST', `/sharing/requests/${requestId}/accept`)).status).toBe(200)
-  // The page she said yes on goes on, the one opened by the copy does not, and the copy opens nothing any more.
+  // The page she said yes on goes on, the one opened by the copy does not, and the copy opens
+  // nothing any more.
   expect(await childrenOf(parent)).toEqual(['aoife', 'wren'])
   expect((await snoop.ask('GET', '/sharing/children')).status).toBe(401)
-  expect((await test_.visitor().ask('POST', '/accounts/sign-in/invitation', { token: kept.split('/').at(-1) })).status).toBe(410)
+  expect(
+    (
+      await test_
+        .visitor()
+        .ask('POST', '/accounts/sign-in/invitation', { token: kept.split('/').at(-1) })
+    ).status,
+  ).toBe(410)
   const fresh = await open(/https?:\S+/.exec((await test_.lettersTo(mail)).at(-1)!.body)![0])
   expect(await childrenOf(fresh)).toEqual(['aoife', 'wren'])
 })
@@ -130,21 +177,32 @@ test('a way in is told once, to whoever made it, and can be made anew', async ()
   const made = await invite(school.ids.wren, { firstName: 'Dilys', email: null }, id)
   const parent = await open(made.body.address!)
   expect(await childrenOf(parent)).toEqual(['wren'])
-  expect((await invite(school.ids.wren, { firstName: 'Dilys', email: null }, id)).body.address).toBeNull()
-  const { body } = await school.teacher.ask<PupilSharing>('GET', `/sharing/pupils/${school.ids.wren}`)
+  expect(
+    (await invite(school.ids.wren, { firstName: 'Dilys', email: null }, id)).body.address,
+  ).toBeNull()
+  const { body } = await school.teacher.ask<PupilSharing>(
+    'GET',
+    `/sharing/pupils/${school.ids.wren}`,
+  )
   expect(JSON.stringify(body)).not.toContain('/invitation/')
   const { id: invitationId } = body.guardians.find((guardian) => guardian.id === id)!.invitation!
-  const renewed = await school.teacher.ask<InvitedParent>('POST', `/sharing/pupils/${school.ids.wren}/invitations/${invitationId}/renew`)
+  const renewed = await school.teacher.ask<InvitedParent>(
+    'POST',
+    `/sharing/pupils/${school.ids.wren}/invitations/${invitationId}/renew`,
+  )
   expect(renewed.body.address).not.toBe(made.body.address)
   expect((await parent.ask('GET', '/sharing/children')).status).toBe(401)
   expect(await childrenOf(await open(renewed.body.address!))).toEqual(['wren'])
-}) // prettier-ignore
+})
 
 test('the address of a member of staff is nobody’s parent, and another parent’s id opens nothing', async () => {
-  expect((await invite(school.ids.wren, { firstName: 'X', email: 'a@saltmarsh.example' })).body.type).toBe(
-    '/problems/accounts/email-taken',
-  )
-  expect((await invite(school.ids.wren, { firstName: 'X', email: null }, school.ids.aoifesParent)).status).toBe(404)
+  expect(
+    (await invite(school.ids.wren, { firstName: 'X', email: 'a@saltmarsh.example' })).body.type,
+  ).toBe('/problems/accounts/email-taken')
+  expect(
+    (await invite(school.ids.wren, { firstName: 'X', email: null }, school.ids.aoifesParent))
+      .status,
+  ).toBe(404)
   expect((await invite(school.ids.wren, { firstName: '', email: null })).status).toBe(400)
   expect((await invite(school.ids.wren, { firstName: 'X', email: 'no address' })).status).toBe(400)
 })
@@ -160,7 +218,9 @@ test('letters carry the way in, for those who have not come yet', async () => {
   const address = /http:\/\/nibquill\.example\/invitation\/\S+/.exec(text)![0]
   expect(text).toContain('Dear Nerys')
   const parent = await open(address)
-  expect((await parent.ask<Child[]>('GET', '/sharing/children')).body.map(({ firstName }) => firstName)).toEqual(['tomasz'])
+  expect(
+    (await parent.ask<Child[]>('GET', '/sharing/children')).body.map(({ firstName }) => firstName),
+  ).toEqual(['tomasz'])
   // Now that she has come, there is nobody left to write to.
   const none = await letters({ pupilId: school.ids.tomasz })
   expect(((await none.json()) as Problem).type).toBe('/problems/sharing/no-letters')
@@ -169,12 +229,15 @@ test('letters carry the way in, for those who have not come yet', async () => {
 test('consent is written down with who and when, and counts at once', async () => {
   const piece = await school.approved()
   const at = `/sharing/pupils/${school.ids.wren}`
-  const sees = async () => (await school.parent.ask('GET', `/sharing/children/${school.ids.wren}`)).status
+  const sees = async () =>
+    (await school.parent.ask('GET', `/sharing/children/${school.ids.wren}`)).status
   expect(await sees()).toBe(200)
   await school.teacher.ask('PUT', `${at}/consents/sharing`, { granted: false })
   expect(await sees()).toBe(404)
   expect((await school.parent.ask('GET', `/media/${piece.parts[0]!.mediaId}/320`)).status).toBe(404)
-  const { body } = await school.teacher.ask<PupilSharing>('PUT', `${at}/consents/voice`, { granted: true })
+  const { body } = await school.teacher.ask<PupilSharing>('PUT', `${at}/consents/voice`, {
+    granted: true,
+  })
   expect(body.consents).toMatchObject([
     { kind: 'photos', granted: null, saidBy: null },
     { kind: 'voice', granted: true, saidBy: 'Mr Adeyemi', saidAt: '2026-11-23T10:00:00.000Z' },
@@ -186,13 +249,22 @@ test('consent is written down with who and when, and counts at once', async () =
 
 test('all of this is for the class’s teachers and the lead', async () => {
   const at = `/sharing/pupils/${school.ids.wren}`
-  for (const [who, status] of [[school.otherTeacher, 404], [school.wren, 404], [school.parent, 404], [test_.visitor(), 401]] as const) {
-    expect((await invite(school.ids.wren, { firstName: 'X', email: null }, newId(), who)).status).toBe(status)
+  for (const [who, status] of [
+    [school.otherTeacher, 404],
+    [school.wren, 404],
+    [school.parent, 404],
+    [test_.visitor(), 401],
+  ] as const) {
+    expect(
+      (await invite(school.ids.wren, { firstName: 'X', email: null }, newId(), who)).status,
+    ).toBe(status)
     expect((await who.ask('GET', at)).status).toBe(status)
     expect((await who.ask('PUT', `${at}/consents/sharing`, { granted: true })).status).toBe(status)
-    expect((await who.ask('POST', '/sharing/letters', { classId: school.ids.heron })).status).toBe(status)
+    expect((await who.ask('POST', '/sharing/letters', { classId: school.ids.heron })).status).toBe(
+      status,
+    )
     expect((await who.ask('DELETE', `${at}/parents/${school.ids.wrensParent}`)).status).toBe(status)
     expect((await who.ask('GET', '/mail')).status).toBe(status)
     expect((await who.ask('POST', `/accounts/pupils/${school.ids.wren}/card`)).status).toBe(status)
   }
-}) // prettier-ignore
+})

@@ -26,7 +26,9 @@ export class Sharing {
   }
 
   async #children(where: string, parameters: unknown[]): Promise<Child[]> {
-    const rows = await this.#platform.db.manager.query<(Omit<Child, 'peg'> & { symbol: never; colour: never })[]>(
+    const rows = await this.#platform.db.manager.query<
+      (Omit<Child, 'peg'> & { symbol: never; colour: never })[]
+    >(
       `select distinct p.id, p.first_name as "firstName", p.last_name as "lastName", p.peg_symbol as symbol, p.peg_colour as colour,
          (select c.name ${classOfPerson('p.id')}) as "className", ${consents('p.id')} as shared
        from person p join guardian g on g.pupil_id = p.id ${where} order by p.first_name, p.id`,
@@ -59,25 +61,44 @@ export class Sharing {
     }
   }
 
-  /** The piece behind a printed page. @throws DomainError `sharing/link-over`, `sharing/link-for-school` */
+  /**
+   * The piece behind a printed page.
+   * @throws DomainError `sharing/link-over`, `sharing/link-for-school`
+   */
   async openLink(viewer: SignedIn | null, token: string): Promise<LinkedPiece> {
     const { pieceId, expiresAt } = await this.#guard.linkedPiece(viewer, token)
     const manager = this.#platform.db.manager
     const [piece] = await listSharedPieces(manager, 'where p.id = $2', [null, pieceId])
     if (!piece) throw new DomainError('sharing/link-over')
     const school = await manager.findOneOrFail(SchoolRow, { where: {} })
-    return { piece: sharedPiece(piece), schoolName: school.name, expiresAt: expiresAt.toISOString() }
+    return {
+      piece: sharedPiece(piece),
+      schoolName: school.name,
+      expiresAt: expiresAt.toISOString(),
+    }
   }
 
-  /** A link for a page of a book. The same page of the same book always gets the same link. @returns its token */
-  async makePageLink(manager: EntityManager, link: { bookId: string; pieceId: string; expiresAt: Date }): Promise<string> {
+  /**
+   * A link for a page of a book. The same page of the same book always gets the same link.
+   * @returns its token
+   */
+  async makePageLink(
+    manager: EntityManager,
+    link: { bookId: string; pieceId: string; expiresAt: Date },
+  ): Promise<string> {
     const token = this.#platform.secrets.tokenFor('page-link', `${link.bookId}/${link.pieceId}`)
     const tokenHash = this.#platform.secrets.hash('page-link', token)
     await manager
       .createQueryBuilder()
       .insert()
       .into(PageLinkRow)
-      .values({ id: newId(), ...link, tokenHash, createdAt: this.#platform.clock.now(), withdrawnAt: null })
+      .values({
+        id: newId(),
+        ...link,
+        tokenHash,
+        createdAt: this.#platform.clock.now(),
+        withdrawnAt: null,
+      })
       .orIgnore()
       .execute()
     return token
@@ -86,7 +107,10 @@ export class Sharing {
   async withdrawPageLinks(viewer: SignedIn, bookId: string): Promise<void> {
     const now = this.#platform.clock.now()
     await this.#platform.db.transaction(async (manager) => {
-      await manager.query('update page_link set withdrawn_at = $2 where book_id = $1 and withdrawn_at is null', [bookId, now])
+      await manager.query(
+        'update page_link set withdrawn_at = $2 where book_id = $1 and withdrawn_at is null',
+        [bookId, now],
+      )
       await note(manager, now, viewer.personId, 'link.withdraw', bookId)
     })
   }

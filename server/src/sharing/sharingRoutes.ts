@@ -1,6 +1,19 @@
 import {
-  AddParent, Children, ChildWork, ConsentParams, GuardianRequests, Id, IdParams, InvitedParent, LettersOrder, LinkedPiece, LinkParams, ParentParams, PupilSharing, PutConsent,
-} from '@nibquill/contract' // prettier-ignore
+  AddParent,
+  Children,
+  ChildWork,
+  ConsentParams,
+  GuardianRequests,
+  Id,
+  IdParams,
+  InvitedParent,
+  LettersOrder,
+  LinkedPiece,
+  LinkParams,
+  ParentParams,
+  PupilSharing,
+  PutConsent,
+} from '@nibquill/contract'
 import { DomainError } from '@nibquill/core'
 import { Router } from 'express'
 import * as v from 'valibot'
@@ -35,16 +48,28 @@ function familyRoutes({ guard, sharing, invitations }: Services): Router {
   })
   router.get('/links/:token', async (request, response) => {
     response.set('Cache-Control', 'no-store')
-    answer(response, LinkedPiece, await sharing.openLink(signedIn(request), read(LinkParams, request.params).token))
+    answer(
+      response,
+      LinkedPiece,
+      await sharing.openLink(signedIn(request), read(LinkParams, request.params).token),
+    )
   })
   router.get('/requests', async (request, response) =>
-    answer(response, GuardianRequests, await invitations.listRequests(guard.own(signedIn(request), 'parent'))),
+    answer(
+      response,
+      GuardianRequests,
+      await invitations.listRequests(guard.own(signedIn(request), 'parent')),
+    ),
   )
   for (const word of ['accept', 'decline'] as const)
     router.post(`/requests/:id/${word}`, async (request, response) => {
       const parent = guard.own(signedIn(request), 'parent')
       const { id } = read(IdParams, request.params)
-      answer(response, GuardianRequests, await invitations.answerRequest(parent, id, word === 'accept'))
+      answer(
+        response,
+        GuardianRequests,
+        await invitations.answerRequest(parent, id, word === 'accept'),
+      )
     })
   return router
 }
@@ -76,12 +101,25 @@ function parentRoutes({ guard, invitations, school }: Services): Router {
   router.put('/pupils/:id/consents/:kind', async (request, response) => {
     const { id, kind } = read(ConsentParams, request.params)
     await guard.pupil(signedIn(request), 'consent.change', id)
-    answer(response, PupilSharing, await invitations.putConsent(staff(request), id, kind, read(PutConsent, request.body).granted))
+    answer(
+      response,
+      PupilSharing,
+      await invitations.putConsent(
+        staff(request),
+        id,
+        kind,
+        read(PutConsent, request.body).granted,
+      ),
+    )
   })
   router.put('/pupils/:id/parents/:parentId', async (request, response) => {
     const { id, parentId } = read(ParentParams, request.params)
     await guard.pupil(signedIn(request), 'invitation.make', id)
-    answer(response, InvitedParent, await invitations.inviteParent(staff(request), id, parentId, read(AddParent, request.body)))
+    answer(
+      response,
+      InvitedParent,
+      await invitations.inviteParent(staff(request), id, parentId, read(AddParent, request.body)),
+    )
   })
   router.delete('/pupils/:id/parents/:parentId', async (request, response) => {
     const { id, parentId } = read(ParentParams, request.params)
@@ -93,7 +131,11 @@ function parentRoutes({ guard, invitations, school }: Services): Router {
       const { id, invitationId } = read(InvitationParams, request.params)
       const viewer = signedIn(request)
       await guard.pupil(viewer, change === 'renew' ? 'invitation.make' : 'invitation.withdraw', id)
-      answer(response, InvitedParent, await invitations.changeInvitation(viewer!, id, invitationId, change))
+      answer(
+        response,
+        InvitedParent,
+        await invitations.changeInvitation(viewer!, id, invitationId, change),
+      )
     })
   }
   return router

@@ -34,16 +34,35 @@ export type TaskRow = {
 export const TaskRow = row<TaskRow>(
   'task',
   {
-    id, classId: refer('class'), unitId: maybe(refer('unit')), folderId: refer('folder'), strandId: maybe(refer('strand')), title: text,
-    instructions: text, steps: json, asks: json, opensAt: maybe(moment), dueAt: maybe(moment), folderChangeable: flag, forAll: flag,
-    position: integer, version: integer, createdAt: moment, closedAt: maybe(moment),
-  }, // prettier-ignore
+    id,
+    classId: refer('class'),
+    unitId: maybe(refer('unit')),
+    folderId: refer('folder'),
+    strandId: maybe(refer('strand')),
+    title: text,
+    instructions: text,
+    steps: json,
+    asks: json,
+    opensAt: maybe(moment),
+    dueAt: maybe(moment),
+    folderChangeable: flag,
+    forAll: flag,
+    position: integer,
+    version: integer,
+    createdAt: moment,
+    closedAt: maybe(moment),
+  },
   { indices: [{ columns: ['classId'] }, { columns: ['unitId'] }, { columns: ['folderId'] }] },
 )
 
-const perPupil = { taskId: refer('task', { key: true, cascade: true }), personId: refer('person', { key: true, cascade: true }) }
+const perPupil = {
+  taskId: refer('task', { key: true, cascade: true }),
+  personId: refer('person', { key: true, cascade: true }),
+}
 export type TaskPupilRow = { taskId: string; personId: string }
-export const TaskPupilRow = row<TaskPupilRow>('task_pupil', perPupil, { indices: [{ columns: ['personId'] }] })
+export const TaskPupilRow = row<TaskPupilRow>('task_pupil', perPupil, {
+  indices: [{ columns: ['personId'] }],
+})
 
 /** Done elsewhere: the pupil ticked it. */
 export type TaskTickRow = { taskId: string; personId: string; tickedAt: Date }
@@ -61,10 +80,23 @@ export const NudgeRow = row<NudgeRow>(
   { indices: [{ columns: ['personId'] }] },
 )
 
-/** What hangs on a task: the instruction in the teacher's voice, pictures and papers to look at, an example of good work. */
-export type TaskMediaRow = { taskId: string; mediaId: string; role: 'voice' | 'material' | 'example'; position: number }
+/**
+ * What hangs on a task: the instruction in the teacher's voice, pictures and papers to look at, an
+ * example of good work.
+ */
+export type TaskMediaRow = {
+  taskId: string
+  mediaId: string
+  role: 'voice' | 'material' | 'example'
+  position: number
+}
 export const TaskMediaRow = row<TaskMediaRow>(
   'task_media',
-  { taskId: refer('task', { key: true, cascade: true }), mediaId: refer('media', { key: true }), role: text, position: integer },
+  {
+    taskId: refer('task', { key: true, cascade: true }),
+    mediaId: refer('media', { key: true }),
+    role: text,
+    position: integer,
+  },
   { indices: [{ columns: ['mediaId'] }] },
 )

@@ -1,19 +1,38 @@
 import { v7 as newId } from 'uuid'
 import type { MakeTask, Problem, Standing, Task, Unit } from '@nibquill/contract'
-import { type Person, picture, type SmallSchool, type TestServer, until, useSmallSchool } from '../testing/testServer.ts'
+import {
+  type Person,
+  picture,
+  type SmallSchool,
+  type TestServer,
+  until,
+  useSmallSchool,
+} from '../testing/testServer.ts'
 
 let test_: TestServer
 let school: SmallSchool
 useSmallSchool((opened) => ({ test: test_, school } = opened))
 
 const input = (change: Partial<MakeTask> = {}): MakeTask => ({
-  classId: school.ids.heron, folderId: school.ids.open, unitId: null, strandId: null, title: 'Shore poem', instructions: 'Write four lines.', media: [],
-  steps: ['plan', 'finished'], asks: [{ kind: 'photo', count: 2 }], opens: null, due: { day: '2026-12-01', time: '15:00' }, folderChangeable: false,
-  pupilIds: null, ...change,
-}) // prettier-ignore
+  classId: school.ids.heron,
+  folderId: school.ids.open,
+  unitId: null,
+  strandId: null,
+  title: 'Shore poem',
+  instructions: 'Write four lines.',
+  media: [],
+  steps: ['plan', 'finished'],
+  asks: [{ kind: 'photo', count: 2 }],
+  opens: null,
+  due: { day: '2026-12-01', time: '15:00' },
+  folderChangeable: false,
+  pupilIds: null,
+  ...change,
+})
 const make = (change: Partial<MakeTask> = {}, who: Person = school.teacher, id = newId()) =>
   who.ask<Task & Problem>('PUT', `/tasks/${id}`, input(change))
-const listOf = async (who: Person) => (await who.ask<Task[]>('GET', '/tasks')).body.map(({ id }) => id)
+const listOf = async (who: Person) =>
+  (await who.ask<Task[]>('GET', '/tasks')).body.map(({ id }) => id)
 
 test('a task is set once however often it is sent, in school time', async () => {
   const id = newId()
@@ -29,8 +48,12 @@ test('a task is set once however often it is sent, in school time', async () => 
 })
 
 test('summer time, and the night the clocks change', async () => {
-  expect((await make({ due: { day: '2027-06-01', time: '15:00' } })).body.dueAt).toBe('2027-06-01T14:00:00.000Z')
-  expect((await make({ due: { day: '2027-03-28', time: '01:30' } })).body.dueAt).toBe('2027-03-28T01:30:00.000Z')
+  expect((await make({ due: { day: '2027-06-01', time: '15:00' } })).body.dueAt).toBe(
+    '2027-06-01T14:00:00.000Z',
+  )
+  expect((await make({ due: { day: '2027-03-28', time: '01:30' } })).body.dueAt).toBe(
+    '2027-03-28T01:30:00.000Z',
+  )
   const advice = async (day: string, time: string) =>
     (
       await school.teacher.ask<{ warning: string | null }>(
@@ -38,7 +61,9 @@ test('summer time, and the night the clocks change', async () => {
         `/tasks/due?classId=${school.ids.heron}&day=${day}&time=${time}`,
       )
     ).body.warning
-  expect(await advice('2027-03-28', '01:30')).toBe('The clocks change that night, so it will be due at 02:30.')
+  expect(await advice('2027-03-28', '01:30')).toBe(
+    'The clocks change that night, so it will be due at 02:30.',
+  )
   expect(await advice('2026-12-05', '15:00')).toBe('There are no lessons that day.')
   expect(await advice('2026-11-20', '15:00')).toBe('That is in the past.')
   expect(await advice('2026-12-01', '15:00')).toBeNull()
@@ -47,22 +72,40 @@ test('summer time, and the night the clocks change', async () => {
 test.each([
   { why: 'no title', change: { title: '  ' }, status: 400 },
   { why: 'no step', change: { steps: [] }, status: 400 },
-  { why: 'a time that is none', change: { due: { day: '2026-12-01', time: '25:00' } }, status: 400 },
-  { why: 'due before it opens', change: { opens: { day: '2026-12-02', time: '08:00' } }, status: 400 },
+  {
+    why: 'a time that is none',
+    change: { due: { day: '2026-12-01', time: '25:00' } },
+    status: 400,
+  },
+  {
+    why: 'due before it opens',
+    change: { opens: { day: '2026-12-02', time: '08:00' } },
+    status: 400,
+  },
   { why: 'a folder of another class', change: { folderId: newId() }, status: 404 },
   { why: 'a unit of another class', change: { unitId: newId() }, status: 404 },
-  { why: 'a file of somebody else', change: { media: [{ mediaId: newId(), role: 'example' as const }] }, status: 404 },
+  {
+    why: 'a file of somebody else',
+    change: { media: [{ mediaId: newId(), role: 'example' as const }] },
+    status: 404,
+  },
   { why: 'for nobody', change: { pupilIds: [] }, status: 400 },
-])('$why is refused', async ({ change, status }) => expect((await make(change)).status).toBe(status))
+])('$why is refused', async ({ change, status }) =>
+  expect((await make(change)).status).toBe(status),
+)
 
 test('it is for all or for some, now or from a later moment', async () => {
   const some = (await make({ pupilIds: [school.ids.wren, school.ids.aoife] })).body
   expect(await listOf(school.wren)).toContain(some.id)
   expect(await listOf(school.tomasz)).not.toContain(some.id)
   expect((await school.tomasz.ask('GET', `/tasks/${some.id}`)).status).toBe(404)
-  expect((await school.tomasz.ask('PUT', `/pieces/${newId()}`, { taskId: some.id })).status).toBe(404)
+  expect((await school.tomasz.ask('PUT', `/pieces/${newId()}`, { taskId: some.id })).status).toBe(
+    404,
+  )
   // Aoife is in another class, so she is not among them.
-  expect((await school.teacher.ask<Task>('GET', `/tasks/${some.id}`)).body.pupilIds).toEqual([school.ids.wren])
+  expect((await school.teacher.ask<Task>('GET', `/tasks/${some.id}`)).body.pupilIds).toEqual([
+    school.ids.wren,
+  ])
 
   const later = (await make({ opens: { day: '2026-11-24', time: '08:00' } })).body
   expect(await listOf(school.wren)).not.toContain(later.id)
@@ -79,20 +122,37 @@ test('it is for all or for some, now or from a later moment', async () => {
 test('two teachers changing one task at once: the second is told, and nothing is lost', async () => {
   const task = (await make()).body
   const { classId: _classId, ...rest } = input({ title: 'Changed' })
-  expect((await school.teacher.ask('PATCH', `/tasks/${task.id}`, { ...rest, seenVersion: 1 })).status).toBe(200)
-  expect((await school.teacher.ask('PATCH', `/tasks/${task.id}`, { ...rest, title: 'Mine', seenVersion: 1 })).body).toMatchObject(
-    { type: '/problems/task/stale', version: 2 },
-  )
+  expect(
+    (await school.teacher.ask('PATCH', `/tasks/${task.id}`, { ...rest, seenVersion: 1 })).status,
+  ).toBe(200)
+  expect(
+    (
+      await school.teacher.ask('PATCH', `/tasks/${task.id}`, {
+        ...rest,
+        title: 'Mine',
+        seenVersion: 1,
+      })
+    ).body,
+  ).toMatchObject({ type: '/problems/task/stale', version: 2 })
   expect((await school.teacher.ask<Task>('GET', `/tasks/${task.id}`)).body.title).toBe('Changed')
 })
 
 test('pictures, a PDF and a voice hang on it; pupils of the class read them, others do not; films and texts are refused', async () => {
   // An EBML head with DocType `webm`, then the codec's name as Matroska writes it.
   const head = [0x1a, 0x45, 0xdf, 0xa3, 0x87, 0x42, 0x82, 0x84]
-  const webm = Buffer.concat([Buffer.from(head), Buffer.from('webm....A_OPUS....', 'latin1'), Buffer.alloc(64)])
+  const webm = Buffer.concat([
+    Buffer.from(head),
+    Buffer.from('webm....A_OPUS....', 'latin1'),
+    Buffer.alloc(64),
+  ])
   const files = [
     { bytes: await picture(), filename: 'pool.jpg', role: 'material', kind: 'picture' },
-    { bytes: Buffer.from('%PDF-1.4\n1 0 obj<<>>endobj\n%%EOF'), filename: 'sheet.pdf', role: 'material', kind: 'paper' },
+    {
+      bytes: Buffer.from('%PDF-1.4\n1 0 obj<<>>endobj\n%%EOF'),
+      filename: 'sheet.pdf',
+      role: 'material',
+      kind: 'paper',
+    },
     { bytes: webm, filename: 'voice.webm', role: 'voice', kind: 'voice' },
   ] as const
   const media = []
@@ -108,15 +168,21 @@ test('pictures, a PDF and a voice hang on it; pupils of the class read them, oth
     for (const other of [school.aoife, school.parent, school.otherTeacher])
       expect((await other.fetch('GET', `/media/${mediaId}/full`)).status).toBe(404)
   }
-  expect((await school.teacher.upload(Buffer.from(webm.toString('latin1').replace('A_OPUS', 'V_VP80'), 'latin1'))).status).toBe(
-    415,
-  )
+  expect(
+    (
+      await school.teacher.upload(
+        Buffer.from(webm.toString('latin1').replace('A_OPUS', 'V_VP80'), 'latin1'),
+      )
+    ).status,
+  ).toBe(415)
   expect((await school.teacher.upload(Buffer.from('just words'))).status).toBe(415)
   // A pupil sends pictures only, so far.
   expect((await school.wren.upload(files[1].bytes)).status).toBe(415)
   // What hangs there stays when another teacher of the class changes the task.
   const { classId: _classId, ...rest } = input({ media, title: 'With files' })
-  expect((await school.teacher.ask('PATCH', `/tasks/${task.id}`, { ...rest, seenVersion: 1 })).body).toMatchObject({
+  expect(
+    (await school.teacher.ask('PATCH', `/tasks/${task.id}`, { ...rest, seenVersion: 1 })).body,
+  ).toMatchObject({
     title: 'With files',
   })
 })
@@ -125,17 +191,32 @@ test('who stands where; a tick counts as done; a nudge reaches those who owe som
   const task = (await make()).body
   const at = `/tasks/${task.id}`
   expect((await school.tomasz.ask('POST', `${at}/tick`)).body).toMatchObject({ ticked: true })
-  const standings = async () => (await school.teacher.ask<Standing[]>('GET', `${at}/standings`)).body
+  const standings = async () =>
+    (await school.teacher.ask<Standing[]>('GET', `${at}/standings`)).body
   const of = async (id: string) => (await standings()).find(({ pupil }) => pupil.id === id)!
-  expect([(await of(school.ids.wren)).standing, (await of(school.ids.tomasz)).standing]).toEqual(['none', 'ticked'])
-  await school.teacher.ask('POST', `${at}/nudge`, { pupilIds: [school.ids.wren, school.ids.tomasz] })
-  expect([(await of(school.ids.wren)).nudgedAt, (await of(school.ids.tomasz)).nudgedAt]).toEqual([expect.any(String), null])
+  expect([(await of(school.ids.wren)).standing, (await of(school.ids.tomasz)).standing]).toEqual([
+    'none',
+    'ticked',
+  ])
+  await school.teacher.ask('POST', `${at}/nudge`, {
+    pupilIds: [school.ids.wren, school.ids.tomasz],
+  })
+  expect([(await of(school.ids.wren)).nudgedAt, (await of(school.ids.tomasz)).nudgedAt]).toEqual([
+    expect.any(String),
+    null,
+  ])
   expect((await school.wren.ask<Task>('GET', at)).body.nudgedAt).toEqual(expect.any(String))
-  expect((await school.teacher.ask<Task>('GET', at)).body.counts).toMatchObject({ pupils: 2, ticked: 1, submitted: 0 })
+  expect((await school.teacher.ask<Task>('GET', at)).body.counts).toMatchObject({
+    pupils: 2,
+    ticked: 1,
+    submitted: 0,
+  })
   await school.tomasz.ask('DELETE', `${at}/tick`)
   expect((await of(school.ids.tomasz)).standing).toBe('none')
   await school.teacher.ask('POST', `${at}/close`)
-  expect((await school.tomasz.ask('POST', `${at}/tick`)).body).toMatchObject({ type: '/problems/task/closed' })
+  expect((await school.tomasz.ask('POST', `${at}/tick`)).body).toMatchObject({
+    type: '/problems/task/closed',
+  })
   expect(await listOf(school.tomasz)).not.toContain(task.id)
   await school.teacher.ask('POST', `${at}/open`)
   expect(await listOf(school.tomasz)).toContain(task.id)
@@ -143,7 +224,10 @@ test('who stands where; a tick counts as done; a nudge reaches those who owe som
 
 test('a copy waits a week, and a unit is used again in the next year with its dates shifted by school weeks', async () => {
   const unitId = newId()
-  await school.teacher.ask('PUT', `/tasks/units/${unitId}`, { classId: school.ids.heron, title: 'Life on the shore' })
+  await school.teacher.ask('PUT', `/tasks/units/${unitId}`, {
+    classId: school.ids.heron,
+    title: 'Life on the shore',
+  })
   const task = (await make({ unitId, due: { day: '2026-09-10', time: '15:00' } })).body
   const copy = (await school.teacher.ask<Task>('POST', `/tasks/${task.id}/duplicate`)).body
   expect(copy).toMatchObject({ title: 'Shore poem (copy)', dueAt: null, unit: { id: unitId } })
@@ -151,19 +235,38 @@ test('a copy waits a week, and a unit is used again in the next year with its da
 
   const [yearId, classId, fresh] = [newId(), newId(), newId()]
   await school.teacher.ask('PUT', `/school/years/${yearId}`, {
-    name: '2027/28', startsOn: '2027-09-01', endsOn: '2028-08-31', closedDays: [{ id: newId(), name: 'Staff day', startsOn: '2027-09-16', endsOn: '2027-09-16' }],
+    name: '2027/28',
+    startsOn: '2027-09-01',
+    endsOn: '2028-08-31',
+    closedDays: [{ id: newId(), name: 'Staff day', startsOn: '2027-09-16', endsOn: '2027-09-16' }],
     terms: [{ id: newId(), name: 'Autumn 27', startsOn: '2027-09-06', endsOn: '2027-12-17' }],
-  }) // prettier-ignore
-  await school.teacher.ask('PUT', `/school/classes/${classId}`, { schoolYearId: yearId, name: 'Egret', yearGroup: 'Year 4' })
-  const reuse = () => school.teacher.ask<Unit[]>('POST', `/tasks/units/${fresh}/reuse`, { unitId, classId })
+  })
+  await school.teacher.ask('PUT', `/school/classes/${classId}`, {
+    schoolYearId: yearId,
+    name: 'Egret',
+    yearGroup: 'Year 4',
+  })
+  const reuse = () =>
+    school.teacher.ask<Unit[]>('POST', `/tasks/units/${fresh}/reuse`, { unitId, classId })
   // The class has no folder but the whole school's, which is taken.
   expect((await reuse()).status).toBe(200)
-  expect((await reuse()).body.find(({ id }) => id === fresh)).toMatchObject({ taskCount: 2, className: 'Egret', running: true })
-  const tasks = (await school.teacher.ask<Task[]>('GET', '/tasks')).body.filter(({ unit }) => unit?.id === fresh)
+  expect((await reuse()).body.find(({ id }) => id === fresh)).toMatchObject({
+    taskCount: 2,
+    className: 'Egret',
+    running: true,
+  })
+  const tasks = (await school.teacher.ask<Task[]>('GET', '/tasks')).body.filter(
+    ({ unit }) => unit?.id === fresh,
+  )
   // Thursday of the second school week is a staff day next year, so it is the Friday.
   expect(tasks.map(({ dueAt }) => dueAt)).toContain('2027-09-17T14:00:00.000Z')
   expect(
-    (await school.otherTeacher.ask('POST', `/tasks/units/${newId()}/reuse`, { unitId, classId: school.ids.plover })).status,
+    (
+      await school.otherTeacher.ask('POST', `/tasks/units/${newId()}/reuse`, {
+        unitId,
+        classId: school.ids.plover,
+      })
+    ).status,
   ).toBe(404)
   await school.teacher.ask('DELETE', `/tasks/units/${unitId}`)
   expect((await school.teacher.ask<Task>('GET', `/tasks/${task.id}`)).body.unit).toBeNull()
@@ -172,17 +275,28 @@ test('a copy waits a week, and a unit is used again in the next year with its da
 test('nobody but the class’s teachers sets, changes or watches a task', async () => {
   const task = (await make()).body
   const { classId: _classId, ...change } = input()
-  for (const [who, status] of [[school.otherTeacher, 404], [school.wren, 404], [school.parent, 404], [test_.visitor(), 401]] as const) {
+  for (const [who, status] of [
+    [school.otherTeacher, 404],
+    [school.wren, 404],
+    [school.parent, 404],
+    [test_.visitor(), 401],
+  ] as const) {
     expect((await make({}, who)).status).toBe(status)
     for (const [method, address, body] of [
-      ['PATCH', '', { ...change, seenVersion: 1 }], ['POST', '/close', {}], ['POST', '/duplicate', {}], ['GET', '/standings', undefined],
+      ['PATCH', '', { ...change, seenVersion: 1 }],
+      ['POST', '/close', {}],
+      ['POST', '/duplicate', {}],
+      ['GET', '/standings', undefined],
       ['POST', '/nudge', { pupilIds: [school.ids.wren] }],
     ] as const)
-      expect({ address, status: (await who.ask(method, `/tasks/${task.id}${address}`, body)).status }).toEqual({ address, status })
+      expect({
+        address,
+        status: (await who.ask(method, `/tasks/${task.id}${address}`, body)).status,
+      }).toEqual({ address, status })
   }
   expect((await school.teacher.ask('POST', `/tasks/${task.id}/tick`)).status).toBe(404)
   expect((await school.aoife.ask('POST', `/tasks/${task.id}/tick`)).status).toBe(404)
-}) // prettier-ignore
+})
 
 test('an id that is another class’s task shows nothing of it', async () => {
   const theirs = (await make()).body.id

@@ -1,5 +1,12 @@
 import type { ChangeTask, DueAdvice, MakeTask, Standing, Task } from '@nibquill/contract'
-import { DomainError, isSchoolDay, schoolDay, schoolMoment, schoolTime, shiftBySchoolWeeks } from '@nibquill/core'
+import {
+  DomainError,
+  isSchoolDay,
+  schoolDay,
+  schoolMoment,
+  schoolTime,
+  shiftBySchoolWeeks,
+} from '@nibquill/core'
 import type { EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
 import { shownTo } from '../access/guard.ts'
@@ -23,7 +30,10 @@ export class Tasks {
     this.#school = school
   }
 
-  /** Open tasks by due moment, those without one last: with a pupil's own pieces, or with a teacher's counts. */
+  /**
+   * Open tasks by due moment, those without one last: with a pupil's own pieces, or with a
+   * teacher's counts.
+   */
   async list(viewer: SignedIn, options: { closed: boolean }): Promise<Task[]> {
     return this.#select(
       viewer,
@@ -53,14 +63,27 @@ export class Tasks {
          left join unit u on u.id = t.unit_id ${tail}`,
       [viewer.personId, ...parameters],
     )
-    return rows.map(({ folderId, folderName, symbol, colour, dueAt, opensAt, unitId, unitTitle, nudgedAt, ...task }) => ({
-      ...task,
-      dueAt: dueAt?.toISOString() ?? null,
-      opensAt: opensAt?.toISOString() ?? null,
-      nudgedAt: nudgedAt?.toISOString() ?? null,
-      unit: unitId ? { id: unitId, title: unitTitle } : null,
-      folder: { id: folderId, name: folderName, symbol, colour },
-    }))
+    return rows.map(
+      ({
+        folderId,
+        folderName,
+        symbol,
+        colour,
+        dueAt,
+        opensAt,
+        unitId,
+        unitTitle,
+        nudgedAt,
+        ...task
+      }) => ({
+        ...task,
+        dueAt: dueAt?.toISOString() ?? null,
+        opensAt: opensAt?.toISOString() ?? null,
+        nudgedAt: nudgedAt?.toISOString() ?? null,
+        unit: unitId ? { id: unitId, title: unitTitle } : null,
+        folder: { id: folderId, name: folderName, symbol, colour },
+      }),
+    )
   }
 
   /** Again with the same id it answers with the task that is there. */
@@ -84,25 +107,53 @@ export class Tasks {
     input: Omit<MakeTask, 'classId'>,
   ): Promise<void> {
     const { media, pupilIds, ...row } = await this.#rowOf(manager, classId, input)
-    await refuseForeign(manager, viewer.personId, media.map(({ mediaId }) => mediaId)) // prettier-ignore
+    await refuseForeign(
+      manager,
+      viewer.personId,
+      media.map(({ mediaId }) => mediaId),
+    )
     const position = await manager.countBy(TaskRow, { classId })
     await manager.insert(TaskRow, {
-        id: taskId, classId, ...row, forAll: pupilIds === null, position, version: 1, createdAt: this.#platform.clock.now(), closedAt: null,
-      }) // prettier-ignore
+      id: taskId,
+      classId,
+      ...row,
+      forAll: pupilIds === null,
+      position,
+      version: 1,
+      createdAt: this.#platform.clock.now(),
+      closedAt: null,
+    })
     await this.#hang(manager, taskId, classId, media, pupilIds)
     await note(manager, this.#platform.clock.now(), viewer.personId, 'task.make', taskId)
   }
 
   /** @throws DomainError `task/stale` when a second teacher changed it first */
-  async change(viewer: SignedIn, taskId: string, { seenVersion, ...input }: ChangeTask): Promise<Task> {
+  async change(
+    viewer: SignedIn,
+    taskId: string,
+    { seenVersion, ...input }: ChangeTask,
+  ): Promise<Task> {
     await this.#platform.db.transaction(async (manager) => {
-      const task = await manager.findOne(TaskRow, { where: { id: taskId }, lock: { mode: 'pessimistic_write' } })
+      const task = await manager.findOne(TaskRow, {
+        where: { id: taskId },
+        lock: { mode: 'pessimistic_write' },
+      })
       if (!task) throw new DomainError('task/not-found')
-      if (task.version !== seenVersion) throw new DomainError('task/stale', { version: task.version })
+      if (task.version !== seenVersion)
+        throw new DomainError('task/stale', { version: task.version })
       const { media, pupilIds, ...row } = await this.#rowOf(manager, task.classId, input)
       const hanging = (await manager.findBy(TaskMediaRow, { taskId })).map(({ mediaId }) => mediaId)
-      await refuseForeign(manager, viewer.personId, media.map(({ mediaId }) => mediaId), hanging) // prettier-ignore
-      await manager.update(TaskRow, taskId, { ...row, forAll: pupilIds === null, version: seenVersion + 1 })
+      await refuseForeign(
+        manager,
+        viewer.personId,
+        media.map(({ mediaId }) => mediaId),
+        hanging,
+      )
+      await manager.update(TaskRow, taskId, {
+        ...row,
+        forAll: pupilIds === null,
+        version: seenVersion + 1,
+      })
       await this.#hang(manager, taskId, task.classId, media, pupilIds)
       await note(manager, this.#platform.clock.now(), viewer.personId, 'task.change', taskId)
     })
@@ -110,7 +161,11 @@ export class Tasks {
   }
 
   /** School time becomes moments; folder and unit must be the class's own. */
-  async #rowOf(manager: EntityManager, classId: string, { opens, due, ...input }: Omit<MakeTask, 'classId'>) {
+  async #rowOf(
+    manager: EntityManager,
+    classId: string,
+    { opens, due, ...input }: Omit<MakeTask, 'classId'>,
+  ) {
     const [fits] = await manager.query<{ folder: boolean; unit: boolean; strand: boolean }[]>(
       `select exists (select 1 from folder f where f.id = $2 and f.put_away_at is null and (f.whole_school
            or exists (select 1 from folder_class h where h.folder_id = f.id and h.class_id = $1))) as folder,
@@ -121,7 +176,8 @@ export class Tasks {
     if (!fits?.folder) throw new DomainError('folder/not-found')
     if (!fits.unit || !fits.strand) throw new DomainError('request/not-found')
     const { timeZone } = await this.#school.describe()
-    const at = (moment: MakeTask['due']) => moment && schoolMoment(moment.day, moment.time, timeZone)
+    const at = (moment: MakeTask['due']) =>
+      moment && schoolMoment(moment.day, moment.time, timeZone)
     const [opensAt, dueAt] = [at(opens), at(due)]
     if (opensAt && dueAt && dueAt <= opensAt)
       throw new DomainError('request/invalid', { fields: { due: ['is due before it opens'] } })
@@ -137,7 +193,10 @@ export class Tasks {
   ): Promise<void> {
     await manager.delete(TaskMediaRow, { taskId })
     if (media.length > 0)
-      await manager.insert(TaskMediaRow, media.map(({ mediaId, role }, position) => ({ taskId, mediaId, role, position }))) // prettier-ignore
+      await manager.insert(
+        TaskMediaRow,
+        media.map(({ mediaId, role }, position) => ({ taskId, mediaId, role, position })),
+      )
     await manager.delete(TaskPupilRow, { taskId })
     if (pupilIds)
       await manager.query(
@@ -169,45 +228,78 @@ export class Tasks {
       const task = await manager.findOneByOrFail(TaskRow, { id: taskId })
       const opensAt = new Date(this.#platform.clock.now().getTime() + 7 * 24 * 3600 * 1000)
       await this.#copy(manager, task, copyId, {
-        title: strings.copyOf(task.title), opensAt, dueAt: null, position: await manager.countBy(TaskRow, { classId: task.classId }),
-      }) // prettier-ignore
-      await manager.query('insert into task_pupil select $2, person_id from task_pupil where task_id = $1', [taskId, copyId])
+        title: strings.copyOf(task.title),
+        opensAt,
+        dueAt: null,
+        position: await manager.countBy(TaskRow, { classId: task.classId }),
+      })
+      await manager.query(
+        'insert into task_pupil select $2, person_id from task_pupil where task_id = $1',
+        [taskId, copyId],
+      )
       await note(manager, this.#platform.clock.now(), viewer.personId, 'task.make', copyId)
     })
     return this.describe(viewer, copyId)
   }
 
-  async #copy(manager: EntityManager, task: TaskRow, id: string, change: Partial<TaskRow>): Promise<void> {
+  async #copy(
+    manager: EntityManager,
+    task: TaskRow,
+    id: string,
+    change: Partial<TaskRow>,
+  ): Promise<void> {
     const createdAt = this.#platform.clock.now()
     await manager.insert(TaskRow, { ...task, id, version: 1, createdAt, closedAt: null, ...change })
-    await manager.query('insert into task_media select $2, media_id, role, position from task_media where task_id = $1', [
-      task.id,
-      id,
-    ])
+    await manager.query(
+      'insert into task_media select $2, media_id, role, position from task_media where task_id = $1',
+      [task.id, id],
+    )
   }
 
   /**
    * A unit again for another class or year: its tasks with their dates shifted by school weeks.
-   * The same folder is taken where the class has it, else one of the same name, else the class's first.
+   * The same folder is taken where the class has it, else one of the same name, else the class's
+   * first.
    * @throws DomainError `folder/not-found` when the class has no folder yet
    */
-  async reuseUnit(viewer: SignedIn, newUnitId: string, unitId: string, classId: string): Promise<void> {
+  async reuseUnit(
+    viewer: SignedIn,
+    newUnitId: string,
+    unitId: string,
+    classId: string,
+  ): Promise<void> {
     await this.#platform.db.transaction(async (manager) => {
       await holdName(manager, newUnitId)
       if (await manager.existsBy(UnitRow, { id: newUnitId })) return
       const unit = await manager.findOneByOrFail(UnitRow, { id: unitId })
       const { timeZone } = await this.#school.describe()
-      const [from, to] = [await this.#school.yearOfClass(manager, unit.classId), await this.#school.yearOfClass(manager, classId)]
+      const [from, to] = [
+        await this.#school.yearOfClass(manager, unit.classId),
+        await this.#school.yearOfClass(manager, classId),
+      ]
       const now = this.#platform.clock.now()
       await manager.insert(UnitRow, { id: newUnitId, classId, title: unit.title, createdAt: now })
       const shift = (at: Date | null) =>
-        at && schoolMoment(shiftBySchoolWeeks(schoolDay(at, timeZone), from, to), schoolTime(at, timeZone), timeZone)
-      for (const task of await manager.find(TaskRow, { where: { unitId }, order: { position: 'ASC' } })) {
+        at &&
+        schoolMoment(
+          shiftBySchoolWeeks(schoolDay(at, timeZone), from, to),
+          schoolTime(at, timeZone),
+          timeZone,
+        )
+      for (const task of await manager.find(TaskRow, {
+        where: { unitId },
+        order: { position: 'ASC' },
+      })) {
         await this.#copy(manager, task, newId(), {
-          classId, unitId: newUnitId, folderId: await this.#folderFor(manager, task.folderId, classId), forAll: true,
-          // Without a day of its own a task is open at once; its due moment never comes before it opens.
-          opensAt: shift(task.opensAt), dueAt: shift(task.dueAt),
-        }) // prettier-ignore
+          classId,
+          unitId: newUnitId,
+          folderId: await this.#folderFor(manager, task.folderId, classId),
+          forAll: true,
+          // Without a day of its own a task is open at once; its due moment never comes before it
+          // opens.
+          opensAt: shift(task.opensAt),
+          dueAt: shift(task.dueAt),
+        })
       }
       await note(manager, now, viewer.personId, 'unit.reuse', newUnitId)
       await this.#tellClass(manager, classId)
@@ -246,7 +338,16 @@ export class Tasks {
 
   /** Who stands where, by first name. */
   async listStandings(taskId: string): Promise<Standing[]> {
-    type Flat = { id: string; firstName: string; lastName: string; symbol: never; colour: never; standing: Standing['standing']; pieceId: string | null; nudgedAt: Date | null } // prettier-ignore
+    type Flat = {
+      id: string
+      firstName: string
+      lastName: string
+      symbol: never
+      colour: never
+      standing: Standing['standing']
+      pieceId: string | null
+      nudgedAt: Date | null
+    }
     const rows = await this.#platform.db.manager.query<Flat[]>(
       `select u.id, u.first_name as "firstName", u.last_name as "lastName", u.peg_symbol as symbol, u.peg_colour as colour, s.id as "pieceId",
          coalesce(s.state, case when k.task_id is null then 'none' else 'ticked' end) as standing, n.nudged_at as "nudgedAt"
@@ -268,15 +369,23 @@ export class Tasks {
     const now = this.#platform.clock.now()
     await this.#platform.db.transaction(async (manager) => {
       const owing = (await this.listStandings(taskId)).filter(
-        ({ pupil, standing }) => pupilIds.includes(pupil.id) && ['none', 'draft', 'returned'].includes(standing),
+        ({ pupil, standing }) =>
+          pupilIds.includes(pupil.id) && ['none', 'draft', 'returned'].includes(standing),
       )
       for (const { pupil } of owing)
-        await manager.upsert(NudgeRow, { taskId, personId: pupil.id, nudgedBy: viewer.personId, nudgedAt: now }, [
-          'taskId',
-          'personId',
-        ])
-      await note(manager, now, viewer.personId, 'task.nudge', taskId, { pupilIds: owing.map(({ pupil }) => pupil.id) })
-      await tell(manager, owing.map(({ pupil }) => pupil.id), { topic: 'tasks' }) // prettier-ignore
+        await manager.upsert(
+          NudgeRow,
+          { taskId, personId: pupil.id, nudgedBy: viewer.personId, nudgedAt: now },
+          ['taskId', 'personId'],
+        )
+      await note(manager, now, viewer.personId, 'task.nudge', taskId, {
+        pupilIds: owing.map(({ pupil }) => pupil.id),
+      })
+      await tell(
+        manager,
+        owing.map(({ pupil }) => pupil.id),
+        { topic: 'tasks' },
+      )
     })
     return this.listStandings(taskId)
   }
@@ -291,7 +400,11 @@ export class Tasks {
           'insert into task_tick (task_id, person_id, ticked_at) values ($1, $2, $3) on conflict (task_id, person_id) do nothing',
           [taskId, viewer.personId, this.#platform.clock.now()],
         )
-      else await manager.query('delete from task_tick where task_id = $1 and person_id = $2', [taskId, viewer.personId])
+      else
+        await manager.query('delete from task_tick where task_id = $1 and person_id = $2', [
+          taskId,
+          viewer.personId,
+        ])
       await this.#tellClass(manager, task.classId, 'teacher')
     })
     return this.describe(viewer, taskId)
@@ -302,7 +415,11 @@ export class Tasks {
       'select e.person_id as id from enrolment e join person p on p.id = e.person_id where e.class_id = $1 and ($2::text is null or p.role = $2)',
       [classId, only ?? null],
     )
-    await tell(manager, people.map(({ id }) => id), { topic: 'tasks' }) // prettier-ignore
+    await tell(
+      manager,
+      people.map(({ id }) => id),
+      { topic: 'tasks' },
+    )
   }
 }
 

@@ -1,7 +1,18 @@
 import {
-  ChangeTask, DueAdvice, DueQuery, IdParams, MakeTask, Nudge, PutUnit, ReuseUnit, Standings, Task, Tasks as TasksAnswer, TasksQuery,
+  ChangeTask,
+  DueAdvice,
+  DueQuery,
+  IdParams,
+  MakeTask,
+  Nudge,
+  PutUnit,
+  ReuseUnit,
+  Standings,
+  Task,
+  Tasks as TasksAnswer,
+  TasksQuery,
   Units as UnitsAnswer,
-} from '@nibquill/contract' // prettier-ignore
+} from '@nibquill/contract'
 import { DomainError } from '@nibquill/core'
 import { Router } from 'express'
 import type { Guard } from '../access/guard.ts'
@@ -17,7 +28,11 @@ export function tasksRoutes(guard: Guard, tasks: Tasks, units: Units): Router {
     if (!viewer) throw new DomainError('accounts/signed-out')
     if (viewer.role === 'parent') throw new DomainError('task/not-found')
     const { closed } = read(TasksQuery, request.query)
-    answer(response, TasksAnswer, await tasks.list(viewer, { closed: closed !== undefined && viewer.role !== 'pupil' }))
+    answer(
+      response,
+      TasksAnswer,
+      await tasks.list(viewer, { closed: closed !== undefined && viewer.role !== 'pupil' }),
+    )
   })
   router.get('/due', async (request, response) => {
     const { classId, day, time } = read(DueQuery, request.query)
@@ -32,7 +47,11 @@ export function tasksRoutes(guard: Guard, tasks: Tasks, units: Units): Router {
   router.put('/:id', async (request, response) => {
     const input = read(MakeTask, request.body)
     await guard.schoolClass(signedIn(request), 'task.make', input.classId)
-    answer(response, Task, await tasks.make(staff(request), read(IdParams, request.params).id, input))
+    answer(
+      response,
+      Task,
+      await tasks.make(staff(request), read(IdParams, request.params).id, input),
+    )
   })
   router.patch('/:id', async (request, response) => {
     const { id } = read(IdParams, request.params)
@@ -58,24 +77,38 @@ export function tasksRoutes(guard: Guard, tasks: Tasks, units: Units): Router {
   router.post('/:id/nudge', async (request, response) => {
     const { id } = read(IdParams, request.params)
     await guard.task(signedIn(request), 'task.change', id)
-    answer(response, Standings, await tasks.nudge(staff(request), id, read(Nudge, request.body).pupilIds))
+    answer(
+      response,
+      Standings,
+      await tasks.nudge(staff(request), id, read(Nudge, request.body).pupilIds),
+    )
   })
   for (const method of ['post', 'delete'] as const)
     router[method]('/:id/tick', async (request, response) => {
       const { id } = read(IdParams, request.params)
       await guard.task(signedIn(request), 'task.tick', id)
-      answer(response, Task, await tasks.tick(guard.own(signedIn(request), 'pupil'), id, { on: method === 'post' }))
+      answer(
+        response,
+        Task,
+        await tasks.tick(guard.own(signedIn(request), 'pupil'), id, { on: method === 'post' }),
+      )
     })
   return router
 }
 
 function unitRoutes(guard: Guard, tasks: Tasks, units: Units): Router {
   const router = Router()
-  router.get('/', async (request, response) => answer(response, UnitsAnswer, await units.list(staff(request))))
+  router.get('/', async (request, response) =>
+    answer(response, UnitsAnswer, await units.list(staff(request))),
+  )
   router.put('/:id', async (request, response) => {
     const input = read(PutUnit, request.body)
     await guard.schoolClass(signedIn(request), 'task.make', input.classId)
-    answer(response, UnitsAnswer, await units.put(staff(request), read(IdParams, request.params).id, input))
+    answer(
+      response,
+      UnitsAnswer,
+      await units.put(staff(request), read(IdParams, request.params).id, input),
+    )
   })
   router.delete('/:id', async (request, response) => {
     const { id } = read(IdParams, request.params)

@@ -14,10 +14,18 @@ export class AloneServer {
 
   /** @param settings - In place of those of `config`. */
   static async start(config: Config, settings: Partial<Config> = {}): Promise<AloneServer> {
-    const child = spawn(process.execPath, ['--import', 'tsx', new URL('./serveAlone.ts', import.meta.url).pathname], {
-      env: { ...process.env, NODE_OPTIONS: '', NIBQUILL_TEST_CONFIG: JSON.stringify({ ...config, ...settings }) },
-      stdio: ['ignore', 'pipe', 'inherit'],
-    })
+    const child = spawn(
+      process.execPath,
+      ['--import', 'tsx', new URL('./serveAlone.ts', import.meta.url).pathname],
+      {
+        env: {
+          ...process.env,
+          NODE_OPTIONS: '',
+          NIBQUILL_TEST_CONFIG: JSON.stringify({ ...config, ...settings }),
+        },
+        stdio: ['ignore', 'pipe', 'inherit'],
+      },
+    )
     const [line] = (await once(child.stdout!, 'data')) as [Buffer]
     return new AloneServer(child, line.toString().trim())
   }
@@ -35,11 +43,17 @@ export class AloneServer {
   }
 
   get memoryMb(): number {
-    return Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${this.child.pid}/status`, 'utf8'))![1]) / 1024
+    return (
+      Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${this.child.pid}/status`, 'utf8'))![1]) /
+      1024
+    )
   }
 
   /** The most memory it ever held. */
   get peakMemoryMb(): number {
-    return Number(/VmHWM:\s+(\d+)/.exec(readFileSync(`/proc/${this.child.pid}/status`, 'utf8'))![1]) / 1024
+    return (
+      Number(/VmHWM:\s+(\d+)/.exec(readFileSync(`/proc/${this.child.pid}/status`, 'utf8'))![1]) /
+      1024
+    )
   }
 }

@@ -1,7 +1,9 @@
 import { once } from 'node:events'
 import { connect, createServer, type AddressInfo, type Socket } from 'node:net'
 
-/** A way to the database that can be cut (nobody answers), frozen (nobody says anything) and mended. */
+/**
+ * A way to the database that can be cut (nobody answers), frozen (nobody says anything) and mended.
+ */
 export class WayToDatabase {
   readonly url: string
   readonly #server: ReturnType<typeof createServer>

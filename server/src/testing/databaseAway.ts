@@ -10,7 +10,10 @@ const EVERY_MS = 50
 const WAITS = { firstMs: 1000, mostMs: 4000, leastMs: 500 }
 
 export type AwayReport = {
-  /** Pieces asked for, and how many of them there are, twice or not at all being told apart by the second. */
+  /**
+   * Pieces asked for, and how many of them there are, twice or not at all being told apart by the
+   * second.
+   */
   asked: number
   there: number
   /** Answers other than 200 and 503, which nobody should be given. */
@@ -25,7 +28,8 @@ export type AwayReport = {
 }
 
 /**
- * Takes the database away from a server in a process of its own while somebody goes on asking for pieces twenty times a second, as outboxes
+ * Takes the database away from a server in a process of its own while somebody goes on asking for
+ * pieces twenty times a second, as outboxes
  * do: each under its own id, again and again until it is there. Then gives it back.
  */
 export async function takeDatabaseAway(awayMs: number): Promise<AwayReport> {
@@ -47,7 +51,9 @@ export async function takeDatabaseAway(awayMs: number): Promise<AwayReport> {
     await outbox.stop()
     // Longer than a browser's connection is kept open with nothing on it: those are nobody's leak.
     await sleep(7000)
-    const [{ there = 0 } = {}] = await test.manager.query<{ there: number }[]>('select count(*)::int as there from piece')
+    const [{ there = 0 } = {}] = await test.manager.query<{ there: number }[]>(
+      'select count(*)::int as there from piece',
+    )
     page.events.length = 0
     const lastId = newId()
     await wren.ask('PUT', `/pieces/${lastId}`, { taskId: null })
@@ -56,13 +62,16 @@ export async function takeDatabaseAway(awayMs: number): Promise<AwayReport> {
       `select count(*)::int as listeners from pg_stat_activity where datname = current_database() and query = 'listen nibquill'`,
     )
     return {
-      asked: outbox.asked, there, oddAnswers: outbox.oddAnswers, secondsToHealthy,
+      asked: outbox.asked,
+      there,
+      oddAnswers: outbox.oddAnswers,
+      secondsToHealthy,
       descriptors: { before: before.descriptors, after: alone.descriptors },
       memoryMb: { before: before.memoryMb, after: alone.memoryMb },
       // The server in this process, on the straight way, has one as well.
       listeners: listeners - 1,
       toldTimes: page.events.filter((event) => event.includes(lastId)).length,
-    } // prettier-ignore
+    }
   } finally {
     page.close()
     await alone.end()
@@ -71,7 +80,10 @@ export async function takeDatabaseAway(awayMs: number): Promise<AwayReport> {
   }
 }
 
-/** Asks for a new piece every 50 ms, and for each again until it is there. What a busy machine's timer slept through is asked for late. */
+/**
+ * Asks for a new piece every 50 ms, and for each again until it is there. What a busy machine's
+ * timer slept through is asked for late.
+ */
 class Outbox {
   asked = 0
   readonly oddAnswers: number[] = []
@@ -97,7 +109,9 @@ class Outbox {
 
   async #send(id: string): Promise<void> {
     for (let failures = 1; ; failures++) {
-      const answer = await this.#person.ask('PUT', `/pieces/${id}`, { taskId: null }).catch(() => null)
+      const answer = await this.#person
+        .ask('PUT', `/pieces/${id}`, { taskId: null })
+        .catch(() => null)
       if (answer?.status === 200) return
       if (answer && answer.status !== 503) this.oddAnswers.push(answer.status)
       await sleep(backOffMs(failures, Math.random(), WAITS))
@@ -119,7 +133,8 @@ function openPage(person: Person, at: string): { events: string[]; close: () => 
   void (async () => {
     const response = await there.fetch('GET', '/live', { signal: leave.signal })
     const text = new TextDecoder()
-    for await (const chunk of response.body as unknown as AsyncIterable<Uint8Array>) events.push(text.decode(chunk))
+    for await (const chunk of response.body as unknown as AsyncIterable<Uint8Array>)
+      events.push(text.decode(chunk))
   })().catch(() => undefined)
   return { events, close: () => leave.abort() }
 }

@@ -10,7 +10,9 @@ type Layer = {
 
 const ASKED = ['GET', 'POST', 'PUT', 'PATCH', 'DELETE']
 
-/** Every route of the API, read from the router itself: one that was added yesterday is here today. */
+/**
+ * Every route of the API, read from the router itself: one that was added yesterday is here today.
+ */
 export function listRoutes(app: Express): ListedRoute[] {
   const found: ListedRoute[] = []
   const visit = (stack: Layer[], prefix: string) => {

@@ -1,4 +1,5 @@
-// The database that server tests copy: migrated by a server of its own, so that the queue has its tables as well, and empty.
+// The database that server tests copy: migrated by a server of its own, so that the queue has its
+// tables as well, and empty.
 import { mkdtemp, rm } from 'node:fs/promises'
 import os from 'node:os'
 import path from 'node:path'

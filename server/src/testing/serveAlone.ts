@@ -1,4 +1,5 @@
-// A server in a process of its own, for tests that kill it. Its settings come as JSON in NIBQUILL_TEST_CONFIG.
+// A server in a process of its own, for tests that kill it. Its settings come as JSON in
+// NIBQUILL_TEST_CONFIG.
 import { startServer } from '../server.ts'
 import { SetClock } from '../platform/clock.ts'
 import type { Config } from '../platform/config.ts'

@@ -12,11 +12,21 @@ import { PersonRow } from '../accounts/rows.ts'
 import { FolderClassRow, FolderRow } from '../folders/rows.ts'
 import { SetClock } from '../platform/clock.ts'
 import type { Config } from '../platform/config.ts'
-import { ClassRow, ConsentRow, EnrolmentRow, SchoolRow, SchoolYearRow, TermRow } from '../school/rows.ts'
+import {
+  ClassRow,
+  ConsentRow,
+  EnrolmentRow,
+  SchoolRow,
+  SchoolYearRow,
+  TermRow,
+} from '../school/rows.ts'
 import { startServer, type RunningServer } from '../server.ts'
 import { TaskRow } from '../tasks/rows.ts'
 
-/** A connection for each request: one kept open is closed by the server while a busy test holds its own process up. */
+/**
+ * A connection for each request: one kept open is closed by the server while a busy test holds its
+ * own process up.
+ */
 const httpStack = new DefaultHttpStack({ agent: new Agent({ keepAlive: false }) })
 
 export const PASSWORD = 'a long enough password'
@@ -25,10 +35,17 @@ export const PASSWORD = 'a long enough password'
 export const TEMPLATE = 'nibquill_template'
 
 export const testConfig = (database: string, dataFolder: string): Config => ({
-  port: 0, host: '127.0.0.1', dataFolder, databaseUrl: process.env.NIBQUILL_TEST_CLUSTER!.replace(/\/postgres$/, `/${database}`),
-  publicUrl: 'http://nibquill.example', clientFolder: null, trustProxy: false, smtpUrl: null,
-  mailFrom: 'Nibquill <nibquill@saltmarsh.example>', logLevel: 'silent',
-}) // prettier-ignore
+  port: 0,
+  host: '127.0.0.1',
+  dataFolder,
+  databaseUrl: process.env.NIBQUILL_TEST_CLUSTER!.replace(/\/postgres$/, `/${database}`),
+  publicUrl: 'http://nibquill.example',
+  clientFolder: null,
+  trustProxy: false,
+  smtpUrl: null,
+  mailFrom: 'Nibquill <nibquill@saltmarsh.example>',
+  logLevel: 'silent',
+})
 
 /** A real server on a real, empty database. */
 export class TestServer {
@@ -46,10 +63,15 @@ export class TestServer {
     const main = new pg.Client({ connectionString: process.env.NIBQUILL_TEST_CLUSTER })
     await main.connect()
     // A bench has a cluster of its own, without a database to copy.
-    const { rowCount } = await main.query('select 1 from pg_database where datname = $1', [TEMPLATE])
+    const { rowCount } = await main.query('select 1 from pg_database where datname = $1', [
+      TEMPLATE,
+    ])
     await main.query(`create database ${name} ${rowCount ? `template ${TEMPLATE}` : ''}`)
     await main.end()
-    const config = { ...testConfig(name, await mkdtemp(path.join(os.tmpdir(), 'nibquill-data-'))), ...settings }
+    const config = {
+      ...testConfig(name, await mkdtemp(path.join(os.tmpdir(), 'nibquill-data-'))),
+      ...settings,
+    }
     const clock = new SetClock(new Date('2026-11-23T10:00:00Z'))
     return new TestServer(await startServer(config, clock), clock, config)
   }
@@ -65,8 +87,18 @@ export class TestServer {
 
   /** Letters to somebody, as their mail server would have them; the newest last. */
   async lettersTo(to: string): Promise<{ id: string; subject: string; body: string }[]> {
-    await until(async () => (await this.manager.query<unknown[]>(`select 1 from graphile_worker.jobs where task_identifier = 'accounts.mail-way-in'`)).length === 0) // prettier-ignore
-    return this.manager.query('select id, subject, body from mail where recipient = $1 order by created_at, id', [to])
+    await until(
+      async () =>
+        (
+          await this.manager.query<unknown[]>(
+            `select 1 from graphile_worker.jobs where task_identifier = 'accounts.mail-way-in'`,
+          )
+        ).length === 0,
+    )
+    return this.manager.query(
+      'select id, subject, body from mail where recipient = $1 order by created_at, id',
+      [to],
+    )
   }
 
   visitor(): Person {
@@ -74,7 +106,10 @@ export class TestServer {
   }
 }
 
-/** What everybody's browser calls itself, unless they have another: a session holds only where it was opened. */
+/**
+ * What everybody's browser calls itself, unless they have another: a session holds only where it
+ * was opened.
+ */
 const BROWSER = 'Saltmarsh browser 12.0'
 
 export type Answer<T = Record<string, unknown>> = { status: number; body: T; headers: Headers }
@@ -110,14 +145,23 @@ export class Person {
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
       headers: { 'Content-Type': 'application/json', ...headers },
     })
-    return { status: response.status, body: (await response.json().catch(() => null)) as T, headers: response.headers }
+    return {
+      status: response.status,
+      body: (await response.json().catch(() => null)) as T,
+      headers: response.headers,
+    }
   }
 
   async fetch(method: string, address: string, init: RequestInit = {}): Promise<Response> {
     const response = await fetch(`${this.at}/api${address}`, {
       ...init,
       method,
-      headers: { Cookie: this.cookie, Origin: this.at, 'User-Agent': this.browser, ...init.headers },
+      headers: {
+        Cookie: this.cookie,
+        Origin: this.at,
+        'User-Agent': this.browser,
+        ...init.headers,
+      },
     })
     for (const set of response.headers.getSetCookie()) {
       const [, name = '', value = ''] = /^([^=]+)=([^;]*)/.exec(set) ?? []
@@ -136,14 +180,23 @@ export class Person {
     return new Promise((resolve) => {
       const upload = new Upload(Buffer.from(bytes), {
         endpoint: `${this.at}/api/media/uploads`,
-        metadata: { mediaId, filename: about.filename ?? 'photo.jpg', ...(about.sha256 ? { sha256: about.sha256 } : {}) },
+        metadata: {
+          mediaId,
+          filename: about.filename ?? 'photo.jpg',
+          ...(about.sha256 ? { sha256: about.sha256 } : {}),
+        },
         headers: { Cookie: this.cookie, Origin: this.at, 'User-Agent': this.browser },
         retryDelays: null,
         httpStack,
-        onSuccess: ({ lastResponse }) => resolve({ mediaId, status: lastResponse.getStatus(), body: lastResponse.getBody() }),
+        onSuccess: ({ lastResponse }) =>
+          resolve({ mediaId, status: lastResponse.getStatus(), body: lastResponse.getBody() }),
         onError: (error) => {
           const response = 'originalResponse' in error ? error.originalResponse : null
-          resolve({ mediaId, status: response?.getStatus() ?? 0, body: response?.getBody() ?? String(error) })
+          resolve({
+            mediaId,
+            status: response?.getStatus() ?? 0,
+            body: response?.getBody() ?? String(error),
+          })
         },
       })
       upload.start()
@@ -156,7 +209,10 @@ export const picture = (width = 640, height = 480, background = '#d9704a'): Prom
     .jpeg()
     .toBuffer()
 
-/** A small school: two classes with a teacher each, two pupils in the first, one in the second, a parent each side. */
+/**
+ * A small school: two classes with a teacher each, two pupils in the first, one in the second, a
+ * parent each side.
+ */
 export class SmallSchool {
   readonly test: TestServer
   ids!: Record<
@@ -196,7 +252,19 @@ export class SmallSchool {
   async #fill(): Promise<void> {
     const { manager, server, clock } = this.test
     const now = clock.now()
-    const names = ['term', 'heron', 'plover', 'wren', 'tomasz', 'aoife', 'open', 'closed', 'whole', 'task', 'fixedTask'] as const
+    const names = [
+      'term',
+      'heron',
+      'plover',
+      'wren',
+      'tomasz',
+      'aoife',
+      'open',
+      'closed',
+      'whole',
+      'task',
+      'fixedTask',
+    ] as const
     const ids = Object.fromEntries(names.map((name) => [name, newId()])) as SmallSchool['ids']
     this.teacher = this.test.visitor()
     await this.teacher.ask('POST', '/accounts/first-run', {
@@ -246,7 +314,11 @@ export class SmallSchool {
         pupilsPropose: true,
         version: 1,
       })
-    const pupils = [['wren', 'heron', 'fish'], ['tomasz', 'heron', 'kite'], ['aoife', 'plover', 'owl']] as const // prettier-ignore
+    const pupils = [
+      ['wren', 'heron', 'fish'],
+      ['tomasz', 'heron', 'kite'],
+      ['aoife', 'plover', 'owl'],
+    ] as const
     for (const [name, home, symbol] of pupils) {
       await manager.insert(PersonRow, {
         id: ids[name],
@@ -271,9 +343,15 @@ export class SmallSchool {
       this[name] = this.test.visitor()
       await this[name].ask('POST', '/accounts/sign-in/card', { code })
     }
-    await manager.insert(EnrolmentRow, [{ classId: ids.heron, personId: firstTeacher.id }, { classId: ids.plover, personId: second.id }]) // prettier-ignore
+    await manager.insert(EnrolmentRow, [
+      { classId: ids.heron, personId: firstTeacher.id },
+      { classId: ids.plover, personId: second.id },
+    ])
     this.otherTeacher = this.test.visitor()
-    await this.otherTeacher.ask('POST', '/accounts/sign-in/password', { email: 'o@saltmarsh.example', password: PASSWORD })
+    await this.otherTeacher.ask('POST', '/accounts/sign-in/password', {
+      email: 'o@saltmarsh.example',
+      password: PASSWORD,
+    })
     const folder = {
       schoolId: ids.school,
       strandId: null,
@@ -285,10 +363,29 @@ export class SmallSchool {
       putAwayAt: null,
       version: 1,
     }
-    await manager.insert(FolderRow, { ...folder, id: ids.open, name: 'Rock pools', parentsSee: true })
-    await manager.insert(FolderRow, { ...folder, id: ids.closed, name: 'Number talks', parentsSee: false })
-    await manager.insert(FolderRow, { ...folder, id: ids.whole, wholeSchool: true, name: 'Out of class', parentsSee: true })
-    await manager.insert(FolderClassRow, [ids.open, ids.closed].map((folderId) => ({ folderId, classId: ids.heron }))) // prettier-ignore
+    await manager.insert(FolderRow, {
+      ...folder,
+      id: ids.open,
+      name: 'Rock pools',
+      parentsSee: true,
+    })
+    await manager.insert(FolderRow, {
+      ...folder,
+      id: ids.closed,
+      name: 'Number talks',
+      parentsSee: false,
+    })
+    await manager.insert(FolderRow, {
+      ...folder,
+      id: ids.whole,
+      wholeSchool: true,
+      name: 'Out of class',
+      parentsSee: true,
+    })
+    await manager.insert(
+      FolderClassRow,
+      [ids.open, ids.closed].map((folderId) => ({ folderId, classId: ids.heron })),
+    )
     const task = {
       classId: ids.heron,
       folderId: ids.open,
@@ -306,24 +403,38 @@ export class SmallSchool {
     await manager.insert(TaskRow, { ...task, id: ids.task, folderChangeable: true })
     await manager.insert(TaskRow, { ...task, id: ids.fixedTask, folderChangeable: false })
     const { invitations } = server.capabilities
-    for (const [person, child] of [['parent', 'wren'], ['otherParent', 'aoife']] as const) {
-      const id = await invitations.addParent(manager, ids.school, { firstName: 'Bryn', lastName: child }, [ids[child]])
+    for (const [person, child] of [
+      ['parent', 'wren'],
+      ['otherParent', 'aoife'],
+    ] as const) {
+      const id = await invitations.addParent(
+        manager,
+        ids.school,
+        { firstName: 'Bryn', lastName: child },
+        [ids[child]],
+      )
       ids[person === 'parent' ? 'wrensParent' : 'aoifesParent'] = id
       const { address } = await invitations.invite(manager, firstTeacher.id, id)
       const token = address.split('/').at(-1)!
       this[person] = this.test.visitor()
       await this[person].ask('POST', '/accounts/sign-in/invitation', { token })
-    } // prettier-ignore
+    }
     this.ids = ids
   }
 
   /** A piece of Wren's with one photo, in a folder, still a draft. */
-  async draft(options: { folderId?: string; bytes?: Uint8Array; person?: Person } = {}): Promise<Piece> {
+  async draft(
+    options: { folderId?: string; bytes?: Uint8Array; person?: Person } = {},
+  ): Promise<Piece> {
     const person = options.person ?? this.wren
     const id = newId()
     await person.ask('PUT', `/pieces/${id}`, { taskId: null })
     const { mediaId } = await person.upload(options.bytes ?? (await picture()))
-    const { body } = await person.ask('PUT', `/pieces/${id}/parts/${newId()}`, { kind: 'photo', mediaId, name: 'photo' })
+    const { body } = await person.ask('PUT', `/pieces/${id}/parts/${newId()}`, {
+      kind: 'photo',
+      mediaId,
+      name: 'photo',
+    })
     return (
       await person.ask('PATCH', `/pieces/${id}`, {
         seenVersion: body.version,
@@ -336,19 +447,29 @@ export class SmallSchool {
 
   async submitted(options: Parameters<SmallSchool['draft']>[0] = {}): Promise<Piece> {
     const piece = await this.draft(options)
-    return (await (options?.person ?? this.wren).ask('POST', `/pieces/${piece.id}/hand-in`, { seenVersion: piece.version })).body
+    return (
+      await (options?.person ?? this.wren).ask('POST', `/pieces/${piece.id}/hand-in`, {
+        seenVersion: piece.version,
+      })
+    ).body
   }
 
   async approved(options: Parameters<SmallSchool['draft']>[0] = {}): Promise<Piece> {
     const piece = await this.submitted(options)
     return (
-      await this.teacher.ask('POST', `/review/pieces/${piece.id}`, { move: 'approve', message: '', seenVersion: piece.version })
+      await this.teacher.ask('POST', `/review/pieces/${piece.id}`, {
+        move: 'approve',
+        message: '',
+        seenVersion: piece.version,
+      })
     ).body
   }
 }
 
 /** A small school for all tests of a file, on a server of its own. */
-export function useSmallSchool(opened: (at: { test: TestServer; school: SmallSchool }) => void): void {
+export function useSmallSchool(
+  opened: (at: { test: TestServer; school: SmallSchool }) => void,
+): void {
   let test: TestServer
   beforeAll(async () => {
     test = await TestServer.start()
@@ -358,7 +479,10 @@ export function useSmallSchool(opened: (at: { test: TestServer; school: SmallSch
 }
 
 /** Waits until something becomes true. */
-export async function until<T>(ask: () => Promise<T | null | false | undefined>, patienceMs = 20_000): Promise<T> {
+export async function until<T>(
+  ask: () => Promise<T | null | false | undefined>,
+  patienceMs = 20_000,
+): Promise<T> {
   const deadline = Date.now() + patienceMs
   for (;;) {
     const found = await ask()

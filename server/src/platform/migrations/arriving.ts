@@ -89,7 +89,10 @@ const REFERENCES = `
   alter table tablet add constraint tablet_class_id_fkey foreign key (class_id) references class (id) on delete cascade;
 `
 
-/** The class's door and its tablets, picture secrets, second proofs for staff, codes by mail for parents. */
+/**
+ * The class's door and its tablets, picture secrets, second proofs for staff, codes by mail for
+ * parents.
+ */
 export class Arriving1700000000002 implements MigrationInterface {
   async up(runner: QueryRunner): Promise<void> {
     await runner.query(CHANGES)

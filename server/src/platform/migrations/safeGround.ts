@@ -42,7 +42,10 @@ const CHANGES = `
   alter table news alter column kind set not null, alter column decision_id drop not null;
 `
 
-/** Each foreign key that a query follows from the other side, or that a row going away has to be looked for by. */
+/**
+ * Each foreign key that a query follows from the other side, or that a row going away has to be
+ * looked for by.
+ */
 const INDEXES = `
   drop index mail_created_at_idx;
   create index mail_created_at_id_idx on mail (created_at, id);
@@ -90,7 +93,10 @@ const REFERENCES = `
     add constraint news_by_id_fkey foreign key (by_id) references person (id);
 `
 
-/** Makers of versions, books for home and for school, requests to parents, letters that are opened, news for teachers, uploads that are counted. */
+/**
+ * Makers of versions, books for home and for school, requests to parents, letters that are opened,
+ * news for teachers, uploads that are counted.
+ */
 export class SafeGround1700000000005 implements MigrationInterface {
   async up(runner: QueryRunner): Promise<void> {
     await runner.query(TABLES)
@@ -100,6 +106,8 @@ export class SafeGround1700000000005 implements MigrationInterface {
   }
 
   async down(): Promise<void> {
-    throw new Error('there is no way back to before the makers of versions; restore a copy of the database')
+    throw new Error(
+      'there is no way back to before the makers of versions; restore a copy of the database',
+    )
   }
 }

@@ -212,7 +212,10 @@ const REFERENCES = `
     add constraint unit_class_id_fkey foreign key (class_id) references class (id);
 `
 
-/** What a school needs to set itself up: staff, lists, folders for several classes, units, notices, mail, the year's turn. */
+/**
+ * What a school needs to set itself up: staff, lists, folders for several classes, units, notices,
+ * mail, the year's turn.
+ */
 export class SettingUp1700000000001 implements MigrationInterface {
   async up(runner: QueryRunner): Promise<void> {
     await runner.query(CHANGES)
@@ -222,6 +225,8 @@ export class SettingUp1700000000001 implements MigrationInterface {
   }
 
   async down(): Promise<void> {
-    throw new Error('a folder for several classes cannot become one for a single class: restore a backup instead')
+    throw new Error(
+      'a folder for several classes cannot become one for a single class: restore a backup instead',
+    )
   }
 }
