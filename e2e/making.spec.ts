@@ -1,4 +1,4 @@
-import type { Part, Piece } from '@nibquill/contract'
+import type { PartFile, PhotoPart, Piece } from '@nibquill/contract'
 import { DEMO_CARDS, photographSheet, sheetOfDifficulty } from '@nibquill/demo'
 import type { BrowserContext, Page, Route } from '@playwright/test'
 import { writeFileSync } from 'node:fs'
@@ -7,6 +7,7 @@ import sharp from 'sharp'
 import { freePort, startApart, startDemo } from './apart.ts'
 import { heavyPhoto, pick, scratch, sha256Of } from './materials.ts'
 import { enterAsPupil, typeLetters } from './people.ts'
+import { photosOf } from './photosOf.ts'
 import { expect, test } from './test.ts'
 
 test.use({ viewport: { width: 820, height: 1180 } })
@@ -60,7 +61,7 @@ test('tidying: the page is found, lies flat, is brightened, turned and trimmed; 
 }) => {
   test.setTimeout(120_000)
   const id = await pieceWith(page, [await deskPhoto(scratch())])
-  const [taken] = (await pieceOf(page, id)).parts as [Part]
+  const [taken] = photosOf((await pieceOf(page, id)).parts) as [PhotoPart & PartFile]
   await tiles(page).first().click()
   await page.getByRole('button', { name: 'Tidy', exact: true }).click()
   await expect(page.getByText('Here is your page')).toBeVisible({ timeout: 20_000 })
@@ -119,7 +120,7 @@ test('tidying: the page is found, lies flat, is brightened, turned and trimmed; 
     timeout: 30_000,
   })
 
-  const tidied = (await pieceOf(page, id)).parts as [Part]
+  const tidied = photosOf((await pieceOf(page, id)).parts) as [PhotoPart & PartFile]
   expect(tidied).toHaveLength(1)
   expect(tidied[0].tidied).toMatchObject({
     originalMediaId: taken.mediaId,
@@ -135,7 +136,7 @@ test('tidying: the page is found, lies flat, is brightened, turned and trimmed; 
   expect(full.width).toBeGreaterThan(2000)
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect
-    .poll(async () => (await pieceOf(page, id)).parts.map(({ mediaId }) => mediaId))
+    .poll(async () => photosOf((await pieceOf(page, id)).parts).map(({ mediaId }) => mediaId))
     .toEqual([taken.mediaId])
 })
 
@@ -152,7 +153,7 @@ test('parts are put in order by keyboard and by mouse, named, taken out and brou
   )
   const id = await pieceWith(page, files)
   const order = async () =>
-    (await pieceOf(page, id)).parts.map(({ sentSha256 }) =>
+    photosOf((await pieceOf(page, id)).parts).map(({ sentSha256 }) =>
       files.findIndex((file) => sha256Of(file) === sentSha256),
     )
   const first = await order()
@@ -233,7 +234,7 @@ test('too many, too large and the same again: each is said in plain words, and n
   await expect(arrivedTiles(page)).toHaveCount(30, { timeout: 90_000 })
   await page.getByRole('button', { name: 'Go on' }).click()
   await page.waitForURL('**/what')
-  const { parts } = await pieceOf(page, pieceIdOf(page))
+  const parts = photosOf((await pieceOf(page, pieceIdOf(page))).parts)
   expect(parts).toHaveLength(30)
   const wall = parts.find(({ width }) => width > 5000)!
   expect(wall.width * wall.height).toBeLessThanOrEqual(40_000_000)
@@ -386,7 +387,7 @@ test('a session that ended opens the door by itself; the same pupil comes back a
       async () =>
         ((await (await fetch('/api/pieces')).json()) as { pieces: { id: string }[] }).pieces,
     )
-    return (await pieceOf(page, newest!.id)).parts.map(({ sentSha256 }) => sentSha256)
+    return photosOf((await pieceOf(page, newest!.id)).parts).map(({ sentSha256 }) => sentSha256)
   }
   await expect
     .poll(newestParts, { timeout: 60_000 })
@@ -518,7 +519,7 @@ test('twenty photos of four megabytes come through a cut network, a reload, a cl
     async () =>
       ((await (await fetch('/api/pieces')).json()) as { pieces: { id: string }[] }).pieces,
   )
-  const { parts } = await pieceOf(page, piece!.id)
+  const parts = photosOf((await pieceOf(page, piece!.id)).parts)
   expect(parts.map(({ sentSha256 }) => sentSha256).sort()).toEqual(files.map(sha256Of).sort())
   await context.close()
   expect(await server.stop()).toBe(0)

@@ -1,3 +1,4 @@
+import type { SharedPiece } from '@nibquill/contract'
 import type { DEMO_CARDS } from '@nibquill/demo'
 import type { Browser, Page } from '@playwright/test'
 import { execFileSync } from 'node:child_process'
@@ -5,6 +6,7 @@ import { writeFileSync } from 'node:fs'
 import path from 'node:path'
 import { enterAsParent, enterAsPupil, enterAsTeacher } from './people.ts'
 import { codesInPdf, phonePhoto, scratch, tracesIn } from './materials.ts'
+import { photosOf } from './photosOf.ts'
 import { expect, test } from './test.ts'
 
 const PHONE = { width: 390, height: 844 }
@@ -247,9 +249,9 @@ async function walkTheRoad(
   const shared = (await (
     await stranger.request.get(`/api/sharing/links/${address.split('/').at(-1)!}`)
   ).json()) as {
-    piece: { parts: { mediaId: string; width: number; height: number }[] }
+    piece: SharedPiece
   }
-  const part = shared.piece.parts[0]!
+  const part = photosOf(shared.piece.parts)[0]!
   expect([part.width, part.height]).toEqual([3000, 4000])
   for (const size of ['320', '960', '2048', 'full']) {
     const served = path.join(folder, `served-${size}.jpg`)

@@ -117,11 +117,15 @@ test('on a shared tablet unsent work waits for its own pupil, unseen by the next
   const pieceId = later.url().split('/').at(-1)!
   const arrived = await later.evaluate(async (id) => {
     const { parts } = (await (await fetch(`/api/pieces/${id}`)).json()) as {
-      parts: { mediaId: string }[]
+      parts: { files: { picture: { mediaId: string } } }[]
     }
     return Promise.all(
       parts.map(
-        async ({ mediaId }) =>
+        async ({
+          files: {
+            picture: { mediaId },
+          },
+        }) =>
           ((await (await fetch(`/api/media/${mediaId}`)).json()) as { sentSha256: string })
             .sentSha256,
       ),

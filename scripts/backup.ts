@@ -1,6 +1,7 @@
 // npm run backup -- FOLDER: a copy of the school, made while people work.
+import type { MediaType } from '@nibquill/core'
 import { bookKey } from '@nibquill/server/book/bookKey'
-import { keysOf } from '@nibquill/server/media/keys'
+import { fullKey } from '@nibquill/server/media/keys'
 import { dataFolderOf } from '@nibquill/server/platform/config'
 import { KEEPING } from '@nibquill/server/retention/keeping'
 import { spawnSync } from 'node:child_process'
@@ -94,19 +95,19 @@ function dump(snapshot: string): void {
 
 /** The stored files that the rows of this snapshot name. */
 async function keysNamed(client: pg.Client): Promise<string[]> {
-  const { rows: media } = await client.query<{
-    keptSha256: string
-    type: never
-    state: string
-    width: number
-  }>('select distinct kept_sha256 as "keptSha256", type, state, width from media')
+  const { rows: media } = await client.query<{ keptSha256: string; type: MediaType }>(
+    'select distinct kept_sha256 as "keptSha256", type from media',
+  )
+  const { rows: forms } = await client.query<{ key: string }>('select distinct key from media_form')
   const { rows: books } = await client.query<{ id: string }>(
     "select id from book where state = 'ready'",
   )
-  const keys = media.flatMap((row) =>
-    row.state === 'ready' && row.width > 0 ? keysOf(row) : keysOf(row).slice(0, 1),
-  )
-  return [...new Set([...keys, ...books.map(({ id }) => bookKey(id))])]
+  const keys = [
+    ...media.map(fullKey),
+    ...forms.map(({ key }) => key),
+    ...books.map(({ id }) => bookKey(id)),
+  ]
+  return [...new Set(keys)]
 }
 
 /** What is named by its own hash has to have it. */

@@ -7,7 +7,7 @@ import { startCluster } from './cluster.mjs'
 import { ensureDebianPackages, ensureNpmPackages, ROOT } from './setup.mjs'
 
 ensureNpmPackages()
-ensureDebianPackages(['postgresql', 'poppler-utils'])
+ensureDebianPackages(['postgresql', 'poppler-utils', 'ffmpeg', 'qpdf'])
 const folder = mkdtempSync(path.join(os.tmpdir(), 'nibquill-bench-cluster-'))
 chmodSync(folder, 0o755)
 const cluster = await startCluster(folder, { throwaway: true })

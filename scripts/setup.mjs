@@ -14,6 +14,7 @@ export const DEBIAN = {
   'chromium-headless-shell': () => existsSync('/usr/bin/chromium-headless-shell'),
   'libimage-exiftool-perl': () => existsSync('/usr/bin/exiftool'),
   qpdf: () => existsSync('/usr/bin/qpdf'),
+  ffmpeg: () => existsSync('/usr/bin/ffprobe'),
   'poppler-utils': () => existsSync('/usr/bin/pdftoppm'),
   imagemagick: () => existsSync('/usr/bin/convert'),
 }

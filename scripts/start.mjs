@@ -5,7 +5,7 @@ import { ensureDebianPackages, ensureNode, ensureNpmPackages, ROOT } from './set
 
 ensureNode()
 ensureNpmPackages()
-ensureDebianPackages(['postgresql'])
+ensureDebianPackages(['postgresql', 'ffmpeg', 'qpdf'])
 const { buildClient } = await import('./buildClient.mjs')
 await buildClient()
 

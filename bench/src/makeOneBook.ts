@@ -39,10 +39,10 @@ if (what === 'book') {
       reflection: 'I learned that it walks sideways. Next I would draw the eyes on stalks.',
       reason: 'I picked this because it took two goes.',
       goes: 2,
-      photos: [{ key: String(i), width: 2048, height: 1536, name: '' }],
+      printed: [{ as: 'picture', key: String(i), width: 2048, height: 1536 }],
       link: `http://nibquill.example/p/${'x'.repeat(22)}`,
     })),
-    readPhoto: (key) => Promise.resolve(readPhoto(Number(key))),
+    readPicture: (key) => Promise.resolve(readPhoto(Number(key))),
     onPage: () => Promise.resolve(),
     out: createWriteStream(path.join(folder, 'out.pdf')),
   })

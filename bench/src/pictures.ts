@@ -35,8 +35,8 @@ export async function benchPictures(): Promise<Line[]> {
   const folder = await mkdtemp(path.join(os.tmpdir(), 'nibquill-bench-'))
   const pipeline = async (photo: Buffer) => {
     const mediaId = newId()
-    await media.arrive({ mediaId, ownerId, name: 'photo', sha256: null, takes: 'pictures' }, photo)
-    await media.makeSizes(mediaId)
+    await media.arrive({ mediaId, ownerId, name: 'photo', sha256: null, use: 'part' }, photo)
+    await media.prepare(mediaId)
   }
   const alone = async (photo: Buffer) => {
     const { data, info } = await sharp(photo)

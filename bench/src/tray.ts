@@ -24,7 +24,7 @@ const BARE = `select p.id, p.title, p.state, p.goes, p.changed_at, p.submitted_a
     c.media_id, c.width, c.height, (select count(*) from part n where n.piece_id = p.id and n.removed_at is null) as parts,
     (select message from decision d where d.piece_id = p.id order by d.decided_at desc limit 1) as message
   from piece p join person u on u.id = p.pupil_id left join folder f on f.id = p.folder_id left join task t on t.id = p.task_id
-    left join lateral (select m.id as media_id, m.width, m.height from part q join media m on m.id = q.media_id
+    left join lateral (select m.id as media_id, m.width, m.height from part q join part_file x on x.part_id = q.id join media m on m.id = x.media_id
       where q.piece_id = p.id and q.removed_at is null order by q.position limit 1) c on true ${TRAY_TAIL}`
 const BARE_COUNTS = `select count(*) filter (where p.state = 'submitted'), count(*) filter (where p.state = 'draft') from piece p
   where p.class_id in (select e.class_id from enrolment e where e.person_id = $1) and p.state in ('submitted', 'draft') and p.binned_at is null`
@@ -85,7 +85,8 @@ async function fill(query: Query, teacherId: string, pieces: number): Promise<vo
     [folder],
   )
   await query(
-    `insert into media values ($1, $2, 'photo', 'image/jpeg', 1000, 4000, 3000, 'a', 'a', 'ready', now())`,
+    `insert into media (id, owner_id, name, kind, type, size_bytes, width, height, sent_sha256, kept_sha256, state, arrived_at)
+     values ($1, $2, 'photo', 'picture', 'image/jpeg', 1000, 4000, 3000, 'a', 'a', 'ready', now())`,
     [media, teacherId],
   )
   await query(
@@ -99,7 +100,9 @@ async function fill(query: Query, teacherId: string, pieces: number): Promise<vo
   )
   await query(`insert into piece_maker select id, pupil_id from piece`)
   await query(
-    `insert into part select gen_random_uuid(), id, 'photo', 'photo', 0, $1, null from piece`,
+    `with t as (insert into part (id, piece_id, kind, name, position, content)
+       select gen_random_uuid(), id, 'photo', 'photo', 0, '{}' from piece returning id)
+     insert into part_file select id, 'picture', $1::uuid from t`,
     [media],
   )
   await query('analyze')

@@ -157,7 +157,7 @@ const REQUESTS: Record<
     ],
   },
   AddPart: {
-    body: { kind: 'photo', mediaId: ID, name: '' },
+    body: { kind: 'photo', files: { picture: ID }, name: '' },
     takes: [
       { name: long(MAX_PART_NAME_LENGTH) },
       { instead: { partId: ID, tidying: TIDYING } },

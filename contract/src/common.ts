@@ -16,10 +16,10 @@ export const Time = v.pipe(
 export const SeenVersion = v.pipe(v.number(), v.integer(), v.minValue(1))
 
 /**
- * Text of people: no control characters but line ends and tabs, no unpaired surrogates, trimmed, at
- * most `max` UTF-16 units.
+ * Text of people as they typed it: no control characters but line ends and tabs, no unpaired
+ * surrogates, at most `max` UTF-16 units.
  */
-export const text = (max: number) =>
+export const asTyped = (max: number) =>
   v.pipe(
     v.string(),
     // Unpaired surrogates cannot be stored as UTF-8, and control characters are never meant.
@@ -27,9 +27,10 @@ export const text = (max: number) =>
       (value) => value.isWellFormed() && !/[\u0000-\u0008\u000b\u000c\u000e-\u001f]/.test(value),
       'has characters that cannot be kept',
     ),
-    v.trim(),
     v.maxLength(max, `is longer than ${max} characters`),
   )
+/** As `asTyped`, without the spaces around it, which do not count. */
+export const text = (max: number) => v.pipe(v.string(), v.trim(), asTyped(max))
 /** As `text`, and something must stand there. */
 export const words = (max: number) => v.pipe(text(max), v.minLength(1, 'is empty'))
 

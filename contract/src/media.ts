@@ -1,4 +1,4 @@
-import { PICTURE_SIZES } from '@nibquill/core'
+import { MEDIA_FORMS, MEDIA_KINDS } from '@nibquill/core'
 import * as v from 'valibot'
 import { Id } from './common.ts'
 
@@ -14,14 +14,13 @@ export const Arrived = v.object({
   sentSha256: v.string(),
   keptSha256: v.string(),
   sizeBytes: v.number(),
+  /** As its bytes say, whatever its name. */
+  kind: v.picklist(MEDIA_KINDS),
 })
 export type Arrived = v.InferOutput<typeof Arrived>
 
-/** GET /api/media/:id/:size */
-export const MediaParams = v.object({
-  id: Id,
-  size: v.picklist(['full', ...PICTURE_SIZES.map(String)]),
-})
+/** GET /api/media/:id/:form: the file itself, or what was made of it. */
+export const MediaParams = v.object({ id: Id, form: v.picklist(['full', ...MEDIA_FORMS]) })
 /** ?link=token: read as the holder of a page link. */
 export const MediaQuery = v.object({
   link: v.optional(v.pipe(v.string(), v.maxLength(100))),

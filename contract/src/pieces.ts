@@ -5,13 +5,13 @@ import {
   MAX_PARTS,
   MAX_REFLECTION_LENGTH,
   MAX_TITLE_LENGTH,
+  MAX_WRITING_LENGTH,
   MOST_DEGREES,
-  PART_KINDS,
   PIECE_STATES,
   PIECE_STEPS,
 } from '@nibquill/core'
 import * as v from 'valibot'
-import { FolderLook, Id, PupilName, SeenVersion, Term, text, words } from './common.ts'
+import { asTyped, FolderLook, Id, PupilName, SeenVersion, Term, text, words } from './common.ts'
 
 const between = (low: number, high: number) =>
   v.pipe(v.number(), v.finite(), v.minValue(low), v.maxValue(high))
@@ -39,28 +39,44 @@ export const Tidying = v.strictObject({
 })
 
 /**
- * One part of a piece: so far a photo. Reads at `/api/media/<mediaId>/<size>`: 320, 960, 2048 or
- * `full`.
- * `ready` says that the sizes are made; until then `full` is what there is.
+ * A file of a part. Reads at `/api/media/<mediaId>/<form>`: a form made of it, or `full`.
+ * `ready` says that the forms are made; until then, and where none can be (`damaged`), `full` is
+ * what there is.
  */
-export const Part = v.object({
-  id: Id,
-  kind: v.picklist(PART_KINDS),
-  name: v.string(),
+export const PartFile = v.object({
   mediaId: Id,
-  /** Upright pixel size. */
-  width: v.number(),
-  height: v.number(),
   sizeBytes: v.number(),
   /** SHA-256 (hex) of the file as its tablet sent it: the same photo twice is known by it. */
   sentSha256: v.string(),
   state: v.picklist(['arrived', 'ready', 'damaged']),
+})
+export type PartFile = v.InferOutput<typeof PartFile>
+
+const part = { id: Id, name: v.string() }
+export const PhotoPart = v.object({
+  ...part,
+  kind: v.literal('photo'),
+  files: v.object({ picture: PartFile }),
+  /** Upright pixel size. */
+  width: v.number(),
+  height: v.number(),
   /**
-   * Where the photo was tidied: the file as it was taken, and the recipe that leads from there to
-   * here.
+   * Where it was tidied: the file as it was taken, and the recipe that leads from there to here.
    */
   tidied: v.nullable(v.object({ originalMediaId: Id, tidying: Tidying })),
 })
+export type PhotoPart = v.InferOutput<typeof PhotoPart>
+export const WritingPart = v.object({
+  ...part,
+  kind: v.literal('writing'),
+  files: v.object({}),
+  /** Plain text; its beginning only where it stands for a piece in a list. */
+  text: v.string(),
+})
+export type WritingPart = v.InferOutput<typeof WritingPart>
+
+/** One part of a piece: what its kind brings, and its files by their role in it. */
+export const Part = v.variant('kind', [PhotoPart, WritingPart])
 export type Part = v.InferOutput<typeof Part>
 
 /** A piece in a list. */
@@ -160,20 +176,35 @@ export const ChangePiece = v.strictObject({
 export type ChangePiece = v.InferOutput<typeof ChangePiece>
 
 /**
- * PUT /api/pieces/:id/parts/:partId: hangs an arrived file into the piece, last; the same part
- * again changes nothing.
+ * PUT /api/pieces/:id/parts/:partId: puts a part into the piece, last; the same part again changes
+ * nothing. Files have arrived before.
  * `instead` takes the place of another part of it: a photo tidied from that one. Without a recipe
  * it is as it was again.
  */
 export const AddPart = v.variant('kind', [
   v.strictObject({
     kind: v.literal('photo'),
-    mediaId: Id,
     name: text(MAX_PART_NAME_LENGTH),
+    files: v.strictObject({ picture: Id }),
     instead: v.optional(v.strictObject({ partId: Id, tidying: v.nullable(Tidying) })),
+  }),
+  v.strictObject({
+    kind: v.literal('writing'),
+    name: text(MAX_PART_NAME_LENGTH),
+    text: asTyped(MAX_WRITING_LENGTH),
   }),
 ])
 export type AddPart = v.InferOutput<typeof AddPart>
+/**
+ * PUT /api/pieces/:id/parts/:partId/text: what stands in a writing. `seenText` is what its writer
+ * began from: where something else stands there now, nothing is written over (409
+ * `piece/part-changed`).
+ */
+export const WritePart = v.strictObject({
+  text: asTyped(MAX_WRITING_LENGTH),
+  seenText: asTyped(MAX_WRITING_LENGTH),
+})
+export type WritePart = v.InferOutput<typeof WritePart>
 /**
  * PATCH /api/pieces/:id/parts/:partId: a part's own name; handed-in versions keep the one they had.
  */

@@ -1,14 +1,14 @@
-import { ASKABLE_PARTS, PIECE_STEPS, TASK_MEDIA_ROLES } from '@nibquill/core'
+import { ASKABLE_PARTS, MEDIA_KINDS, PIECE_STEPS, TASK_MEDIA_ROLES } from '@nibquill/core'
 import * as v from 'valibot'
 import { Day, FolderLook, Id, PupilName, SeenVersion, text, Time, words } from './common.ts'
 
 /**
  * A picture, a paper or a recording that hangs on a task or a notice; reads at
- * `/api/media/<mediaId>/full` (pictures in sizes as well).
+ * `/api/media/<mediaId>/full` (pictures also as `320`, `960` and `2048`).
  */
 export const Attachment = v.object({
   mediaId: Id,
-  kind: v.picklist(['picture', 'voice', 'paper']),
+  kind: v.picklist(MEDIA_KINDS),
   name: v.string(),
   width: v.number(),
   height: v.number(),

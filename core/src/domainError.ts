@@ -50,6 +50,7 @@ export const DOMAIN_ERRORS = {
   'piece/full': 'This piece is full. Thirty parts is the most it holds.',
   'piece/not-open': 'This piece is with the teacher. Take it out of the tray to change it.',
   'piece/closed': 'Your teacher has closed this piece. It stays as it is.',
+  'piece/part-changed': 'Somebody else wrote here meanwhile.',
   'piece/part-gone': 'That part is not in this piece any more.',
   'piece/not-a-classmate': 'Only pupils of your own class can make it with you.',
   'piece/in-folder': 'This piece is in its folder. What is in a folder is not thrown away.',
@@ -73,6 +74,9 @@ export const DOMAIN_ERRORS = {
     'This picture is too large to open. The most is 120 megapixels, or 36 for one that is interlaced, progressive, WebP, GIF or HEIC.',
   'media/differs': 'What arrived is not what was sent. It will be sent again.',
   'media/id-taken': 'Another file has this place already.',
+  'media/file-unreadable':
+    'This file cannot be opened. If it asks for a password, save it without one and send it again.',
+  'media/not-taken': 'Files of this kind cannot be kept here.',
   'media/arrived-already': 'That file is at school already.',
   'media/too-many-uploads':
     'A lot is on its way already. This follows when some of it has arrived.',

@@ -423,11 +423,15 @@ class Loader {
     for (const [shot, photo] of photos.entries()) {
       const mediaId = newId()
       await media.arrive(
-        { mediaId, ownerId: pupil.id, name: `photo ${shot + 1}`, sha256: null, takes: 'pictures' },
+        { mediaId, ownerId: pupil.id, name: `photo ${shot + 1}`, sha256: null, use: 'part' },
         photo,
       )
-      await media.makeSizes(mediaId)
-      await parts.add(viewer, pieceId, newId(), { kind: 'photo', mediaId, name: '' })
+      await media.prepare(mediaId)
+      await parts.add(viewer, pieceId, newId(), {
+        kind: 'photo',
+        name: '',
+        files: { picture: mediaId },
+      })
     }
     let piece = await pieces.describe(pieceId)
     piece = await pieces.change(viewer, pieceId, {
@@ -517,10 +521,10 @@ class Loader {
       const mediaId = newId()
       const page = await photograph('poem', new Chance(EXAMPLE_SEED))
       await media.arrive(
-        { mediaId, ownerId: heron.personId, name: 'a wind poem', sha256: null, takes: 'pictures' },
+        { mediaId, ownerId: heron.personId, name: 'a wind poem', sha256: null, use: 'attachment' },
         page,
       )
-      await media.makeSizes(mediaId)
+      await media.prepare(mediaId)
       await this.#manager.insert(TaskMediaRow, {
         taskId: poem.id,
         mediaId,

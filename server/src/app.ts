@@ -36,6 +36,7 @@ export function openApp(platform: Platform, capabilities: Capabilities, uploads:
     parts,
     makers,
     classPieces,
+    fileGuard,
     media,
     review,
     notices,
@@ -68,7 +69,7 @@ export function openApp(platform: Platform, capabilities: Capabilities, uploads:
   app.use('/api/folders', foldersRoutes(guard, folders))
   app.use('/api/tasks', tasksRoutes(guard, tasks, units))
   app.use('/api/pieces', piecesRoutes(guard, { pieces, parts, makers, classPieces }))
-  app.use('/api/media', mediaRoutes(platform, guard, media, uploads))
+  app.use('/api/media', mediaRoutes(platform, fileGuard, media, uploads))
   app.use('/api/review', reviewRoutes(guard, review))
   app.use('/api/notices', noticesRoutes(guard, notices))
   app.use('/api/portfolio', portfolioRoutes(guard, portfolio))

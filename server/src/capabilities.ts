@@ -1,4 +1,6 @@
 import type { Pool } from 'pg'
+import type { EntityManager } from 'typeorm'
+import { FileGuard } from './access/fileGuard.ts'
 import { Guard } from './access/guard.ts'
 import { Accounts } from './accounts/accounts.ts'
 import { CardSheets } from './accounts/cardSheets.ts'
@@ -46,6 +48,8 @@ export function openCapabilities(platform: Platform, pool: Pool) {
   const oneTimeCodes = new OneTimeCodes(platform)
   const passwords = new Passwords(platform, limits, sessions, oneTimeCodes, mail)
   const pieceChanges = new PieceChanges(platform)
+  const tellPieces = (manager: EntityManager, mediaId: string) =>
+    pieceChanges.tellPrepared(manager, mediaId)
   const pieces = new Pieces(platform, guard, school, pieceChanges)
   const sharing = new Sharing(platform, guard)
   return {
@@ -74,7 +78,8 @@ export function openCapabilities(platform: Platform, pool: Pool) {
     folders: new Folders(platform),
     tasks: new Tasks(platform, school),
     units: new Units(platform),
-    media: new Media(platform),
+    fileGuard: new FileGuard(platform, guard),
+    media: new Media(platform, [tellPieces]),
     review: new Review(platform, guard, pieces),
     notices: new Notices(platform),
     portfolio: new Portfolio(platform, school),

@@ -14,7 +14,7 @@ import { openLog } from './platform/log.ts'
 import type { Platform } from './platform/platform.ts'
 import { Queue } from './platform/queue.ts'
 import { Secrets } from './platform/secrets.ts'
-import { FileStorage } from './platform/storage.ts'
+import { FileStorage } from './platform/fileStorage.ts'
 import { Retention } from './retention/retention.ts'
 
 /** Requests that are being answered when it is time to stop may finish, for so long. */
@@ -82,7 +82,7 @@ export async function startServer(
     const app = openApp(platform, capabilities, uploads)
     await platform.queue.start(
       {
-        'media.make-sizes': ({ mediaId }) => jobs.media.makeSizes(mediaId),
+        'media.prepare': ({ mediaId }) => jobs.media.prepare(mediaId),
         'book.make': ({ bookId }) => jobs.book.make(bookId),
         'mail.send': ({ mailId }) => jobs.mail.deliver(mailId),
         'accounts.draw-cards': ({ sheetId }) => jobs.cardSheets.draw(sheetId),

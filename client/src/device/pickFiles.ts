@@ -1,4 +1,4 @@
-import { PICTURE_ACCEPT } from '@nibquill/core'
+import { acceptOf } from '@nibquill/core'
 
 /**
  * Lets somebody choose files.
@@ -23,4 +23,4 @@ export function pickFiles(accept: string, options: { several?: boolean } = {}): 
   })
 }
 
-export const pickPictures = (): Promise<File[]> => pickFiles(PICTURE_ACCEPT, { several: true })
+export const pickPictures = (): Promise<File[]> => pickFiles(acceptOf('picture'), { several: true })

@@ -12,11 +12,6 @@ export const strings = {
   listen: 'Listen',
   stopListening: 'Stop listening',
   unreachable: 'Nibquill cannot be reached just now. Nothing is lost; try again in a moment.',
-  zoomIn: 'Larger',
-  zoomOut: 'Smaller',
-  fit: 'Whole picture',
-  photo: (number: number, of: number) => (of === 1 ? 'Photo' : `Photo ${number} of ${of}`),
-  damaged: 'This picture is damaged',
   states: {
     draft: 'on my desk',
     submitted: 'in the tray',

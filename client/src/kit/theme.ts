@@ -1,4 +1,5 @@
 import { PIGMENTS, type PieceState } from '@nibquill/core'
+import type { ViewStyle } from 'react-native'
 import { configureFonts, MD3LightTheme, type MD3Theme } from 'react-native-paper'
 
 /** Ink, paper and pigments: the only home of colours, type and measures. */
@@ -9,6 +10,8 @@ export const colours = {
   ink: '#2B2118',
   inkSoft: '#5E5146',
   rule: '#E5DCCB',
+  /** What is written on. */
+  writingPaper: '#FFFEFA',
   aubergine: '#54284F',
   aubergineTint: '#F1E6EF',
   ochre: '#B9741A',
@@ -46,6 +49,14 @@ export const fonts = {
 } as const
 export const corners = { sheet: 6, button: 14, round: 999 } as const
 export const shadow = { boxShadow: '0 2px 8px rgba(43, 33, 24, 0.12)' } as const
+/** Paper with lines a hand's breadth of a child's letters apart, and words that stand on them. */
+const LINE_PX = 36
+export const RULED = {
+  paper: {
+    backgroundImage: `repeating-linear-gradient(transparent 0 ${LINE_PX - 2}px, ${colours.rule} ${LINE_PX - 2}px ${LINE_PX}px)`,
+  } as ViewStyle,
+  words: { fontFamily: fonts.read, fontSize: 20, lineHeight: LINE_PX, color: colours.ink },
+} as const
 /** Smallest things to tap, in px. */
 export const targets = { pupil: 56, adult: 44 } as const
 

@@ -7,7 +7,7 @@ import { BigButton } from '../kit/BigButton'
 import { Press } from '../kit/Press'
 import { play } from '../kit/speech'
 import { SaveButton } from '../kit/SaveButton'
-import { Picture } from '../kit/Sheet'
+import { Picture } from './Picture'
 import { colours, corners } from '../kit/theme'
 import { strings } from './strings'
 
@@ -19,7 +19,7 @@ export function Attachments({ items, label }: { items: readonly Attachment[]; la
   return (
     <View role="group" aria-label={label} style={{ gap: 10 }}>
       {items
-        .filter(({ kind }) => kind === 'voice')
+        .filter(({ kind }) => kind === 'sound')
         .map(({ mediaId }) => (
           <Voice key={mediaId} src={`/api/media/${mediaId}/full`} />
         ))}
@@ -32,7 +32,7 @@ export function Attachments({ items, label }: { items: readonly Attachment[]; la
               onPress={() => setOpen(picture)}
               style={{ width: 132, height: 100, borderRadius: corners.sheet, overflow: 'hidden' }}
             >
-              <Picture part={picture} alt="" size={320} fit="cover" />
+              <Picture file={picture} alt="" size={320} fit="cover" />
             </Press>
           ))}
         </View>
@@ -56,7 +56,7 @@ export function Attachments({ items, label }: { items: readonly Attachment[]; la
           onClose={() => setOpen(null)}
         >
           <View style={{ height: 480, padding: 16 }}>
-            <Picture part={open} alt={open.name || strings.picture} size={960} fit="contain" />
+            <Picture file={open} alt={open.name || strings.picture} size={960} fit="contain" />
           </View>
           <View style={{ padding: 16, paddingTop: 0 }}>
             <BigButton small tone="quiet" label={strings.close} onPress={() => setOpen(null)} />

@@ -1,3 +1,4 @@
+import type { MediaKind } from '@nibquill/core'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { useSession } from '../accounts/session'
@@ -5,15 +6,21 @@ import { pickFiles } from '../device/pickFiles'
 import { BigButton } from '../kit/BigButton'
 import { Hint, Row } from '../kit/form'
 import { Progress } from '../kit/Progress'
-import { Picture } from '../kit/Sheet'
+import { Picture } from './Picture'
 import { RoundButton } from '../kit/RoundButton'
-import { Symbol } from '../kit/Symbol'
+import { Symbol, type SymbolName } from '../kit/Symbol'
 import { colours, corners, targets } from '../kit/theme'
 import { materials, useMaterials } from './materials'
 import { strings } from './strings'
 import { VoiceRecorder } from './VoiceRecorder'
 
-type Hung<R extends string> = { mediaId: string; role: R; name: string }
+type Hung<R extends string> = { mediaId: string; role: R; name: string; kind: MediaKind }
+const KIND_SYMBOL: Record<Exclude<MediaKind, 'picture'>, SymbolName> = {
+  sound: 'microphone',
+  film: 'play',
+  paper: 'file',
+  ink: 'pencil',
+}
 type Kind<R extends string> = { role: R; label: string; accept?: string; voice?: boolean }
 
 /** Files and recordings to hang on a task or a notice: sent at once, taken out again with a tap. */
@@ -55,8 +62,8 @@ function KindPicker<R extends string>({
   onChange: (media: Hung<R>[]) => void
 }) {
   const session = useSession()
-  const { sendings, send } = useMaterials(place, ({ mediaId, name }) =>
-    onChange([...media, { mediaId, role: kind.role, name }]),
+  const { sendings, send } = useMaterials(place, (material) =>
+    onChange([...media, { ...material, role: kind.role }]),
   )
   const ownerId = session.data?.person?.id ?? ''
   const own = media.filter(({ role }) => role === kind.role)
@@ -68,19 +75,15 @@ function KindPicker<R extends string>({
           {kind.label}
         </Text>
       )}
-      {own.map(({ mediaId, name }) => (
+      {own.map(({ mediaId, name, kind: is }) => (
         <View key={mediaId} style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>
-          {/\.(pdf|webm|ogg|m4a|mp4)$/i.test(name) ? (
-            <Symbol
-              name={/\.pdf$/i.test(name) ? 'file' : 'microphone'}
-              size={26}
-              colour={colours.inkSoft}
-            />
+          {is !== 'picture' ? (
+            <Symbol name={KIND_SYMBOL[is]} size={26} colour={colours.inkSoft} />
           ) : (
             <View
               style={{ width: 60, height: 46, borderRadius: corners.sheet, overflow: 'hidden' }}
             >
-              <Picture part={{ mediaId, state: 'arrived' }} alt="" size={320} fit="cover" />
+              <Picture file={{ mediaId, state: 'arrived' }} alt="" size={320} fit="cover" />
             </View>
           )}
           <Text variant="bodyMedium" style={{ flex: 1 }}>

@@ -1,16 +1,14 @@
+import type { MediaKind } from '@nibquill/core'
 import { useEffect, useState, useSyncExternalStore } from 'react'
 import { Uploader, type Sending } from './uploader'
 
-export type Material = { mediaId: string; name: string; kind: 'picture' | 'voice' | 'paper' }
+export type Material = { mediaId: string; name: string; kind: MediaKind }
 type Listener = (material: Material) => void
 const listeners = new Map<string, Listener>()
 
-const kindOf = (name: string): Material['kind'] =>
-  /\.pdf$/i.test(name) ? 'paper' : /\.(webm|ogg|m4a|mp4)$/i.test(name) ? 'voice' : 'picture'
-
 /** A teacher's files on their way to a task or a notice. */
-export const materials = new Uploader(({ pieceId, mediaId, name }) => {
-  listeners.get(pieceId)?.({ mediaId, name, kind: kindOf(name) })
+export const materials = new Uploader(({ pieceId, mediaId, name }, _signal, { kind }) => {
+  listeners.get(pieceId)?.({ mediaId, name, kind })
   return Promise.resolve()
 })
 

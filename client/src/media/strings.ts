@@ -1,7 +1,9 @@
-import { MAX_UPLOAD_BYTES } from '@nibquill/core'
+import { MEDIA } from '@nibquill/core'
 
 export const strings = {
-  tooLarge: `This file is too big. The most is ${Math.round(MAX_UPLOAD_BYTES / 1024 / 1024)} MB.`,
+  damaged: 'This picture is damaged',
+  farAway: 'This picture waits for the network.',
+  tooLarge: `This file is too big. The most is ${Math.round(MEDIA.picture.mostBytes / 1024 / 1024)} MB.`,
   empty: 'This file is empty, so there is nothing to keep.',
   stuck: 'It did not get through. It is safe here; try again.',
   waitsForCard: 'It waits here for your card.',

@@ -1,5 +1,5 @@
 import { Arrived } from '@nibquill/contract'
-import { backOffMs, MAX_UPLOAD_BYTES, whoseTurn, type PartKind, type Tidying } from '@nibquill/core'
+import { backOffMs, mostBytesFor, whoseTurn, type PartKind, type Tidying } from '@nibquill/core'
 import { v7 as newId } from 'uuid'
 import { api } from '../api/api'
 import { codeOf, ProblemError, sentenceOf } from '../api/problems'
@@ -57,7 +57,7 @@ export type Shelf = {
  */
 const SETTLE_MS = 20_000
 
-type Delivered = (sending: Sending, signal: AbortSignal) => Promise<void>
+type Delivered = (sending: Sending, signal: AbortSignal, arrived: Arrived) => Promise<void>
 /** Lets one page of this browser send at a time. */
 type Turn = (work: () => Promise<void>) => Promise<unknown>
 const TRANSFERS = 'nibquill.transfers'
@@ -144,7 +144,11 @@ export class Uploader {
       return before.partId
     const ids = before ?? { partId: newId(), mediaId: newId() }
     const refusal =
-      file.size === 0 ? strings.empty : file.size > MAX_UPLOAD_BYTES ? strings.tooLarge : null
+      file.size === 0
+        ? strings.empty
+        : file.size > mostBytesFor('attachment')
+          ? strings.tooLarge
+          : null
     const sending: Sending = {
       ...ids,
       ownerId,
@@ -353,7 +357,7 @@ export class Uploader {
       if (control.signal.aborted) return
       if (arrived.sentSha256 !== hash) throw new Error('what arrived differs')
       this.#update(partId, { state: 'checking', sentBytes: file.size })
-      await this.#deliver(sending, control.signal)
+      await this.#deliver(sending, control.signal, arrived)
       this.#failures = 0
       this.#ledger.forget(partId)
       await this.#shelf?.drop(partId)

@@ -33,7 +33,7 @@ function OneNotice({ notice, small }: { notice: Notice; small: boolean }) {
   const read = useReadNotice()
   const { tablet } = useWidth()
   const forPupil = useContext(ForPupil)
-  const spoken = notice.media.some(({ kind }) => kind === 'voice')
+  const spoken = notice.media.some(({ kind }) => kind === 'sound')
   const done = notice.seen ? null : (
     <BigButton
       small={small}

@@ -1,5 +1,5 @@
 import type { Notice } from '@nibquill/contract'
-import { PICTURE_ACCEPT } from '@nibquill/core'
+import { acceptOf, type MediaKind } from '@nibquill/core'
 import { useLocalSearchParams } from 'expo-router'
 import { useState } from 'react'
 import { v7 as newId } from 'uuid'
@@ -63,7 +63,7 @@ export function NoticesScreen() {
   )
 }
 
-type Hung = { mediaId: string; role: 'voice' | 'picture'; name: string }
+type Hung = { mediaId: string; role: 'voice' | 'picture'; name: string; kind: MediaKind }
 function NewNotice({ classId, onDone }: { classId: string; onDone: () => void }) {
   const make = useMakeNotice()
   const [id] = useState(() => newId())
@@ -106,7 +106,7 @@ function NewNotice({ classId, onDone }: { classId: string; onDone: () => void })
         onChange={setMedia}
         kinds={[
           { role: 'voice', label: strings.sayIt, voice: true },
-          { role: 'picture', label: strings.pictures, accept: PICTURE_ACCEPT },
+          { role: 'picture', label: strings.pictures, accept: acceptOf('picture') },
         ]}
       />
       {make.isError && !faults.words ? <ProblemNotice error={make.error} /> : null}

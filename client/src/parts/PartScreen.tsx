@@ -17,8 +17,9 @@ import { WithPiece } from '../pieces/WithPiece'
 import { uploader, useSendings } from '../pieces/uploads'
 import type { Sending } from '../media/uploader'
 import { followTidied } from './followTidied'
-import { nameOf, PART_LOOKS } from './partKinds'
+import { lookOf, nameOf } from './partKinds'
 import { entriesOf } from './PartsStrip'
+import { PartView } from './PartView'
 import { useNamePart, useOrderParts, useRemovePart } from './partsQueries'
 import { strings } from './strings'
 
@@ -93,7 +94,7 @@ function OnePart({ piece, asked }: { piece: Piece; asked: string }) {
             {entry.sending ? (
               <SendingPhoto sending={entry.sending} />
             ) : (
-              PART_LOOKS[entry.part!.kind].full(entry.part!, `${title}: ${piece.title}`)
+              <PartView view="large" part={entry.part!} alt={`${title}: ${piece.title}`} />
             )}
           </View>
           {isOpen(piece.state) ? (
@@ -164,7 +165,7 @@ function PartTools({ piece, part, partId, sending, remove, onTakeOut }: ToolsPro
     <>
       {part ? <PartName key={part.id} pieceId={piece.id} part={part} index={at} /> : null}
       <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
-        {PART_LOOKS[kind].canTidy ? (
+        {lookOf({ kind }).canTidy ? (
           <BigButton
             grow
             symbol="tidy"
@@ -201,7 +202,7 @@ function PartTools({ piece, part, partId, sending, remove, onTakeOut }: ToolsPro
           />
         </View>
       ) : null}
-      {part?.tidied ? (
+      {part?.kind === 'photo' && part.tidied ? (
         <Text variant="bodyMedium" style={{ color: colours.inkSoft }}>
           {strings.keepsOriginal}
         </Text>

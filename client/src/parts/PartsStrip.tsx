@@ -26,7 +26,8 @@ import { toast } from '../kit/Toast'
 import { colours, corners } from '../kit/theme'
 import type { Sending } from '../media/uploader'
 import { useSendings } from '../pieces/uploads'
-import { nameOf, PART_LOOKS } from './partKinds'
+import { nameOf } from './partKinds'
+import { PartView } from './PartView'
 import { useOrderParts, useRemovePart } from './partsQueries'
 import { SendingTile, TILE_PX } from './SendingTile'
 import { strings } from './strings'
@@ -111,7 +112,7 @@ export function PartsStrip({ pieceId, parts, open = true, row = false }: StripPr
                 onRemove={open ? () => takeOut(id) : null}
                 place={i + 1}
               >
-                {PART_LOOKS[part!.kind].tile(part!, '')}
+                <PartView view="tile" part={part!} alt="" />
               </PartTile>
             ),
           )}

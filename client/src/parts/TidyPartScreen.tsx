@@ -1,4 +1,4 @@
-import type { Part, Piece } from '@nibquill/contract'
+import type { PhotoPart, Piece } from '@nibquill/contract'
 import { AS_IT_WAS, type Tidying } from '@nibquill/core'
 import { router, useLocalSearchParams } from 'expo-router'
 import { useEffect, useState } from 'react'
@@ -29,14 +29,12 @@ function TidyPart({ piece, partId }: { piece: Piece; partId: string }) {
   const session = useSession()
   // Both as they were when tidying began: what arrives meanwhile must not take the photo off the
   // table.
-  const [part] = useState<Part | null>(() => piece.parts.find(({ id }) => id === partId) ?? null)
+  const [part] = useState<PhotoPart | null>(() => photoOf(piece, partId))
   const [before] = useState(
     () => uploader.getSnapshot().find((sending) => sending.partId === partId) ?? null,
   )
   // Tidied a moment ago and still on its way: what it was tidied from may have arrived.
-  const [source] = useState(
-    () => part ?? piece.parts.find(({ id }) => id === before?.instead?.partId) ?? null,
-  )
+  const [source] = useState(() => part ?? photoOf(piece, before?.instead?.partId))
   const original = useOriginal(source, partId)
   const add = useAddPart(piece.id)
   const swap = useSwapParts(piece.id)
@@ -78,7 +76,8 @@ function TidyPart({ piece, partId }: { piece: Piece; partId: string }) {
     noteTidied(partId, fresh)
     await add.mutateAsync({
       partId: fresh,
-      mediaId: part.tidied.originalMediaId,
+      kind: 'photo',
+      files: { picture: part.tidied.originalMediaId },
       name: '',
       instead: { partId, tidying: null },
     })
@@ -88,10 +87,14 @@ function TidyPart({ piece, partId }: { piece: Piece; partId: string }) {
   return <TidyScreen original={file} before={recipe} onKeep={keep} onLeave={leave} />
 }
 
+/** A photo that is at school. */
+const photoOf = (piece: Piece, partId: string | undefined): PhotoPart | null =>
+  piece.parts.find((part): part is PhotoPart => part.kind === 'photo' && part.id === partId) ?? null
+
 type Original = { file: Blob | null; failed: Error | null; again: () => void }
 
 /** The photo as the camera saw it: from this tablet while it is on its way, else from school. */
-function useOriginal(part: Part | null, partId: string): Original {
+function useOriginal(part: PhotoPart | null, partId: string): Original {
   const [round, setRound] = useState(0)
   const [found, setFound] = useState<Pick<Original, 'file' | 'failed'>>({
     file: null,
@@ -102,7 +105,7 @@ function useOriginal(part: Part | null, partId: string): Original {
     if (here) return setFound({ file: here, failed: null })
     if (!part) return setFound({ file: null, failed: new Error(tidyWords.fetching) })
     const gone = new AbortController()
-    const mediaId = part.tidied?.originalMediaId ?? part.mediaId
+    const mediaId = part.tidied?.originalMediaId ?? part.files.picture.mediaId
     fetch(mediaAddress({ mediaId, state: 'ready' }, 'full'), { signal: gone.signal })
       .then(async (response) => {
         if (!response.ok) throw await problemFrom(response)

@@ -9,12 +9,9 @@ const part = (id: string, name = ''): Part => ({
   id,
   kind: 'photo',
   name,
-  mediaId: `media-${id}`,
+  files: { picture: { mediaId: `media-${id}`, sizeBytes: 1, sentSha256: '', state: 'ready' } },
   width: 4,
   height: 3,
-  sizeBytes: 1,
-  sentSha256: '',
-  state: 'ready',
   tidied: null,
 })
 const sending = (partId: string, of: string | null = null): Sending => ({

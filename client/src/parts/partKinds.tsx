@@ -1,48 +1,65 @@
-import type { Part } from '@nibquill/contract'
+import type { Part, PhotoPart, WritingPart } from '@nibquill/contract'
 import type { PartKind } from '@nibquill/core'
-import type { ReactNode } from 'react'
-import { PhotoStage } from '../kit/PhotoViewer'
-import { Picture } from '../kit/Sheet'
+import type { ComponentType } from 'react'
 import type { SymbolName } from '../kit/Symbol'
-import { colours } from '../kit/theme'
+import { Picture } from '../media/Picture'
+import { mediaAddress } from '../media/mediaAddress'
+import { PhotoStage } from './PhotoStage'
 import { strings } from './strings'
+import { WritingPage, WritingSheet } from './WritingPage'
+
+export type PartViewProps<P extends Part> = { part: P; alt: string; link?: string }
 
 /** Everything the screens need to know of one kind of part. A new kind is another entry here. */
-type PartLook = {
+type PartLook<P extends Part> = {
   /** What it is called when it has no name of its own. */
   word: string
-  /** Small, in a list. */
-  tile: (part: Part, alt: string) => ReactNode
-  /** As large as the place allows, for everyone who may see the piece. */
-  full: (part: Part, alt: string, link?: string) => ReactNode
+  symbol: SymbolName
+  tile: ComponentType<PartViewProps<P>>
+  cover: ComponentType<PartViewProps<P>>
+  large: ComponentType<PartViewProps<P>>
+  /** Whether what a camera saw can be straightened and brightened. */
   canTidy: boolean
+  /** Where one goes on with it, below the address of the part; null where that is its own page. */
+  goOn: 'write' | null
+  /** A picture of it worth fetching before it is shown. */
+  ahead: (part: P) => string | null
 }
 
-export const PART_LOOKS: Record<PartKind, PartLook> = {
+const PART_LOOKS: { [K in PartKind]: PartLook<Extract<Part, { kind: K }>> } = {
   photo: {
     word: strings.photo,
-    tile: (part, alt) => <Picture part={part} alt={alt} size={320} fit="cover" />,
-    full: (part, alt, link) => <PhotoStage part={part} alt={alt} link={link} />,
+    symbol: 'camera',
+    tile: ({ part, alt, link }: PartViewProps<PhotoPart>) => (
+      <Picture file={part.files.picture} alt={alt} size={320} link={link} fit="cover" />
+    ),
+    cover: ({ part, alt, link }: PartViewProps<PhotoPart>) => (
+      <Picture file={part.files.picture} alt={alt} size={960} link={link} fit="cover" />
+    ),
+    large: PhotoStage,
     canTidy: true,
+    goOn: null,
+    ahead: ({ files }) => mediaAddress(files.picture, 2048),
+  },
+  writing: {
+    word: strings.writing,
+    symbol: 'pencil',
+    tile: ({ part }: PartViewProps<WritingPart>) => <WritingSheet text={part.text} size="small" />,
+    cover: ({ part }: PartViewProps<WritingPart>) => <WritingSheet text={part.text} size="large" />,
+    large: WritingPage,
+    canTidy: false,
+    goOn: 'write',
+    ahead: () => null,
   },
 }
 
+export const lookOf = ({ kind }: { kind: PartKind }): PartLook<Part> =>
+  PART_LOOKS[kind] as unknown as PartLook<Part>
+
 /** A part's own name, or what it is and which. */
 export const nameOf = (part: Pick<Part, 'kind' | 'name'>, index: number): string =>
-  part.name && !isFileName(part.name) ? part.name : `${PART_LOOKS[part.kind].word} ${index + 1}`
+  part.name && !isFileName(part.name) ? part.name : `${lookOf(part).word} ${index + 1}`
 
 /** What a camera calls its files tells nobody anything. */
 const isFileName = (name: string): boolean =>
   /\.(jpe?g|png|webp|gif|hei[cf])$/i.test(name) || /^photo \d+$/.test(name)
-
-/** A way to make something, as the make bar offers it; each kind brings its own. */
-export type Way = {
-  label: string
-  symbol: SymbolName
-  colour: string
-  href: '/make' | '/make?pick=1'
-}
-export const WAYS: readonly Way[] = [
-  { label: strings.photo, symbol: 'camera', colour: colours.aubergine, href: '/make' },
-  { label: strings.pick, symbol: 'pictures', colour: colours.verdigris, href: '/make?pick=1' },
-]

@@ -1,21 +1,15 @@
-import { Piece } from '@nibquill/contract'
-import { orderParts, type Tidying } from '@nibquill/core'
+import { Piece, type AddPart } from '@nibquill/contract'
+import { orderParts } from '@nibquill/core'
 import { useQueryClient } from '@tanstack/react-query'
 import { api } from '../api/api'
 import { codeOf } from '../api/problems'
 import { pieceQuery, usePieceChange } from '../pieces/piecesQueries'
 
-export const addPart = (
-  pieceId: string,
-  partId: string,
-  part: { mediaId: string; name: string; instead?: { partId: string; tidying: Tidying | null } },
-): Promise<Piece> =>
-  api.put(`/pieces/${pieceId}/parts/${partId}`, Piece, { kind: 'photo', ...part })
+export const addPart = (pieceId: string, partId: string, part: AddPart): Promise<Piece> =>
+  api.put(`/pieces/${pieceId}/parts/${partId}`, Piece, part)
 export const useAddPart = (pieceId: string) =>
-  usePieceChange(
-    pieceId,
-    ({ partId, ...part }: { partId: string } & Parameters<typeof addPart>[2]) =>
-      addPart(pieceId, partId, part),
+  usePieceChange(pieceId, ({ partId, ...part }: { partId: string } & AddPart) =>
+    addPart(pieceId, partId, part),
   )
 
 const removePart = (pieceId: string, partId: string) =>

@@ -1,5 +1,13 @@
 export const strings = {
   photo: 'Photo',
+  writing: 'Writing',
+  nothingWritten: 'Nothing is written here yet.',
+  words: (count: number) => (count === 1 ? '1 word' : `${count} words`),
+  partOf: (word: string, number: number, of: number) =>
+    of === 1 ? word : `${word} ${number} of ${of}`,
+  zoomIn: 'Larger',
+  zoomOut: 'Smaller',
+  fit: 'Whole picture',
   pick: 'Pick a picture',
   partsSoFar: 'In this piece',
   open: (name: string) => `Look at ${name}`,

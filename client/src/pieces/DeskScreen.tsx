@@ -16,14 +16,14 @@ import { Loading, Notice, ProblemNotice } from '../kit/Notice'
 import { Peg } from '../kit/Peg'
 import { Press } from '../kit/Press'
 import { RoundButton } from '../kit/RoundButton'
-import { Sheet } from '../kit/Sheet'
+import { Sheet } from '../parts/Sheet'
 import { colours, targets } from '../kit/theme'
 import { NoticesFor } from '../notices/NoticesFor'
 import { useMarkNewsSeen, useNews } from '../notices/noticesQueries'
 import { strings as noticeWords } from '../notices/strings'
 import { useTasks } from '../tasks/tasksQueries'
 import { DoneRow, DraftRow, ReturnedRow, TaskRow } from './DeskRows'
-import { MakeBar } from './MakeBar'
+import { MakeShelf } from './MakeShelf'
 import { OutboxLine } from './OutboxLine'
 import { useMyPieces } from './piecesQueries'
 import { strings } from './strings'
@@ -105,7 +105,7 @@ export function DeskScreen() {
           </View>
         </View>
       </ScrollView>
-      <MakeBar />
+      <MakeShelf />
     </View>
   )
 }

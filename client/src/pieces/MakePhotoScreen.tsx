@@ -21,6 +21,7 @@ import { colours, corners } from '../kit/theme'
 import { lookAtPhoto } from '../media/lookAtPhoto'
 import { MakeHead } from './MakeHead'
 import { entriesOf, PartsStrip } from '../parts/PartsStrip'
+import { pickUp } from '../parts/pickedFiles'
 import { usePiece } from './piecesQueries'
 import { strings } from './strings'
 import { uploader, useSendings } from './uploads'
@@ -55,6 +56,12 @@ export function MakePhotoScreen() {
     },
   })
   const little = useLittleRoom()
+  // Picked on the desk: taken in once it is known whose they are.
+  const { take } = taking
+  useEffect(() => {
+    if (ownerId) void take(pickUp())
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [ownerId])
   if (!ownerId) return <Loading />
   const halfWay = uploader.listHalfWay(ownerId, pieceId)
   return (

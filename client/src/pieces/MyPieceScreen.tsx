@@ -9,7 +9,7 @@ import { dayOf } from '../kit/dates'
 import { Heading, Page, useWidth } from '../kit/layout'
 import { Listen } from '../kit/Listen'
 import { Notice, ProblemNotice } from '../kit/Notice'
-import { PhotoViewer } from '../kit/PhotoViewer'
+import { PartsViewer } from '../parts/PartsViewer'
 import { Press } from '../kit/Press'
 import { strings as kitWords } from '../kit/strings'
 import { Symbol } from '../kit/Symbol'
@@ -76,7 +76,7 @@ function MyPiece({ piece }: { piece: Piece }) {
       ) : null}
       {piece.parts.length > 0 ? (
         <View style={{ height: Math.max(300, Math.min(560, height * 0.5)) }}>
-          <PhotoViewer parts={piece.parts} title={title} />
+          <PartsViewer parts={piece.parts} title={title} />
         </View>
       ) : null}
       {open ? <PartsStrip pieceId={piece.id} parts={piece.parts} /> : null}
@@ -220,7 +220,7 @@ export function EarlierVersions({ versions }: { versions: Version[] }) {
           {shown === version.id ? (
             <>
               <View style={{ height: 320 }}>
-                <PhotoViewer parts={version.parts} title={version.title} />
+                <PartsViewer parts={version.parts} title={version.title} />
               </View>
               {version.reflection ? <Text variant="bodyMedium">{version.reflection}</Text> : null}
               {version.decision?.message ? (

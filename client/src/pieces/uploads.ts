@@ -37,7 +37,8 @@ export const uploader = new Uploader(
     if (notStarted.has(pieceId)) await startPiece(pieceId, notStarted.get(pieceId) ?? null)
     notStarted.delete(pieceId)
     const piece = await addPart(pieceId, partId, {
-      mediaId,
+      kind: 'photo',
+      files: { picture: mediaId },
       name: instead ? '' : name,
       ...(instead ? { instead } : {}),
     })

@@ -1,4 +1,4 @@
-import type { Part } from '@nibquill/contract'
+import type { Part, PartFile } from '@nibquill/contract'
 import { takeWhatFits } from '@nibquill/core'
 import { useState } from 'react'
 import { fitForTablet } from '../media/fitForTablet'
@@ -72,5 +72,6 @@ async function hashesIn(pieceId: string, parts: readonly Part[]): Promise<string
     .getSnapshot()
     .filter((sending) => sending.pieceId === pieceId && sending.state !== 'refused')
   const hashes = await Promise.all(onTheWay.map(({ partId }) => uploader.hashOf(partId)))
-  return [...parts.map(({ sentSha256 }) => sentSha256), ...hashes.filter((hash) => hash !== null)]
+  const there = parts.flatMap(({ files }) => Object.values<PartFile>(files))
+  return [...there.map(({ sentSha256 }) => sentSha256), ...hashes.filter((hash) => hash !== null)]
 }

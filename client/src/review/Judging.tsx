@@ -1,5 +1,5 @@
 import type { Piece } from '@nibquill/contract'
-import { MAX_MESSAGE_LENGTH } from '@nibquill/core'
+import { coverOf, MAX_MESSAGE_LENGTH } from '@nibquill/core'
 import { useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useState } from 'react'
 import { ScrollView, View } from 'react-native'
@@ -14,13 +14,13 @@ import { Field } from '../kit/Field'
 import { Grid, useWidth } from '../kit/layout'
 import { Loading, Notice, ProblemNotice } from '../kit/Notice'
 import { Peg } from '../kit/Peg'
-import { PhotoViewer } from '../kit/PhotoViewer'
+import { PartsViewer } from '../parts/PartsViewer'
 import { RoundButton } from '../kit/RoundButton'
-import { Sheet } from '../kit/Sheet'
+import { Sheet } from '../parts/Sheet'
 import { strings as kitWords } from '../kit/strings'
 import { colours, corners, targets } from '../kit/theme'
 import { toast } from '../kit/Toast'
-import { mediaAddress } from '../media/mediaAddress'
+import { lookOf } from '../parts/partKinds'
 import { EarlierVersions } from '../pieces/MyPieceScreen'
 import { pieceQuery, usePiece } from '../pieces/piecesQueries'
 import { useDecide, useEarlier } from './reviewQueries'
@@ -54,7 +54,9 @@ function usePreload(pieceId: string | undefined): void {
     if (!pieceId) return
     void queries.fetchQuery(pieceQuery(pieceId)).then(
       ({ parts }) => {
-        if (parts[0]) new window.Image().src = mediaAddress(parts[0], 2048)
+        const cover = coverOf(parts)
+        const ahead = cover && lookOf(cover).ahead(cover)
+        if (ahead) new window.Image().src = ahead
       },
       () => undefined,
     )
@@ -286,7 +288,7 @@ function JudgingDesk({ piece, nextId, previousId, onGo }: Props & { piece: Piece
           <View style={{ flex: 1 }}>
             {head}
             <View style={{ flex: 1, paddingHorizontal: 18, paddingBottom: 14 }}>
-              <PhotoViewer parts={parts} title={title} />
+              <PartsViewer parts={parts} title={title} />
             </View>
             {foot}
           </View>
@@ -301,7 +303,7 @@ function JudgingDesk({ piece, nextId, previousId, onGo }: Props & { piece: Piece
           {head}
           <ScrollView>
             <View style={{ height: Math.min(460, height * 0.45), paddingHorizontal: 12 }}>
-              <PhotoViewer parts={parts} title={title} />
+              <PartsViewer parts={parts} title={title} />
             </View>
             {facts}
           </ScrollView>

@@ -3,7 +3,7 @@ import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { fullDayOf } from '../kit/dates'
 import { Heading } from '../kit/layout'
-import { PhotoViewer } from '../kit/PhotoViewer'
+import { PartsViewer } from '../parts/PartsViewer'
 import { colours } from '../kit/theme'
 import { strings } from './strings'
 
@@ -20,7 +20,7 @@ export function SharedPieceView({
   return (
     <View role="article" aria-label={piece.title} style={{ gap: 12 }}>
       <View style={{ height }}>
-        <PhotoViewer parts={piece.parts} title={piece.title} link={link} />
+        <PartsViewer parts={piece.parts} title={piece.title} link={link} />
       </View>
       <Heading>{piece.title}</Heading>
       {piece.reflection ? <Text variant="bodyLarge">{piece.reflection}</Text> : null}

@@ -1,5 +1,11 @@
 import type { MakeTask, Task } from '@nibquill/contract'
-import { ASKABLE_PARTS, PICTURE_ACCEPT, PIECE_STEPS, type TaskMediaRole } from '@nibquill/core'
+import {
+  acceptOf,
+  ASKABLE_PARTS,
+  PIECE_STEPS,
+  type MediaKind,
+  type TaskMediaRole,
+} from '@nibquill/core'
 import { router, useLocalSearchParams } from 'expo-router'
 import { useState } from 'react'
 import { v7 as newId } from 'uuid'
@@ -23,7 +29,7 @@ import { useClass, useClasses, useStrands } from '../school/schoolQueries'
 import { strings } from './strings'
 import { useChangeTask, useDueAdvice, useMakeTask, useTask, useUnits } from './tasksQueries'
 
-type Media = { mediaId: string; role: TaskMediaRole; name: string }
+type Media = { mediaId: string; role: TaskMediaRole; name: string; kind: MediaKind }
 type Draft = Omit<MakeTask, 'media'> & { media: Media[] }
 
 /** A task set or changed. */
@@ -71,7 +77,7 @@ const draftOf = (task: Task): Draft => ({
   strandId: task.strandId,
   title: task.title,
   instructions: task.instructions,
-  media: task.media.map(({ mediaId, role, name }) => ({ mediaId, role, name })),
+  media: task.media.map(({ mediaId, role, name, kind }) => ({ mediaId, role, name, kind })),
   steps: task.steps,
   asks: task.asks,
   opens: task.opensAt ? schoolDayAndTime(task.opensAt) : null,
@@ -182,9 +188,9 @@ function WhatBox({
           {
             role: 'material',
             label: strings.material,
-            accept: `${PICTURE_ACCEPT},application/pdf,.pdf`,
+            accept: `${acceptOf('picture')},${acceptOf('paper')}`,
           },
-          { role: 'example', label: strings.example, accept: PICTURE_ACCEPT },
+          { role: 'example', label: strings.example, accept: acceptOf('picture') },
         ]}
       />
       <Several

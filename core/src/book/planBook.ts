@@ -8,31 +8,33 @@ export const CONTENTS_LINES = 26
 export type BookPlan = {
   coverPages: number
   contentsPages: number
-  piecePages: number
+  /** How many pages each piece has. */
+  piecePages: readonly number[]
   totalPages: number
 }
 
 /**
- * How long a book will be, known before it is made: a cover, its contents, and one page for each
- * piece.
- * @param pieceCount - 0 or more.
+ * How long a book will be, known before it is made: a cover, its contents, and the pages of each
+ * piece; one page, unless something written goes on.
+ * @param piecePages - One number a piece, each 1 or more.
  */
-export function planBook(pieceCount: number): BookPlan {
-  const contentsPages = Math.max(1, Math.ceil(pieceCount / CONTENTS_LINES))
+export function planBook(piecePages: readonly number[]): BookPlan {
+  const contentsPages = Math.max(1, Math.ceil(piecePages.length / CONTENTS_LINES))
   return {
     coverPages: 1,
     contentsPages,
-    piecePages: pieceCount,
-    totalPages: 1 + contentsPages + pieceCount,
+    piecePages,
+    totalPages: 1 + contentsPages + piecePages.reduce((sum, pages) => sum + pages, 0),
   }
 }
 
 /**
- * The page a piece stands on, printed at its foot and in the contents.
+ * The page a piece begins on, printed at its foot and in the contents.
  * @param index - Place among the pieces, from 0.
  */
 export function pageOfPiece(plan: BookPlan, index: number): number {
-  return plan.coverPages + plan.contentsPages + index + 1
+  const before = plan.piecePages.slice(0, index).reduce((sum, pages) => sum + pages, 0)
+  return plan.coverPages + plan.contentsPages + before + 1
 }
 
 export type Box = { x: number; y: number; width: number; height: number }

@@ -2,20 +2,17 @@ import { cleanGif } from './cleanGif.ts'
 import { cleanJpeg } from './cleanJpeg.ts'
 import { cleanPng } from './cleanPng.ts'
 import { cleanWebp } from './cleanWebp.ts'
+import type { MEDIA } from './kinds.ts'
 
-/**
- * Pictures kept as they are but for what they tell of place, time and device. HEIC is turned into
- * JPEG first.
- */
-export const PICTURE_TYPES = ['image/jpeg', 'image/png', 'image/webp', 'image/gif'] as const
-export type PictureType = (typeof PICTURE_TYPES)[number]
+/** Pictures are kept as they are but for what they tell of place, time and device. */
+export type PictureType = keyof (typeof MEDIA)['picture']['types']
 
 const CLEAN = {
   'image/jpeg': cleanJpeg,
   'image/png': cleanPng,
   'image/webp': cleanWebp,
   'image/gif': cleanGif,
-} as const
+} as const satisfies Record<PictureType, unknown>
 
 /**
  * Removes position, time, device, maker notes, comments and trailing data from a picture without

@@ -1,11 +1,30 @@
+import type { MediaKind } from '../media/kinds.ts'
+
 /**
- * What a piece can be made of. A new kind begins with its word here; then a shape in the contract
- * (`AddPart`), what the server
- * demands of it (server/src/pieces/partKinds.ts), and how it looks and is made
- * (client/src/parts/partKinds.tsx).
+ * What a piece can be made of. docs/how-it-works.md tells how to add a kind; a test on each side
+ * fails until it is complete everywhere.
  */
-export const PART_KINDS = ['photo'] as const
+export const PART_KINDS = ['photo', 'writing'] as const
 export type PartKind = (typeof PART_KINDS)[number]
+
+type PartFile = { kind: MediaKind; needed: boolean }
+/**
+ * The files a part hangs on, each by its role in it. They never change: a photo that is tidied
+ * becomes another part, which also holds what was `taken`.
+ */
+export const PART_FILES = {
+  photo: { picture: { kind: 'picture', needed: true }, taken: { kind: 'picture', needed: false } },
+  writing: {},
+} as const satisfies Record<PartKind, Readonly<Record<string, PartFile>>>
+export type PartFileRole = { [K in PartKind]: keyof (typeof PART_FILES)[K] }[PartKind] & string
+/** Roles whose file whoever may see the part may read; the others are for those who make it. */
+export const SHOWN_ROLES = ['picture'] as const
+
+/** About ten handwritten pages. */
+export const MAX_WRITING_LENGTH = 20_000
+
+/** What stands for a piece where there is room for one thing: the part its makers put first. */
+export const coverOf = <P>(parts: readonly P[]): P | null => parts[0] ?? null
 
 /** A piece holds at most this many parts. */
 export const MAX_PARTS = 30

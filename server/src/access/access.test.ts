@@ -6,6 +6,7 @@ import {
   type TestServer,
   until,
   useSmallSchool,
+  pictureOf,
 } from '../testing/testServer.ts'
 
 let test_: TestServer
@@ -56,7 +57,11 @@ describe('a draft of Wren’s', () => {
         ['PATCH', `/parts/${piece.parts[0]!.id}`, { name: 'mine' }],
         ['PUT', '/order', { partIds: [] }],
         ['PUT', '/makers', { makerIds: [] }],
-        ['PUT', `/parts/${newId()}`, { kind: 'photo', mediaId: piece.parts[0]!.mediaId, name: '' }],
+        [
+          'PUT',
+          `/parts/${newId()}`,
+          { kind: 'photo', files: { picture: pictureOf(piece.parts[0]) }, name: '' },
+        ],
       ] as const) {
         expect((await person(who).ask(method, `/pieces/${piece.id}${address}`, body)).status).toBe(
           refused,
@@ -64,7 +69,7 @@ describe('a draft of Wren’s', () => {
       }
       for (const size of ['320', 'full'])
         expect(
-          (await person(who).ask('GET', `/media/${piece.parts[0]!.mediaId}/${size}`)).status,
+          (await person(who).ask('GET', `/media/${pictureOf(piece.parts[0])}/${size}`)).status,
         ).toBe(refused)
     },
   )
@@ -115,14 +120,14 @@ describe('a parent', () => {
     for (const hidden of [closed, waiting, draft]) {
       expect(ids).not.toContain(hidden.id)
       expect(
-        (await school.parent.ask('GET', `/media/${hidden.parts[0]!.mediaId}/320`)).status,
+        (await school.parent.ask('GET', `/media/${pictureOf(hidden.parts[0])}/320`)).status,
       ).toBe(404)
     }
-    expect((await school.parent.fetch('GET', `/media/${open.parts[0]!.mediaId}/320`)).status).toBe(
-      200,
-    )
     expect(
-      (await school.otherParent.ask('GET', `/media/${open.parts[0]!.mediaId}/320`)).status,
+      (await school.parent.fetch('GET', `/media/${pictureOf(open.parts[0])}/320`)).status,
+    ).toBe(200)
+    expect(
+      (await school.otherParent.ask('GET', `/media/${pictureOf(open.parts[0])}/320`)).status,
     ).toBe(404)
     expect(
       (await school.otherParent.ask('GET', `/sharing/children/${school.ids.wren}`)).status,
@@ -160,7 +165,7 @@ describe('a parent', () => {
     )
     expect(await seen()).not.toContain(together.id)
     expect(
-      (await school.parent.ask('GET', `/media/${together.parts[0]!.mediaId}/320`)).status,
+      (await school.parent.ask('GET', `/media/${pictureOf(together.parts[0])}/320`)).status,
     ).toBe(404)
     await test_.manager.query(
       "update consent set granted = false where pupil_id = $1 and kind = 'sharing'",
@@ -238,12 +243,12 @@ test('a page link opens its piece and no other, until it is withdrawn, ends, or 
   const open = () => stranger.ask<{ piece: { id: string } }>('GET', `/sharing/links/${token}`)
   expect((await open()).body.piece.id).toBe(piece.id)
   expect(
-    (await stranger.fetch('GET', `/media/${piece.parts[0]!.mediaId}/320?link=${token}`)).status,
+    (await stranger.fetch('GET', `/media/${pictureOf(piece.parts[0])}/320?link=${token}`)).status,
   ).toBe(200)
   expect(
-    (await stranger.ask('GET', `/media/${other.parts[0]!.mediaId}/320?link=${token}`)).status,
+    (await stranger.ask('GET', `/media/${pictureOf(other.parts[0])}/320?link=${token}`)).status,
   ).toBe(404)
-  expect((await stranger.ask('GET', `/media/${piece.parts[0]!.mediaId}/320`)).status).toBe(401)
+  expect((await stranger.ask('GET', `/media/${pictureOf(piece.parts[0])}/320`)).status).toBe(401)
   expect((await stranger.ask('GET', `/pieces/${piece.id}`)).status).toBe(401)
 
   await test_.manager.query(

@@ -7,6 +7,7 @@ import {
   type TestServer,
   until,
   useSmallSchool,
+  pictureOf,
 } from '../testing/testServer.ts'
 
 let test_: TestServer
@@ -68,7 +69,7 @@ beforeAll(async () => {
     draft: draft.id,
     version: approved.versions[0]!.id,
     part: draft.parts[0]!.id,
-    media: draft.parts[0]!.mediaId,
+    media: pictureOf(draft.parts[0]),
     wren: school.ids.wren,
     tomasz: school.ids.tomasz,
     heron: school.ids.heron,
@@ -85,7 +86,7 @@ beforeAll(async () => {
 }, 60_000)
 
 /**
- * What could be asked for at an address that begins like this; the rest of an address says a size
+ * What could be asked for at an address that begins like this; the rest of an address says a form
  * or a kind.
  */
 const FITTING: Record<string, string[]> = {
@@ -103,7 +104,7 @@ const FITTING: Record<string, string[]> = {
   accounts: ['heron', 'wren', 'sheet', 'letter'],
 }
 const fillWith = (id: string) => (name: string) =>
-  name === 'size' ? '320' : name === 'kind' ? 'sharing' : id
+  name === 'form' ? '320' : name === 'kind' ? 'sharing' : id
 
 /** Where an id that exists is answered otherwise than one that does not. */
 async function tellingRoutes(person: Person): Promise<string[]> {

@@ -2,7 +2,12 @@ import fc from 'fast-check'
 import { v7 as newId } from 'uuid'
 import type { Piece } from '@nibquill/contract'
 import { addressOf, listRoutes, type ListedRoute } from '../testing/listRoutes.ts'
-import { type SmallSchool, type TestServer, useSmallSchool } from '../testing/testServer.ts'
+import {
+  type SmallSchool,
+  type TestServer,
+  useSmallSchool,
+  pictureOf,
+} from '../testing/testServer.ts'
 
 let test_: TestServer
 let school: SmallSchool
@@ -177,7 +182,7 @@ test('no route breaks, and none tells of its inside', async () => {
   const known = [
     piece.id,
     piece.parts[0]!.id,
-    piece.parts[0]!.mediaId,
+    pictureOf(piece.parts[0]),
     ...Object.values(school.ids),
     newId(),
   ]

@@ -2,10 +2,10 @@ import type { Book as BookAnswer, BookForecast, MakeBook } from '@nibquill/contr
 import { DomainError, planBook, type BookFor } from '@nibquill/core'
 import { createHash } from 'node:crypto'
 import { createWriteStream } from 'node:fs'
-import { mkdtemp, rm } from 'node:fs/promises'
+import { mkdtemp, rm, stat } from 'node:fs/promises'
 import os from 'node:os'
 import path from 'node:path'
-import type { EntityManager } from 'typeorm'
+import { In, type EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
 import { madeApproved, SHOWN_AT_HOME } from '../access/guard.ts'
 import { PersonRow } from '../accounts/rows.ts'
@@ -17,10 +17,11 @@ import type { SignedIn } from '../platform/routes.ts'
 import { listSharedPieces, type SharedPieceRow } from '../portfolio/sharedPieces.ts'
 import { SchoolRow, TermRow } from '../school/rows.ts'
 import type { Sharing } from '../sharing/sharing.ts'
-import { sizeKey } from '../media/keys.ts'
-import { MediaRow } from '../media/rows.ts'
+import { MediaFormRow } from '../media/rows.ts'
 import { bookKey } from './bookKey.ts'
-import { drawBook, type BookPage } from './drawBook.ts'
+import { drawBook } from './drawBook.ts'
+import type { BookPage } from './frame.ts'
+import { countPages, PRINT_FORM, printPart } from './printing.ts'
 import { BookRow, type BookContent } from './rows.ts'
 import { strings } from './strings.ts'
 
@@ -80,7 +81,7 @@ export class Book {
     const pieces = chosen.filter((piece) => fitsIn(madeFor, piece))
     return {
       pieces: pieces.length,
-      pages: pieces.length === 0 ? 0 : planBook(pieces.length).totalPages,
+      pages: pieces.length === 0 ? 0 : planBook(pieces.map(countPages)).totalPages,
       leftOut: chosen
         .filter((piece) => !fitsIn(madeFor, piece))
         .map(({ id, title, withoutConsent }) => ({
@@ -121,7 +122,7 @@ export class Book {
             termId,
             fingerprint,
             JSON.stringify(content),
-            planBook(content.length).totalPages,
+            planBook(pieces.map(countPages)).totalPages,
             viewer.personId,
             now,
             madeFor,
@@ -177,7 +178,7 @@ export class Book {
         termName: term.name,
         schoolName: school.name,
         pages,
-        readPhoto: (key) => this.#platform.storage.read(key),
+        readPicture: (key) => this.#platform.storage.read(key),
         onPage: async (pagesDone) => {
           if (Date.now() - toldAt < PROGRESS_EVERY_MS) return
           toldAt = Date.now()
@@ -187,7 +188,7 @@ export class Book {
         timeZone: school.timeZone,
       })
       await this.#platform.storage.put(bookKey(book.id), { file: draft })
-      return await this.#platform.storage.sizeBytes(bookKey(book.id))
+      return (await stat(draft)).size
     } finally {
       await rm(path.dirname(draft), { recursive: true, force: true })
     }
@@ -210,20 +211,15 @@ export class Book {
         pieceId,
         expiresAt,
       })
-      const media = await manager.findBy(
-        MediaRow,
-        piece.parts.map(({ mediaId }) => ({ id: mediaId })),
-      )
-      const photos = piece.parts.flatMap(({ mediaId, name }) => {
-        const row = media.find(({ id }) => id === mediaId)
-        return row?.state === 'ready'
-          ? [{ key: sizeKey(row, 2048), width: row.width, height: row.height, name }]
-          : []
-      })
+      const mediaIds = piece.parts
+        .flatMap(({ files }) => Object.values(files))
+        .map(({ mediaId }) => mediaId)
+      const forms = await manager.findBy(MediaFormRow, { mediaId: In(mediaIds), form: PRINT_FORM })
+      const formOf = (mediaId: string) => forms.find((form) => form.mediaId === mediaId)
       pages.push({
         ...piece,
         reason,
-        photos,
+        printed: piece.parts.map((part) => printPart(part, formOf)),
         link: `${this.#platform.config.publicUrl}/p/${token}`,
       })
     }

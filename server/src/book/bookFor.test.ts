@@ -1,5 +1,11 @@
 import type { Book, BookForecast, Piece } from '@nibquill/contract'
-import { type SmallSchool, type TestServer, until, useSmallSchool } from '../testing/testServer.ts'
+import {
+  type SmallSchool,
+  type TestServer,
+  until,
+  useSmallSchool,
+  pictureOf,
+} from '../testing/testServer.ts'
 
 let test_: TestServer
 let school: SmallSchool
@@ -90,7 +96,7 @@ test('page codes of a book for home open for whoever holds it; those of one for 
       const answer = await openedBy(person, atSchool, piece)
       expect([answer.status, answer.body.type]).toEqual([403, '/problems/sharing/link-for-school'])
     }
-    const picture = `/media/${piece.parts[0]!.mediaId}/320?link=${tokenOf(atSchool, piece)}`
+    const picture = `/media/${pictureOf(piece.parts[0])}/320?link=${tokenOf(atSchool, piece)}`
     expect((await stranger.fetch('GET', picture)).status).toBe(403)
     expect((await openedBy(school.teacher, atSchool, piece)).status).toBe(200)
     expect((await school.teacher.fetch('GET', picture)).status).toBe(200)

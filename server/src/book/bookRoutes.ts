@@ -14,6 +14,7 @@ import * as v from 'valibot'
 import type { Guard } from '../access/guard.ts'
 import type { Platform } from '../platform/platform.ts'
 import { answer, read, signedIn } from '../platform/routes.ts'
+import { serveStored } from '../platform/serveStored.ts'
 import type { Sharing } from '../sharing/sharing.ts'
 import type { Book } from './book.ts'
 
@@ -64,7 +65,7 @@ export function bookRoutes(platform: Platform, guard: Guard, book: Book, sharing
       'Cache-Control': 'private, no-store',
       'Content-Disposition': `attachment; filename="book.pdf"; filename*=UTF-8''${encodeURIComponent(filename)}`,
     })
-    await platform.storage.serve(key, response)
+    await serveStored(platform.storage, key, request, response)
   })
   router.post('/:id/links/withdraw', async (request, response) => {
     const { id } = read(IdParams, request.params)

@@ -1,3 +1,5 @@
+import type { PartKind } from '@nibquill/core'
+
 /** Every word printed in a book that is not the school's or the child's own. */
 export const strings = {
   title: (name: string, term: string) => `${name}’s book, ${term}`,
@@ -5,6 +7,9 @@ export const strings = {
     `${term}, ${pieces === 1 ? 'one piece of work' : `${pieces} pieces of work`}`,
   contents: 'What is inside',
   photo: (number: number, of: number, title: string) => `Photo ${number} of ${of}: ${title}`,
+  parts: { photo: 'Photo', writing: 'Writing' } satisfies Record<PartKind, string>,
+  onScreen: (word: string, title: string) => `${word}, to be seen on screen: ${title}`,
+  goesOn: (title: string) => `${title}, goes on`,
   code: 'see it on screen',
   codeAlt: (link: string) => `QR code that opens this piece: ${link}`,
   goes: (goes: number) =>

@@ -3,7 +3,7 @@ import type { EntityManager } from 'typeorm'
 
 /** SQL: a `media m` as it hangs on a task or a notice. */
 export const ATTACHMENT_JSON = `'mediaId', m.id, 'name', m.name, 'width', m.width, 'height', m.height, 'sizeBytes', m.size_bytes, 'state', m.state,
-  'kind', case when m.type like 'audio/%' then 'voice' when m.type = 'application/pdf' then 'paper' else 'picture' end`
+  'kind', m.kind`
 
 /**
  * Only what one sent oneself, or what hangs there already, can be hung somewhere.

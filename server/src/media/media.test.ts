@@ -12,6 +12,7 @@ import {
   type TestServer,
   until,
   useSmallSchool,
+  pictureOf,
 } from '../testing/testServer.ts'
 import { addressOf, begin, send, TUS } from '../testing/uploadSteps.ts'
 
@@ -267,7 +268,7 @@ test('an approved piece keeps its photos when the draft loses them', async () =>
   expect(now.parts).toEqual([])
   expect(now.versions[0]!.parts).toHaveLength(1)
   expect(again.state).toBe('draft')
-  expect((await school.parent.fetch('GET', `/media/${piece.parts[0]!.mediaId}/320`)).status).toBe(
+  expect((await school.parent.fetch('GET', `/media/${pictureOf(piece.parts[0])}/320`)).status).toBe(
     200,
   )
 })

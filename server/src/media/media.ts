@@ -1,68 +1,99 @@
 import type { Arrived } from '@nibquill/contract'
-import { DomainError, MAX_UPLOAD_BYTES, PICTURE_SIZES } from '@nibquill/core'
-import { webcrypto } from 'node:crypto'
-import { readFile } from 'node:fs/promises'
-import { tell } from '../platform/live.ts'
+import {
+  DomainError,
+  formsOf,
+  MEDIA,
+  mayBeSentFor,
+  mostBytesFor,
+  type MediaForm,
+  type MediaUse,
+} from '@nibquill/core'
+import { createHash } from 'node:crypto'
+import { createReadStream } from 'node:fs'
+import { mkdtemp, rm, stat, writeFile } from 'node:fs/promises'
+import os from 'node:os'
+import path from 'node:path'
+import { pipeline } from 'node:stream/promises'
+import type { EntityManager } from 'typeorm'
 import { holdName, makeOrFind } from '../platform/makeOrFind.ts'
 import type { Platform } from '../platform/platform.ts'
 import { addJob } from '../platform/queue.ts'
-import { everyoneOf } from '../pieces/pieceChanges.ts'
-import { fullKey, sizeKey } from './keys.ts'
-import { makeSizes } from './makeSizes.ts'
-import { readMaterial } from './readMaterial.ts'
-import { readPicture } from './readPicture.ts'
-import { MediaRow } from './rows.ts'
+import { formKey, fullKey } from './keys.ts'
+import { KIND_WORK, type Kept } from './kinds/kinds.ts'
+import { MediaFormRow, MediaRow } from './rows.ts'
+import { sniff } from './sniff.ts'
 
-/** `materials`: recordings and papers as well, which hang on tasks and notices. */
 export type Sent = {
   mediaId: string
   ownerId: string
   name: string
   sha256: string | null
-  takes: 'pictures' | 'materials'
+  use: MediaUse
 }
+/** Told, in its transaction, when everything that is made of a file has been made, or cannot be. */
+export type OnPrepared = (manager: EntityManager, mediaId: string) => Promise<void>
+type Located = { key: string; type: string; name: string; asAsked: boolean }
 
-/** On another thread: a class sending at once must not hold up everything else. */
-const sha256 = async (bytes: Uint8Array): Promise<string> =>
-  Buffer.from(await webcrypto.subtle.digest('SHA-256', bytes)).toString('hex')
-/** Files of pieces: arrival, sizes, reading. */
+/** Files, whatever they hang on: arrival, the forms made of them, where they lie. */
 export class Media {
   readonly #platform: Platform
-  constructor(platform: Platform) {
+  readonly #onPrepared: readonly OnPrepared[]
+  constructor(platform: Platform, onPrepared: readonly OnPrepared[]) {
     this.#platform = platform
+    this.#onPrepared = onPrepared
   }
 
   /**
-   * Takes in a file that has arrived whole: checks it, cleans it, stores it once under its hash and
-   * asks for its sizes.
-   * The same id with the same bytes again changes nothing.
+   * Takes in a file that has arrived whole: hashed, told by its bytes, cleaned, stored once under
+   * its hash; its forms are asked for. The same id with the same bytes again changes nothing.
    * @throws DomainError `media/differs` when the hash the sender gave is another; `media/id-taken`;
-   *   whatever `readPicture` refuses
+   *   `media/too-large`, `media/empty`; whatever its kind refuses
    */
   async arrive(sent: Sent, content: { file: string } | Uint8Array): Promise<Arrived> {
-    const bytes = content instanceof Uint8Array ? content : await readFile(content.file)
-    if (bytes.length > MAX_UPLOAD_BYTES) throw new DomainError('media/too-large')
-    const sentSha256 = await sha256(bytes)
-    if (sent.sha256 && sent.sha256 !== sentSha256) throw new DomainError('media/differs')
-    const there = await this.#platform.db.manager.findOneBy(MediaRow, { id: sent.mediaId })
-    // Before it is read and cleaned, which takes a while; looked at again below, where nobody can
-    // come between.
-    if (there) return arrivedAgain(there, sent, sentSha256)
-    const picture =
-      (sent.takes === 'materials' && (await readMaterial(bytes))) || (await readPicture(bytes))
-    const isPicture = picture.width > 0
+    return withScratch(async (scratch) => {
+      const file = content instanceof Uint8Array ? path.join(scratch, 'sent') : content.file
+      if (content instanceof Uint8Array) await writeFile(file, content)
+      const { size } = await stat(file)
+      if (size === 0) throw new DomainError('media/empty')
+      if (size > mostBytesFor(sent.use)) throw new DomainError('media/too-large')
+      const sentSha256 = await hashFile(file)
+      if (sent.sha256 && sent.sha256 !== sentSha256) throw new DomainError('media/differs')
+      // Before it is read and cleaned, which takes a while; looked at again below, where nobody can
+      // come between.
+      const there = await this.#platform.db.manager.findOneBy(MediaRow, { id: sent.mediaId })
+      if (there) return arrivedAgain(there, sent, sentSha256)
+      return this.#keep(sent, sentSha256, await this.#clean(sent, file, scratch), file)
+    })
+  }
+
+  async #clean(sent: Sent, file: string, scratch: string): Promise<Kept & Pick<MediaRow, 'kind'>> {
+    const sniffed = await sniff(file)
+    if (!sniffed || sniffed.kind === 'ink' || !mayBeSentFor(sent.use, sniffed.kind))
+      throw new DomainError(sent.use === 'part' ? 'media/not-a-picture' : 'media/not-taken')
+    const { kind } = sniffed
+    if ((await stat(file)).size > MEDIA[kind].mostBytes) throw new DomainError('media/too-large')
+    return { kind, ...(await KIND_WORK[kind].takeIn(file, sniffed, scratch)) }
+  }
+
+  async #keep(
+    sent: Sent,
+    sentSha256: string,
+    { kind, file, type, width, height }: Kept & Pick<MediaRow, 'kind'>,
+    sentFile: string,
+  ): Promise<Arrived> {
+    const toMake = formsOf(kind).length > 0
     const row: MediaRow = {
       id: sent.mediaId,
       ownerId: sent.ownerId,
       name: sent.name,
-      type: picture.type,
-      sizeBytes: picture.bytes.length,
-      width: picture.width,
-      height: picture.height,
+      kind,
+      type,
+      sizeBytes: (await stat(file)).size,
+      width,
+      height,
       sentSha256,
-      keptSha256:
-        Buffer.compare(picture.bytes, bytes) === 0 ? sentSha256 : await sha256(picture.bytes),
-      state: isPicture ? 'arrived' : 'ready',
+      keptSha256: file === sentFile ? sentSha256 : await hashFile(file),
+      state: toMake ? 'arrived' : 'ready',
       arrivedAt: this.#platform.clock.now(),
     }
     return this.#platform.db.transaction((manager) =>
@@ -71,10 +102,10 @@ export class Media {
         make: async () => {
           // The nightly job holds the same name while it takes a file away that nobody refers to.
           await holdName(manager, `file:${row.keptSha256}`)
-          if (!(await this.#platform.storage.has(fullKey(row))))
-            await this.#platform.storage.put(fullKey(row), picture.bytes)
+          if (!(await this.#platform.storage.about(fullKey(row))))
+            await this.#platform.storage.put(fullKey(row), { file })
           await manager.insert(MediaRow, row)
-          if (isPicture) await addJob(manager, 'media.make-sizes', { mediaId: row.id }, row.id)
+          if (toMake) await addJob(manager, 'media.prepare', { mediaId: row.id }, row.id)
           return arrived(row)
         },
       }),
@@ -87,79 +118,75 @@ export class Media {
   }
 
   /**
-   * The job `media.make-sizes`. A picture nothing can be made of is marked damaged; its full file
-   * stays.
+   * The job `media.prepare`: makes the forms of its kind. A file nothing can be made of is marked
+   * damaged; it stays as it is.
    */
-  async makeSizes(mediaId: string): Promise<void> {
+  async prepare(mediaId: string): Promise<void> {
     const row = await this.#platform.db.manager.findOneBy(MediaRow, { id: mediaId })
     if (!row) return
-    const state = await this.#storeSizes(row)
+    const forms = await this.#formsOf(row)
     await this.#platform.db.transaction(async (manager) => {
-      await manager.update(MediaRow, mediaId, { state })
-      const pieces = await manager.query<{ pieceId: string }[]>(
-        'select distinct piece_id as "pieceId" from part where media_id = $1',
-        [mediaId],
-      )
-      for (const { pieceId } of pieces)
-        await tell(manager, await everyoneOf(manager, pieceId), { topic: 'pieces', id: pieceId })
+      for (const form of forms ?? []) await manager.upsert(MediaFormRow, form, ['mediaId', 'form'])
+      await manager.update(MediaRow, mediaId, { state: forms ? 'ready' : 'damaged' })
+      for (const tell of this.#onPrepared) await tell(manager, mediaId)
     })
   }
 
-  async #storeSizes(row: MediaRow): Promise<MediaRow['state']> {
-    if (await this.#platform.storage.has(sizeKey(row, Math.max(...PICTURE_SIZES)))) return 'ready'
+  /** @returns null when none can be made */
+  async #formsOf(row: MediaRow): Promise<MediaFormRow[] | null> {
+    const made = await this.#platform.db.manager.query<MediaFormRow[]>(
+      `select $1::uuid as "mediaId", f.form, min(f.key) as key, min(f.type) as type, min(f.size_bytes) as "sizeBytes", min(f.width) as width,
+         min(f.height) as height, min(f.duration_ms) as "durationMs"
+       from media_form f join media m on m.id = f.media_id where m.kept_sha256 = $2 group by f.form`,
+      [row.id, row.keptSha256],
+    )
+    const wanted = formsOf(row.kind)
+    // The same file sent twice is prepared once.
+    if (wanted.every((form) => made.some((other) => other.form === form))) return made
+    const makeForms = row.kind === 'ink' ? null : KIND_WORK[row.kind].makeForms
+    if (!makeForms) return null
     const full = await this.#platform.storage.read(fullKey(row))
-    const sizes = await makeSizes(full).catch((error: unknown) => {
-      this.#platform.log.warn({ mediaId: row.id, error: String(error) }, 'picture has no sizes')
+    const fresh = await makeForms(full).catch((error: unknown) => {
+      this.#platform.log.warn({ mediaId: row.id, error: String(error) }, 'no forms can be made')
       return null
     })
-    if (!sizes) return 'damaged'
-    // The largest is stored last: where it is, all are.
-    for (const [i, size] of PICTURE_SIZES.entries())
-      await this.#platform.storage.put(sizeKey(row, size), sizes[i]!)
-    return 'ready'
+    if (!fresh) return null
+    const rows: MediaFormRow[] = []
+    for (const { bytes, ending, ...form } of fresh) {
+      const key = formKey(row, form.form, ending)
+      await this.#platform.storage.put(key, bytes)
+      rows.push({ mediaId: row.id, key, sizeBytes: bytes.length, ...form })
+    }
+    return rows
   }
 
   /**
-   * What to read for a size: until sizes are made, and where none can be, the full picture stands
-   * in.
+   * What to read for a form: until it is made, and where none can be, the file itself stands in
+   * (`asAsked` false).
    */
-  async locate(
-    mediaId: string,
-    size: string,
-  ): Promise<{ key: string; type: string; name: string }> {
-    const row = await this.#platform.db.manager.findOneBy(MediaRow, { id: mediaId })
-    if (!row) throw new DomainError('media/not-found')
-    if (size === 'full' || row.state !== 'ready' || row.width === 0)
-      return { key: fullKey(row), type: row.type, name: row.name }
-    return { key: sizeKey(row, Number(size)), type: 'image/jpeg', name: row.name }
-  }
-
-  /** Pieces a file hangs in, and whether in what was approved. */
-  async findPieces(mediaId: string): Promise<{ pieceId: string; approved: boolean }[]> {
-    return this.#platform.db.manager.query(
-      `select t.piece_id as "pieceId", exists (select 1 from version_part w join piece p on p.approved_version_id = w.version_id
-         where w.part_id = t.id) and t.media_id = $1 as approved from part t where t.media_id = $1 or t.original_media_id = $1`,
-      [mediaId],
-    )
-  }
-
-  /** Tasks and notices a file hangs on. */
-  async findHangers(mediaId: string): Promise<{ tasks: string[]; notices: string[] }> {
+  async locate(mediaId: string, form: MediaForm | 'full'): Promise<Located> {
     const manager = this.#platform.db.manager
-    const tasks = await manager.query<{ id: string }[]>(
-      'select task_id as id from task_media where media_id = $1',
-      [mediaId],
-    )
-    const notices = await manager.query<{ id: string }[]>(
-      'select notice_id as id from notice_media where media_id = $1',
-      [mediaId],
-    )
-    return { tasks: tasks.map(({ id }) => id), notices: notices.map(({ id }) => id) }
+    const row = await manager.findOneBy(MediaRow, { id: mediaId })
+    if (!row) throw new DomainError('media/not-found')
+    const { name, type } = row
+    if (form === 'full') return { key: fullKey(row), type, name, asAsked: true }
+    const made = await manager.findOneBy(MediaFormRow, { mediaId, form })
+    return made
+      ? { key: made.key, type: made.type, name, asAsked: true }
+      : { key: fullKey(row), type, name, asAsked: false }
   }
+}
 
-  async ownerOf(mediaId: string): Promise<string | null> {
-    return (await this.#platform.db.manager.findOneBy(MediaRow, { id: mediaId }))?.ownerId ?? null
-  }
+async function withScratch<T>(work: (folder: string) => Promise<T>): Promise<T> {
+  const folder = await mkdtemp(path.join(os.tmpdir(), 'nibquill-arriving-'))
+  return work(folder).finally(() => rm(folder, { recursive: true, force: true }))
+}
+
+/** SHA-256 (hex), a slice at a time. */
+async function hashFile(file: string): Promise<string> {
+  const hash = createHash('sha256')
+  await pipeline(createReadStream(file, { highWaterMark: 256 * 1024 }), hash)
+  return hash.digest('hex')
 }
 
 const arrived = (row: MediaRow): Arrived => ({
@@ -167,6 +194,7 @@ const arrived = (row: MediaRow): Arrived => ({
   sentSha256: row.sentSha256,
   keptSha256: row.keptSha256,
   sizeBytes: row.sizeBytes,
+  kind: row.kind,
 })
 
 function arrivedAgain(there: MediaRow, sent: Sent, sentSha256: string): Arrived {

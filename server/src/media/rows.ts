@@ -1,24 +1,18 @@
-import { id, integer, moment, refer, row, text } from '../platform/columns.ts'
+import type { MediaForm, MediaKind, MediaType } from '@nibquill/core'
+import { id, integer, maybe, moment, refer, row, text } from '../platform/columns.ts'
 
 /**
  * A file as it arrived. The bytes lie in storage under `keptSha256`, once however many rows point
- * there.
- * `width` and `height` are upright, and 0 for what is no picture; `state` says whether its sizes
- * are made.
+ * there. `width` and `height` are upright, and 0 for what is no picture.
+ * `state`: `arrived` while its forms are to be made, `ready` when they are (or there are none),
+ * `damaged` when none can be; lists read it rather than join the forms.
  */
 export type MediaRow = {
   id: string
   ownerId: string
   name: string
-  type:
-    | 'image/jpeg'
-    | 'image/png'
-    | 'image/webp'
-    | 'image/gif'
-    | 'audio/webm'
-    | 'audio/ogg'
-    | 'audio/mp4'
-    | 'application/pdf'
+  kind: MediaKind
+  type: MediaType
   sizeBytes: number
   width: number
   height: number
@@ -33,6 +27,7 @@ export const MediaRow = row<MediaRow>(
     id,
     ownerId: refer('person'),
     name: text,
+    kind: text,
     type: text,
     sizeBytes: integer,
     width: integer,
@@ -44,6 +39,31 @@ export const MediaRow = row<MediaRow>(
   },
   { indices: [{ columns: ['keptSha256'] }, { columns: ['ownerId'] }] },
 )
+
+/**
+ * What was made of a file, and where it lies. `sizeBytes` is null for what was made before it was
+ * noted; `durationMs` where it plays.
+ */
+export type MediaFormRow = {
+  mediaId: string
+  form: MediaForm
+  key: string
+  type: string
+  sizeBytes: number | null
+  width: number | null
+  height: number | null
+  durationMs: number | null
+}
+export const MediaFormRow = row<MediaFormRow>('media_form', {
+  mediaId: refer('media', { key: true, cascade: true }),
+  form: { ...text, primary: true },
+  key: text,
+  type: text,
+  sizeBytes: maybe(integer),
+  width: maybe(integer),
+  height: maybe(integer),
+  durationMs: maybe(integer),
+})
 
 /**
  * An upload begun and not yet taken in: counted, so that nobody fills the disk with beginnings, and

@@ -1,5 +1,5 @@
 import { Id, type Arrived } from '@nibquill/contract'
-import { DomainError, MAX_UPLOAD_BYTES } from '@nibquill/core'
+import { DomainError, MEDIA_USES, mostBytesFor, type MediaUse } from '@nibquill/core'
 import { FileStore } from '@tus/file-store'
 import { EVENTS, Server, type Upload } from '@tus/server'
 import { AsyncLocalStorage } from 'node:async_hooks'
@@ -41,6 +41,11 @@ const Metadata = v.object({
   ),
   sha256: v.nullish(v.pipe(v.string(), v.regex(/^[0-9a-f]{64}$/))),
 })
+/** What this server wrote beside it when it began. */
+const Begun = v.object({ ownerId: v.string(), use: v.optional(v.picklist(MEDIA_USES), 'part') })
+/** Pupils make pieces; teachers hang something on a task or a notice. */
+const useOf = (viewer: SignedIn | undefined): MediaUse =>
+  viewer?.role === 'pupil' ? 'part' : 'attachment'
 
 /** Resumable uploads. @see tus.io resumable upload protocol 1.0.0 */
 export class Uploads {
@@ -61,7 +66,7 @@ export class Uploads {
       path: UPLOADS_PATH,
       datastore: this.#store,
       relativeLocation: true,
-      maxSize: MAX_UPLOAD_BYTES,
+      maxSize: () => mostBytesFor(useOf(this.#sender.getStore())),
       onUploadCreate: (_request, upload) => this.#begin(upload),
       onIncomingRequest: (request, uploadId) => this.#refuseStrangers(request.method, uploadId),
       onUploadFinish: (_request, upload) => this.#answerFinished(upload),
@@ -87,7 +92,8 @@ export class Uploads {
     const parsed = v.safeParse(Metadata, upload.metadata)
     if (!parsed.success) throw tusError(new v.ValiError(parsed.issues))
     if (upload.size === 0) throw tusError(new DomainError('media/empty'))
-    const { personId = '', role } = this.#sender.getStore() ?? {}
+    const sender = this.#sender.getStore()
+    const personId = sender?.personId ?? ''
     const { mediaId, sha256 } = parsed.output
     const there = await this.#media.findArrived(personId, mediaId)
     // Its last answer was lost on the way: the file need not come again.
@@ -99,8 +105,7 @@ export class Uploads {
     return {
       metadata: {
         ...upload.metadata,
-        ownerId: personId,
-        takes: role === 'pupil' ? 'pictures' : 'materials',
+        ...({ ownerId: personId, use: useOf(sender) } satisfies v.InferOutput<typeof Begun>),
       },
     }
   }
@@ -109,7 +114,7 @@ export class Uploads {
   async #count(
     ownerId: string,
     mediaId: string,
-    { id, size = MAX_UPLOAD_BYTES }: Upload,
+    { id, size = mostBytesFor('part') }: Upload,
   ): Promise<void> {
     const now = this.#platform.clock.now()
     const tooOld = await this.#platform.db.transaction(async (manager) => {
@@ -159,14 +164,15 @@ export class Uploads {
    */
   async #takeIn(upload: Upload): Promise<Arrived> {
     const { mediaId, filename, sha256 } = v.parse(Metadata, upload.metadata)
+    const { ownerId, use } = v.parse(Begun, upload.metadata)
     try {
       const done = await this.#media.arrive(
         {
           mediaId,
-          ownerId: upload.metadata?.ownerId ?? '',
+          ownerId,
           name: filename.toWellFormed().slice(0, 200),
           sha256: sha256 ?? null,
-          takes: upload.metadata?.takes === 'materials' ? 'materials' : 'pictures',
+          use,
         },
         { file: path.join(this.#folder, upload.id) },
       )

@@ -114,7 +114,7 @@ describe('a piece started for everyone', () => {
     const { mediaId } = await school.wren.upload(await picture())
     await school.wren.ask('PUT', `/pieces/${piece!.id}/parts/${newId()}`, {
       kind: 'photo',
-      mediaId,
+      files: { picture: mediaId },
       name: 'photo',
     })
 
@@ -140,7 +140,7 @@ describe('a piece started for everyone', () => {
       (
         await school.tomasz.ask('PUT', `/pieces/${empty!.id}/parts/${newId()}`, {
           kind: 'photo',
-          mediaId: other.mediaId,
+          files: { picture: other.mediaId },
           name: '',
         })
       ).body,
@@ -165,7 +165,7 @@ describe('a piece started for everyone', () => {
       (
         await school.tomasz.ask('PUT', `/pieces/${empty!.id}/parts/${newId()}`, {
           kind: 'photo',
-          mediaId: other.mediaId,
+          files: { picture: other.mediaId },
           name: '',
         })
       ).status,

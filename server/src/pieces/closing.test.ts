@@ -29,7 +29,11 @@ const pieceOf = async (classPieceId: string, pupilId: string) =>
     )
   )[0]!
 const addPhoto = async (person: Person, pieceId: string, mediaId: string) =>
-  person.ask('PUT', `/pieces/${pieceId}/parts/${newId()}`, { kind: 'photo', mediaId, name: '' })
+  person.ask('PUT', `/pieces/${pieceId}/parts/${newId()}`, {
+    kind: 'photo',
+    files: { picture: mediaId },
+    name: '',
+  })
 
 test('closing hands in what has something in it and leaves the rest, in one step', async () => {
   const id = await start()

@@ -1,7 +1,66 @@
-import type { PartKind } from '@nibquill/core'
-import type { MediaRow } from '../media/rows.ts'
+import type { AddPart, Part, PartFile } from '@nibquill/contract'
+import type { PartFileRole, PartKind, Tidying } from '@nibquill/core'
 
-/** What each kind of part demands of the file it hangs on. */
-export const PART_NEEDS: Record<PartKind, (media: MediaRow) => boolean> = {
-  photo: ({ type }) => type.startsWith('image/'),
+/** What each kind keeps of a part beside its files. */
+type Contents = {
+  /** `tidying`: how what the camera saw became this. */
+  photo: { tidying?: Tidying }
+  writing: { text: string }
+}
+export type PartContent = Contents[PartKind]
+
+/** A file of a part as it is read from the tables. */
+export type FlatFile = PartFile & { width: number; height: number }
+type Files = Partial<Record<PartFileRole, FlatFile>>
+type Read<K extends PartKind> = Omit<Extract<Part, { kind: K }>, 'id' | 'name' | 'kind'>
+type Added<K extends PartKind> = Extract<AddPart, { kind: K }>
+
+type PartWork<K extends PartKind> = {
+  /** Whether there is nothing in it to be judged. */
+  isBlank: (content: Contents[K]) => boolean
+  /** What is kept of one that is added. */
+  contentOf: (input: Added<K>) => Contents[K]
+  /** What is said of one that is there. */
+  read: (files: Files, content: Contents[K]) => Read<K>
+}
+
+/** What the server does with each kind of part. A new kind is another entry here. */
+export const PART_WORK: { [K in PartKind]: PartWork<K> } = {
+  photo: {
+    isBlank: () => false,
+    contentOf: ({ instead }) => (instead?.tidying ? { tidying: instead.tidying } : {}),
+    read: ({ picture, taken }, { tidying }) => {
+      const { width, height, ...file } = picture!
+      return {
+        files: { picture: file },
+        width,
+        height,
+        tidied: taken && tidying ? { originalMediaId: taken.mediaId, tidying } : null,
+      }
+    },
+  },
+  writing: {
+    isBlank: ({ text }) => text.trim() === '',
+    contentOf: ({ text }) => ({ text }),
+    read: (_files, { text }) => ({ files: {}, text }),
+  },
+}
+
+const workOf = (kind: PartKind) => PART_WORK[kind] as PartWork<PartKind>
+export const contentOf = (input: AddPart): PartContent =>
+  workOf(input.kind).contentOf(input as never)
+export const isBlank = ({ kind, content }: { kind: PartKind; content: PartContent }): boolean =>
+  workOf(kind).isBlank(content as never)
+
+export type FlatPart = {
+  part_id: string
+  kind: PartKind
+  name: string
+  files: Files | null
+  content: PartContent
+}
+
+/** A part as it is answered. */
+export function readPart({ part_id: id, kind, name, files, content }: FlatPart): Part {
+  return { id, kind, name, ...workOf(kind).read(files ?? {}, content as never) } as Part
 }

@@ -1,7 +1,13 @@
 import type { Piece, Problem } from '@nibquill/contract'
 import { AS_IT_WAS, type Tidying } from '@nibquill/core'
 import { v7 as newId } from 'uuid'
-import { picture, type Person, type SmallSchool, useSmallSchool } from '../testing/testServer.ts'
+import {
+  picture,
+  type Person,
+  type SmallSchool,
+  useSmallSchool,
+  pictureOf,
+} from '../testing/testServer.ts'
 
 let school: SmallSchool
 useSmallSchool((opened) => ({ school } = opened))
@@ -26,7 +32,7 @@ async function draftOf(...names: string[]): Promise<Piece> {
     const { mediaId } = await school.wren.upload(await picture(64, 48))
     await school.wren.ask('PUT', `/pieces/${piece.id}/parts/${newId()}`, {
       kind: 'photo',
-      mediaId,
+      files: { picture: mediaId },
       name,
     })
   }
@@ -42,7 +48,7 @@ const tidy = async (
 ) =>
   who.ask<Piece & Problem>('PUT', `/pieces/${piece.id}/parts/${newId()}`, {
     kind: 'photo',
-    mediaId: mediaId ?? (await who.upload(await picture(80, 60))).mediaId,
+    files: { picture: mediaId ?? (await who.upload(await picture(80, 60))).mediaId },
     name: '',
     instead: { partId, tidying },
   })
@@ -100,22 +106,27 @@ describe('a tidied photo', () => {
     const two = piece.parts[1]!
     const { body } = await tidy(piece, two.id, FLAT)
     expect(partNames(body)).toEqual(['one', 'two', 'three'])
-    expect(body.parts[1]).toMatchObject({ tidied: { originalMediaId: two.mediaId, tidying: FLAT } })
-    expect((await school.wren.fetch('GET', `/media/${two.mediaId}/full`)).status).toBe(200)
+    expect(body.parts[1]).toMatchObject({
+      tidied: { originalMediaId: pictureOf(two), tidying: FLAT },
+    })
+    expect((await school.wren.fetch('GET', `/media/${pictureOf(two)}/full`)).status).toBe(200)
   })
 
   test('tidied again, it still knows what the camera saw; as it was, there is no recipe left', async () => {
     const piece = await draftOf('one')
-    const original = piece.parts[0]!.mediaId
+    const original = pictureOf(piece.parts[0])
     const first = (await tidy(piece, piece.parts[0]!.id, FLAT)).body
     const second = (await tidy(piece, first.parts[0]!.id, { ...FLAT, quarters: 1 })).body
-    expect(second.parts[0]!.tidied).toMatchObject({
-      originalMediaId: original,
-      tidying: { quarters: 1 },
+    expect(second.parts[0]).toMatchObject({
+      tidied: { originalMediaId: original, tidying: { quarters: 1 } },
     })
     const back = (await tidy(piece, second.parts[0]!.id, null, original)).body
     expect(back.parts).toHaveLength(1)
-    expect(back.parts[0]).toMatchObject({ mediaId: original, tidied: null, name: 'one' })
+    expect(back.parts[0]).toMatchObject({
+      files: { picture: { mediaId: original } },
+      tidied: null,
+      name: 'one',
+    })
   })
 
   test('handed in before, the earlier version shows the photo as it was then', async () => {
@@ -126,13 +137,13 @@ describe('a tidied photo', () => {
       })
     ).body
     const { body } = await tidy(out, out.parts[0]!.id, FLAT)
-    expect(body.parts[0]!.mediaId).not.toBe(piece.parts[0]!.mediaId)
-    expect(body.versions[0]!.parts[0]!.mediaId).toBe(piece.parts[0]!.mediaId)
+    expect(pictureOf(body.parts[0])).not.toBe(pictureOf(piece.parts[0]))
+    expect(pictureOf(body.versions[0]!.parts[0])).toBe(pictureOf(piece.parts[0]))
   })
 
   test('what the camera saw is for makers and teachers only: parents see the tidied photo', async () => {
     const draft = await school.draft()
-    const original = draft.parts[0]!.mediaId
+    const original = pictureOf(draft.parts[0])
     const tidied = (await tidy(draft, draft.parts[0]!.id, FLAT)).body
     const waiting = (
       await school.wren.ask<Piece>('POST', `/pieces/${draft.id}/hand-in`, {
@@ -146,7 +157,7 @@ describe('a tidied photo', () => {
     })
     const read = async (who: Person, mediaId: string) =>
       (await who.fetch('GET', `/media/${mediaId}/full`)).status
-    expect(await read(school.parent, tidied.parts[0]!.mediaId)).toBe(200)
+    expect(await read(school.parent, pictureOf(tidied.parts[0]))).toBe(200)
     expect(await read(school.parent, original)).toBe(404)
     expect(await read(school.teacher, original)).toBe(200)
     expect(await read(school.tomasz, original)).toBe(404)
@@ -158,7 +169,7 @@ describe('a tidied photo', () => {
     for (let i = 0; i < 29; i++)
       await school.wren.ask('PUT', `/pieces/${piece.id}/parts/${newId()}`, {
         kind: 'photo',
-        mediaId,
+        files: { picture: mediaId },
         name: '',
       })
     const { body } = await tidy(piece, piece.parts[0]!.id, FLAT)
@@ -220,7 +231,7 @@ describe('made together', () => {
     const { mediaId } = await school.tomasz.upload(await picture(64, 48))
     const added = await school.tomasz.ask<Piece>('PUT', `/pieces/${piece.id}/parts/${newId()}`, {
       kind: 'photo',
-      mediaId,
+      files: { picture: mediaId },
       name: 'his',
     })
     expect(partNames(added.body)).toEqual(['one', 'his'])
@@ -230,10 +241,13 @@ describe('made together', () => {
       tidied,
       tidied.parts[0]!.id,
       null,
-      piece.parts[0]!.mediaId,
+      pictureOf(piece.parts[0]),
       school.tomasz,
     )
-    expect(back.body.parts[0]).toMatchObject({ mediaId: piece.parts[0]!.mediaId, tidied: null })
+    expect(back.body.parts[0]).toMatchObject({
+      files: { picture: { mediaId: pictureOf(piece.parts[0]) } },
+      tidied: null,
+    })
     const alone = await together(piece)
     expect(alone.body.makers.map(({ firstName }) => firstName)).toEqual(['wren'])
     expect(await onDesk(school.tomasz, piece.id)).toBe(false)

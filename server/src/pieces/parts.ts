@@ -1,13 +1,21 @@
-import type { AddPart } from '@nibquill/contract'
-import { DomainError, isOpen, MAX_PARTS, orderParts } from '@nibquill/core'
+import type { AddPart, WritePart } from '@nibquill/contract'
+import {
+  DomainError,
+  isOpen,
+  MAX_PARTS,
+  orderParts,
+  PART_FILES,
+  type MediaKind,
+  type PartFileRole,
+} from '@nibquill/core'
 import { IsNull, type EntityManager } from 'typeorm'
 import { MediaRow } from '../media/rows.ts'
 import { note } from '../platform/audit.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
-import { PART_NEEDS } from './partKinds.ts'
+import { contentOf } from './partKinds.ts'
 import type { PieceChanges } from './pieceChanges.ts'
-import { PartRow, type PieceRow } from './rows.ts'
+import { PartFileRow, PartRow, type PieceRow } from './rows.ts'
 
 /**
  * What a draft is made of. Whatever is done here, versions that were handed in keep what they had.
@@ -21,42 +29,34 @@ export class Parts {
   }
 
   /**
-   * Hangs what arrived into the piece: last, or in the place of the part it was tidied from. The
-   * same part again changes nothing.
+   * Puts a part into the piece: last, or in the place of the part it was tidied from. The same part
+   * again changes nothing.
    * @throws DomainError `piece/not-open`, `piece/full`, `piece/part-gone`, `media/not-found`,
    *   `media/not-for-pieces`, `media/id-taken`
    */
   async add(viewer: SignedIn, pieceId: string, partId: string, input: AddPart): Promise<void> {
-    const { kind, mediaId, name, instead } = input
     await this.#changes.change(pieceId, async (piece, manager) => {
-      const there = await manager.findOneBy(PartRow, { id: partId })
-      if (there) {
-        if (there.pieceId !== pieceId || there.mediaId !== mediaId)
-          throw new DomainError('media/id-taken')
-        return null
-      }
+      if (await isThere(manager, pieceId, partId, input)) return null
       refuseHandedIn(piece)
+      const instead = 'instead' in input ? input.instead : undefined
       const before = instead
         ? await manager.findOneBy(PartRow, { id: instead.partId, pieceId })
         : null
       if (instead && !before) throw new DomainError('piece/part-gone')
-      const original = before ? (before.originalMediaId ?? before.mediaId) : null
-      const media = await this.#mediaFor(viewer, mediaId, original, manager)
-      if (!PART_NEEDS[kind](media)) throw new DomainError('media/not-for-pieces')
+      const files = await this.#filesFor(viewer, input, before, manager)
       const parts = await manager.findBy(PartRow, { pieceId, removedAt: IsNull() })
       if (parts.filter(({ id }) => id !== before?.id).length >= MAX_PARTS)
         throw new DomainError('piece/full')
       await manager.insert(PartRow, {
         id: partId,
         pieceId,
-        kind,
-        name: name || (before?.name ?? ''),
+        kind: input.kind,
+        name: input.name || (before?.name ?? ''),
         position: before?.position ?? lastOf(parts) + 1,
-        mediaId,
-        originalMediaId: mediaId === original ? null : original,
-        tidying: (mediaId === original ? null : instead?.tidying) ?? null,
+        content: contentOf(input),
         removedAt: null,
       })
+      for (const file of files) await manager.insert(PartFileRow, { partId, ...file })
       if (before && !before.removedAt)
         await manager.update(PartRow, before.id, { removedAt: this.#platform.clock.now() })
       await this.#note(manager, viewer, 'part.add', pieceId, {
@@ -69,20 +69,47 @@ export class Parts {
 
   /**
    * Everyone hangs in what they sent themselves; a photo made as it was again may be a fellow
-   * maker's.
+   * maker's. A tidied photo keeps what was taken.
    */
-  async #mediaFor(
+  async #filesFor(
     viewer: SignedIn,
-    mediaId: string,
-    original: string | null,
+    input: AddPart,
+    before: PartRow | null,
     manager: EntityManager,
-  ): Promise<MediaRow> {
-    const media = await manager.findOneBy(
-      MediaRow,
-      mediaId === original ? { id: mediaId } : { id: mediaId, ownerId: viewer.personId },
-    )
-    if (!media) throw new DomainError('media/not-found')
-    return media
+  ): Promise<Omit<PartFileRow, 'partId'>[]> {
+    const original = before ? await originalOf(manager, before.id) : null
+    const files = Object.entries('files' in input ? input.files : {}) as [PartFileRole, string][]
+    for (const [role, mediaId] of files) {
+      const media = await manager.findOneBy(
+        MediaRow,
+        mediaId === original ? { id: mediaId } : { id: mediaId, ownerId: viewer.personId },
+      )
+      if (!media) throw new DomainError('media/not-found')
+      const wanted: Partial<Record<PartFileRole, { kind: MediaKind }>> = PART_FILES[input.kind]
+      if (media.kind !== wanted[role]?.kind) throw new DomainError('media/not-for-pieces')
+    }
+    const own = files.map(([role, mediaId]) => ({ role, mediaId }))
+    return original && !own.some(({ mediaId }) => mediaId === original)
+      ? [...own, { role: 'taken', mediaId: original }]
+      : own
+  }
+
+  /**
+   * What stands in a writing from now on; versions that were handed in keep what stood there.
+   * @throws DomainError `piece/not-open`, `piece/part-gone`; `piece/part-changed` with `text` where
+   *   something else stands there than the writer began from
+   */
+  async write(pieceId: string, partId: string, { text, seenText }: WritePart): Promise<void> {
+    await this.#changes.change(pieceId, async (piece, manager) => {
+      refuseHandedIn(piece)
+      const found = await manager.findOneBy(PartRow, { id: partId, pieceId, removedAt: IsNull() })
+      if (!found || !('text' in found.content)) throw new DomainError('piece/part-gone')
+      if (found.content.text === text) return null
+      if (found.content.text !== seenText)
+        throw new DomainError('piece/part-changed', { text: found.content.text })
+      await manager.update(PartRow, partId, { content: { text } })
+      return { version: piece.version + 1 }
+    })
   }
 
   /**
@@ -164,6 +191,33 @@ export class Parts {
 
 function refuseHandedIn({ state }: PieceRow): void {
   if (!isOpen(state)) throw new DomainError('piece/not-open', { state })
+}
+
+/** @throws DomainError `media/id-taken` where the id is another part's */
+async function isThere(
+  manager: EntityManager,
+  pieceId: string,
+  partId: string,
+  input: AddPart,
+): Promise<boolean> {
+  const there = await manager.findOneBy(PartRow, { id: partId })
+  if (!there) return false
+  const files = await manager.findBy(PartFileRow, { partId })
+  const same =
+    there.pieceId === pieceId &&
+    there.kind === input.kind &&
+    Object.entries('files' in input ? input.files : {}).every(([role, mediaId]) =>
+      files.some((file) => file.role === role && file.mediaId === mediaId),
+    )
+  if (!same) throw new DomainError('media/id-taken')
+  return true
+}
+
+/** The file a photo began as. */
+async function originalOf(manager: EntityManager, partId: string): Promise<string | null> {
+  const files = await manager.findBy(PartFileRow, { partId })
+  const byRole = (wanted: PartFileRole) => files.find(({ role }) => role === wanted)?.mediaId
+  return byRole('taken') ?? byRole('picture') ?? null
 }
 
 const lastOf = (parts: readonly PartRow[]): number =>

@@ -52,6 +52,15 @@ export class PieceChanges {
     await tell(manager, await everyoneOf(manager, pieceId), { topic: 'pieces', id: pieceId })
   }
 
+  /** What hangs a file tells everyone that more can be shown of it. */
+  async tellPrepared(manager: EntityManager, mediaId: string): Promise<void> {
+    const pieces = await manager.query<{ pieceId: string }[]>(
+      'select distinct t.piece_id as "pieceId" from part_file x join part t on t.id = x.part_id where x.media_id = $1',
+      [mediaId],
+    )
+    for (const { pieceId } of pieces) await this.tellEveryone(manager, pieceId)
+  }
+
   /**
    * A piece that is one of many the teacher started is not closed while it is changed, nor changed
    * while it is closed. Always the class's

@@ -1,6 +1,6 @@
-import type { Part, PieceLine } from '@nibquill/contract'
-import type { PartKind, Tidying } from '@nibquill/core'
+import type { PieceLine } from '@nibquill/contract'
 import type { EntityManager } from 'typeorm'
+import { readPart, type FlatPart } from './partKinds.ts'
 
 /**
  * Pieces as lists show them, in one query.
@@ -20,21 +20,26 @@ export async function listPieceLines(
   return rows.map(pieceLine)
 }
 
-/** Of a part `q` and its media `m`. */
-const PART_FIELDS = `q.id as part_id, q.kind, q.original_media_id, q.tidying, m.id as media_id, m.width, m.height, m.size_bytes,
-  m.sent_sha256, m.state as media_state`
+/** Of a part `q`: its files by their role. */
+const FILES = `(select json_object_agg(x.role, json_build_object('mediaId', m.id, 'width', m.width, 'height', m.height,
+    'sizeBytes', m.size_bytes, 'sentSha256', m.sent_sha256, 'state', m.state))
+  from part_file x join media m on m.id = x.media_id where x.part_id = q.id) as files`
 
 /** SQL: parts being worked on, to be followed by conditions. */
-export const WORKING_PARTS = `select ${PART_FIELDS}, q.name from part q join media m on m.id = q.media_id`
-/** SQL: parts of versions, under the names they had then. */
-export const HANDED_IN_PARTS = `select w.version_id as "versionId", ${PART_FIELDS}, w.name from version_part w
-  join part q on q.id = w.part_id join media m on m.id = q.media_id`
+export const WORKING_PARTS = `select q.id as part_id, q.kind, q.name, q.content, ${FILES} from part q`
+/** SQL: parts of versions, with the names and contents they had then. */
+export const HANDED_IN_PARTS = `select w.version_id as "versionId", q.id as part_id, q.kind, w.name, w.content, ${FILES}
+  from version_part w join part q on q.id = w.part_id`
 
+/** Longer than any cover has room for. */
+const COVER_LETTERS = 400
+/** @see coverOf in core */
 const COVER = (source: string) =>
-  `left join lateral (select ${PART_FIELDS}, q.name
-     ${source} join media m on m.id = q.media_id order by q.place limit 1) cover on true`
+  `left join lateral (select q.id as part_id, q.kind, q.name, ${FILES},
+       case when q.content ? 'text' then jsonb_set(q.content, '{text}', to_jsonb(left(q.content->>'text', ${COVER_LETTERS}))) else q.content end as content
+     ${source} order by q.place limit 1) cover on true`
 const OWN_PARTS = `from (select t.*, t.position as place from part t where t.piece_id = p.id and t.removed_at is null) q`
-const VERSION_PARTS = `from (select t.*, w.position as place from version_part w join part t on t.id = w.part_id where w.version_id = p.approved_version_id) q`
+const VERSION_PARTS = `from (select t.id, t.kind, w.name, w.content, w.position as place from version_part w join part t on t.id = w.part_id where w.version_id = p.approved_version_id) q`
 
 const COLUMNS = `p.id, p.goes, p.changed_at as "changedAt", p.submitted_at as "submittedAt", u.id as "pupilId", u.first_name as "firstName",
   u.last_name as "lastName", u.peg_symbol as "pegSymbol", u.peg_colour as "pegColour", f.id as "folderId", f.name as "folderName",
@@ -73,36 +78,6 @@ type FlatLine = {
   partCount: number
 } & (FlatPart | { part_id: null })
 
-export type FlatPart = {
-  part_id: string
-  kind: PartKind
-  name: string
-  original_media_id: string | null
-  tidying: Tidying | null
-  media_id: string
-  width: number
-  height: number
-  size_bytes: number
-  sent_sha256: string
-  media_state: Part['state']
-}
-
-export const part = (row: FlatPart): Part => ({
-  id: row.part_id,
-  kind: row.kind,
-  name: row.name,
-  mediaId: row.media_id,
-  width: row.width,
-  height: row.height,
-  sizeBytes: row.size_bytes,
-  sentSha256: row.sent_sha256,
-  state: row.media_state,
-  tidied:
-    row.original_media_id && row.tidying
-      ? { originalMediaId: row.original_media_id, tidying: row.tidying }
-      : null,
-})
-
 function pieceLine(row: FlatLine): PieceLine {
   return {
     id: row.id,
@@ -124,7 +99,7 @@ function pieceLine(row: FlatLine): PieceLine {
       peg: { symbol: row.pegSymbol, colour: row.pegColour },
     },
     taskTitle: row.taskTitle,
-    cover: row.part_id === null ? null : part(row),
+    cover: row.part_id === null ? null : readPart(row),
     partCount: row.partCount,
     changedAt: row.changedAt.toISOString(),
     submittedAt: row.submittedAt?.toISOString() ?? null,

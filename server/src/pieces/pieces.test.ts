@@ -92,12 +92,12 @@ test('the same PUT twice makes one piece and one part', async () => {
   const { mediaId } = await school.wren.upload(await picture())
   await school.wren.ask('PUT', `/pieces/${id}/parts/${partId}`, {
     kind: 'photo',
-    mediaId,
+    files: { picture: mediaId },
     name: 'a',
   })
   const again = await school.wren.ask('PUT', `/pieces/${id}/parts/${partId}`, {
     kind: 'photo',
-    mediaId,
+    files: { picture: mediaId },
     name: 'a',
   })
   expect(again.body.parts).toHaveLength(1)
@@ -235,7 +235,7 @@ test('a piece holds thirty parts; a part taken out can be put back', async () =>
   const add = () =>
     school.wren.ask('PUT', `/pieces/${piece.id}/parts/${newId()}`, {
       kind: 'photo',
-      mediaId,
+      files: { picture: mediaId },
       name: '',
     })
   for (let i = 0; i < 29; i++) expect((await add()).status).toBe(200)

@@ -13,13 +13,8 @@ import { listTerms, type School } from '../school/school.ts'
 import { TaskRow } from '../tasks/rows.ts'
 import { listMakers, listVersionMakers } from './makerNames.ts'
 import type { PieceChanges } from './pieceChanges.ts'
-import {
-  HANDED_IN_PARTS,
-  listPieceLines,
-  part,
-  WORKING_PARTS,
-  type FlatPart,
-} from './pieceLines.ts'
+import { isBlank, readPart, type FlatPart } from './partKinds.ts'
+import { HANDED_IN_PARTS, listPieceLines, WORKING_PARTS } from './pieceLines.ts'
 import { ClassPieceRow, PartRow, PieceMakerRow, PieceRow, PieceVersionRow } from './rows.ts'
 import { schoolDayOf } from '../school/schoolDayOf.ts'
 
@@ -137,7 +132,7 @@ export class Pieces {
         where: { pieceId, removedAt: IsNull() },
         order: { position: 'ASC' },
       })
-      if (parts.length === 0) throw new DomainError('piece/empty')
+      if (parts.every(isBlank)) throw new DomainError('piece/empty')
       const now = this.#platform.clock.now()
       const versionId = newId()
       const title = piece.title || (await this.#suggestTitle(manager, piece))
@@ -153,8 +148,8 @@ export class Pieces {
         submittedAt: now,
       })
       await manager.query(
-        `insert into version_part (version_id, part_id, position, name)
-         select $1, t.id, (row_number() over (order by t.position, t.id)) - 1, t.name from part t where t.piece_id = $2 and t.removed_at is null`,
+        `insert into version_part (version_id, part_id, position, name, content)
+         select $1, t.id, (row_number() over (order by t.position, t.id)) - 1, t.name, t.content from part t where t.piece_id = $2 and t.removed_at is null`,
         [versionId, pieceId],
       )
       await manager.query(
@@ -329,7 +324,7 @@ export class Pieces {
       makers: await listMakers(manager, pieceId),
       mayChange: true,
       suggestedTitle: await this.#suggestTitle(manager, piece),
-      parts: parts.map(part),
+      parts: parts.map(readPart),
       versions: await this.#versions(manager, pieceId),
       term: term
         ? { id: term.id, name: term.name, startsOn: term.startsOn, endsOn: term.endsOn }
@@ -366,7 +361,7 @@ export class Pieces {
         ...version,
         submittedAt: submittedAt.toISOString(),
         withdrawnAt: withdrawnAt?.toISOString() ?? null,
-        parts: parts.filter(({ versionId }) => versionId === version.id).map(part),
+        parts: parts.filter(({ versionId }) => versionId === version.id).map(readPart),
         makers: makers.get(version.id) ?? [],
         decision: move && { move, message, decidedAt: decidedAt.toISOString(), decidedBy },
       }),

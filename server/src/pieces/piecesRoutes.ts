@@ -15,6 +15,7 @@ import {
   Piece,
   StartForEveryone,
   StartPiece,
+  WritePart,
 } from '@nibquill/contract'
 import { Router, type Request, type Response } from 'express'
 import type { Guard } from '../access/guard.ts'
@@ -111,6 +112,11 @@ export function piecesRoutes(
         read(PartParams, request.params).partId,
         read(AddPart, request.body),
       ),
+    ),
+  )
+  router.put('/:id/parts/:partId/text', (request, response) =>
+    changed(request, response, (id) =>
+      parts.write(id, read(PartParams, request.params).partId, read(WritePart, request.body)),
     ),
   )
   router.patch('/:id/parts/:partId', (request, response) =>

@@ -1,4 +1,5 @@
-import type { PartKind, PieceState, PieceStep, Tidying } from '@nibquill/core'
+import type { PartFileRole, PartKind, PieceState, PieceStep } from '@nibquill/core'
+import type { PartContent } from './partKinds.ts'
 import { id, integer, json, maybe, moment, refer, row, text } from '../platform/columns.ts'
 
 /**
@@ -117,10 +118,8 @@ export type PartRow = {
   kind: PartKind
   name: string
   position: number
-  mediaId: string
-  /** Where it was tidied: what the camera saw, and how that became this. */
-  originalMediaId: string | null
-  tidying: Tidying | null
+  /** What its kind keeps beside its files. */
+  content: PartContent
   removedAt: Date | null
 }
 export const PartRow = row<PartRow>(
@@ -131,18 +130,22 @@ export const PartRow = row<PartRow>(
     kind: text,
     name: text,
     position: integer,
-    mediaId: refer('media'),
-    originalMediaId: maybe(refer('media')),
-    tidying: maybe(json),
+    content: json,
     removedAt: maybe(moment),
   },
+  { indices: [{ columns: ['pieceId', 'position'] }] },
+)
+
+/** The files a part hangs on, by their role in it. They never change. */
+export type PartFileRow = { partId: string; role: PartFileRole; mediaId: string }
+export const PartFileRow = row<PartFileRow>(
+  'part_file',
   {
-    indices: [
-      { columns: ['pieceId', 'position'] },
-      { columns: ['mediaId'] },
-      { columns: ['originalMediaId'] },
-    ],
+    partId: refer('part', { key: true, cascade: true }),
+    role: { ...text, primary: true },
+    mediaId: refer('media'),
   },
+  { indices: [{ columns: ['mediaId'] }] },
 )
 
 /** What was handed in at one moment; never changed afterwards, but for being withdrawn. */
@@ -189,8 +192,14 @@ export const VersionMakerRow = row<VersionMakerRow>(
   { indices: [{ columns: ['personId'] }] },
 )
 
-/** `name`: as it was when it was handed in. */
-export type VersionPartRow = { versionId: string; partId: string; position: number; name: string }
+/** `name` and `content`: as they were when it was handed in. */
+export type VersionPartRow = {
+  versionId: string
+  partId: string
+  position: number
+  name: string
+  content: PartContent
+}
 export const VersionPartRow = row<VersionPartRow>(
   'version_part',
   {
@@ -198,6 +207,7 @@ export const VersionPartRow = row<VersionPartRow>(
     partId: refer('part', { key: true, cascade: true }),
     position: integer,
     name: text,
+    content: json,
   },
   { indices: [{ columns: ['partId'] }] },
 )

@@ -4,6 +4,7 @@ import {
   type SmallSchool,
   type TestServer,
   useSmallSchool,
+  pictureOf,
 } from '../testing/testServer.ts'
 
 let test_: TestServer
@@ -53,9 +54,9 @@ test('leaving a classmate without consent out of another go does not show at hom
   const alone = (await makers(again, [])).body
   expect(alone.makers.map(({ id }) => id)).toEqual([school.ids.wren])
   expect(await atHome(school.parent, school.ids.wren)).not.toContain(approved.id)
-  expect((await school.parent.ask('GET', `/media/${approved.parts[0]!.mediaId}/320`)).status).toBe(
-    404,
-  )
+  expect(
+    (await school.parent.ask('GET', `/media/${pictureOf(approved.parts[0])}/320`)).status,
+  ).toBe(404)
 
   // Only when the go without them is approved: that version was made by Wren alone.
   await approve((await move(alone, 'hand-in')).body)
@@ -72,7 +73,7 @@ test('a classmate who joins another go is not shown what was approved before, no
   const together = (await makers(again, [school.ids.tomasz])).body
   expect(await atHome(school.otherParent, school.ids.tomasz)).not.toContain(approved.id)
   expect(
-    (await school.otherParent.ask('GET', `/media/${approved.parts[0]!.mediaId}/320`)).status,
+    (await school.otherParent.ask('GET', `/media/${pictureOf(approved.parts[0])}/320`)).status,
   ).toBe(404)
   expect(await inPortfolio(school.tomasz, school.ids.tomasz)).not.toContain(approved.id)
   expect(
@@ -115,7 +116,7 @@ test('who is left out of another go keeps what they made: to look at, not to cha
   const folder = await school.tomasz.ask<FolderDetail>('GET', `/folders/${school.ids.open}`)
   expect(folder.body.pieces.map(({ id }) => id)).toContain(approved.id)
   expect(
-    (await school.tomasz.fetch('GET', `/media/${approved.parts[0]!.mediaId}/320`)).status,
+    (await school.tomasz.fetch('GET', `/media/${pictureOf(approved.parts[0])}/320`)).status,
   ).toBe(200)
 
   // Approved without them, it is theirs no more, and no news of theirs.

@@ -52,7 +52,11 @@ test('who makes a piece, its parts, their names and order: each change is noted 
   const second = newId()
   const { mediaId } = await school.tomasz.upload(await picture(300, 200, '#445566'))
   const [added] = await notesOf(() =>
-    school.tomasz.ask('PUT', `${at}/parts/${second}`, { kind: 'photo', mediaId, name: '' }),
+    school.tomasz.ask('PUT', `${at}/parts/${second}`, {
+      kind: 'photo',
+      files: { picture: mediaId },
+      name: '',
+    }),
   )
   expect(added).toMatchObject({
     action: 'part.add',

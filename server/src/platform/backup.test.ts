@@ -7,7 +7,7 @@ import path from 'node:path'
 import pg from 'pg'
 import type { Book, ChildWork } from '@nibquill/contract'
 import { AloneServer } from '../testing/alone.ts'
-import { SmallSchool, testConfig, TestServer, until } from '../testing/testServer.ts'
+import { SmallSchool, testConfig, TestServer, until, pictureOf } from '../testing/testServer.ts'
 
 const script = (name: 'backup' | 'restore') =>
   new URL(`../../../scripts/${name}.ts`, import.meta.url).pathname
@@ -77,10 +77,10 @@ test('a school copied while people work comes back whole elsewhere: rows, files,
   const { body } = await parent.ask<ChildWork>('GET', `/sharing/children/${school.ids.wren}`)
   expect(body.newest).toMatchObject({ id: approved.id, title: approved.title })
   const photo = (size: string) =>
-    parent.fetch('GET', `/media/${approved.parts[0]!.mediaId}/${size}`)
+    parent.fetch('GET', `/media/${pictureOf(approved.parts[0])}/${size}`)
   const before = Buffer.from(
     await (
-      await school.parent.fetch('GET', `/media/${approved.parts[0]!.mediaId}/full`)
+      await school.parent.fetch('GET', `/media/${pictureOf(approved.parts[0])}/full`)
     ).arrayBuffer(),
   )
   expect(Buffer.from(await (await photo('full')).arrayBuffer()).equals(before)).toBe(true)

@@ -11,6 +11,7 @@ import { FirstRoad1700000000000 } from './migrations/firstRoad.ts'
 import { Arriving1700000000002 } from './migrations/arriving.ts'
 import { Making1700000000003 } from './migrations/making.ts'
 import { SafeGround1700000000005 } from './migrations/safeGround.ts'
+import { PartKinds1700000000006 } from './migrations/partKinds.ts'
 import { SettingUp1700000000001 } from './migrations/settingUp.ts'
 
 const snake = (name: string) => name.replace(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`)
@@ -37,6 +38,7 @@ export const MIGRATIONS = [
   Making1700000000003,
   CardSheets1700000000004,
   SafeGround1700000000005,
+  PartKinds1700000000006,
 ]
 
 /**

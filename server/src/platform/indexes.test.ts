@@ -169,13 +169,15 @@ async function fill(): Promise<void> {
   await run(
     `insert into version_maker select v.id, v.submitted_by from piece_version v where v.title = 't'`,
   )
-  await run(`insert into media (id, owner_id, name, type, size_bytes, width, height, sent_sha256, kept_sha256, state, arrived_at)
-    select p.id, p.pupil_id, '', 'image/jpeg', 1, 1, 1, p.id::text, p.id::text, 'ready', now() from piece p where p.title = 't'`)
+  await run(`insert into media (id, owner_id, name, kind, type, size_bytes, width, height, sent_sha256, kept_sha256, state, arrived_at)
+    select p.id, p.pupil_id, '', 'picture', 'image/jpeg', 1, 1, 1, p.id::text, p.id::text, 'ready', now() from piece p where p.title = 't'`)
   await run(
-    `insert into part (id, piece_id, kind, name, position, media_id) select gen_random_uuid(), p.id, 'photo', '', 0, p.id from piece p where p.title = 't'`,
+    `with t as (insert into part (id, piece_id, kind, name, position, content)
+       select gen_random_uuid(), p.id, 'photo', '', 0, '{}' from piece p where p.title = 't' returning id, piece_id)
+     insert into part_file select id, 'picture', piece_id from t`,
   )
   await run(
-    `insert into version_part (version_id, part_id, position, name) select v.id, t.id, 0, '' from piece_version v join part t on t.piece_id = v.piece_id where v.title = 't'`,
+    `insert into version_part (version_id, part_id, position, name, content) select v.id, t.id, 0, '', '{}' from piece_version v join part t on t.piece_id = v.piece_id where v.title = 't'`,
   )
   await run(`insert into decision (id, piece_id, version_id, move, message, folder_id, decided_by, decided_at)
     select gen_random_uuid(), v.piece_id, v.id, 'approve', '', v.folder_id, v.submitted_by, now() from piece_version v where v.title = 't'`)

@@ -5,14 +5,26 @@ import { v7 as newId } from 'uuid'
 import { testConfig } from '../testing/testServer.ts'
 import { migrate, MIGRATIONS } from './database.ts'
 
-/** A database as it was after some of the migrations, with what a school had then. */
-async function asOf(count: number): Promise<{ url: string; client: pg.Client }> {
+/** A database as it was after some of the migrations, with what a school had after the first. */
+async function asOf(
+  count: number,
+  fill: (client: pg.Client) => Promise<void> = async () => undefined,
+): Promise<{ url: string; client: pg.Client }> {
   const name = `test_${randomUUID().replaceAll('-', '')}`
   const main = new pg.Client({ connectionString: process.env.NIBQUILL_TEST_CLUSTER })
   await main.connect()
   await main.query(`create database ${name}`)
   await main.end()
   const { databaseUrl: url } = testConfig(name, '')
+  await runUpTo(url, 1)
+  const client = new pg.Client({ connectionString: url })
+  await client.connect()
+  await fill(client)
+  await runUpTo(url, count)
+  return { url, client }
+}
+
+async function runUpTo(url: string, count: number): Promise<void> {
   const db = new DataSource({
     type: 'postgres',
     url,
@@ -22,9 +34,6 @@ async function asOf(count: number): Promise<{ url: string; client: pg.Client }> 
   await db.initialize()
   await db.runMigrations({ transaction: 'each' })
   await db.destroy()
-  const client = new pg.Client({ connectionString: url })
-  await client.connect()
-  return { url, client }
 }
 
 const ids = Object.fromEntries(
@@ -40,6 +49,7 @@ const ids = Object.fromEntries(
     'folder',
     'task',
     'media',
+    'taken',
     'piece',
     'part',
     'version',
@@ -237,8 +247,7 @@ const one = async (client: pg.Client, sql: string): Promise<unknown> =>
   (await client.query(sql)).rows[0]
 
 test('a school of the first version is brought up to today with everything it had', async () => {
-  const { url, client } = await asOf(1)
-  await fillFirstRoad(client)
+  const { url, client } = await asOf(1, fillFirstRoad)
   await migrate(url)
   expect(await one(client, 'select leads from person where role = $$teacher$$')).toEqual({
     leads: true,
@@ -262,7 +271,22 @@ test('a school of the first version is brought up to today with everything it ha
     version: 1,
   })
   expect(await one(client, 'select way from session')).toEqual({ way: 'invitation' })
-  expect(await one(client, 'select name from version_part')).toEqual({ name: 'claw' })
+  expect(await one(client, 'select name, content from version_part')).toEqual({
+    name: 'claw',
+    content: {},
+  })
+  expect(await one(client, 'select kind from media')).toEqual({ kind: 'picture' })
+  expect(await one(client, 'select part_id, role, media_id from part_file')).toEqual({
+    part_id: ids.part,
+    role: 'picture',
+    media_id: ids.media,
+  })
+  const { rows: forms } = await client.query('select form, key from media_form order by form')
+  expect(forms).toEqual([
+    { form: '2048', key: 'a-2048.jpg' },
+    { form: '320', key: 'a-320.jpg' },
+    { form: '960', key: 'a-960.jpg' },
+  ])
   const { rows: makers } = await client.query<{ id: string }>(
     'select person_id as id from version_maker where version_id = $1',
     [ids.version],
@@ -282,7 +306,7 @@ test('a school of the first version is brought up to today with everything it ha
 }, 60_000)
 
 test('letters of the version before are known by whom they let in, and by what', async () => {
-  const { url, client } = await asOf(MIGRATIONS.length - 1)
+  const { url, client } = await asOf(5)
   await client.query(
     'insert into school (id, name, time_zone, created_at) values ($1, $2, $3, $4)',
     [ids.school, 'S', 'Europe/London', AT],
@@ -313,6 +337,25 @@ test('letters of the version before are known by whom they let in, and by what',
       { id: ids.code, person_id: ids.parent, secret: '123456' },
     ]),
   )
+  await client.end()
+}, 60_000)
+
+test('a tidied photo of the version before keeps what was taken, and how it became this', async () => {
+  const { url, client } = await asOf(6, fillFirstRoad)
+  await client.query(
+    `insert into media select $1, owner_id, name, type, size_bytes, width, height, 'b', 'b', state, arrived_at from media where id = $2`,
+    [ids.taken, ids.media],
+  )
+  await client.query(`update part set original_media_id = $1, tidying = '{"quarters": 1}'`, [
+    ids.taken,
+  ])
+  await migrate(url)
+  expect(await one(client, 'select content from part')).toEqual({
+    content: { tidying: { quarters: 1 } },
+  })
+  expect(await one(client, "select media_id from part_file where role = 'taken'")).toEqual({
+    media_id: ids.taken,
+  })
   await client.end()
 }, 60_000)
 

@@ -9,7 +9,7 @@ import { Vouching } from './vouching.ts'
  * twice.
  */
 export type Jobs = {
-  'media.make-sizes': { mediaId: string }
+  'media.prepare': { mediaId: string }
   'book.make': { bookId: string }
   'mail.send': { mailId: string }
   'accounts.draw-cards': { sheetId: string }

@@ -164,13 +164,23 @@ const CASES: Case[] = [
     status: 415,
     ask: async () => {
       const { mediaId } = await school.wren.upload(await picture())
-      await sql("update media set type = 'application/pdf' where id = $1", [mediaId])
+      await sql("update media set kind = 'paper' where id = $1", [mediaId])
       const piece = await school.draft()
       return school.wren.ask('PUT', `/pieces/${piece.id}/parts/${newId()}`, {
         kind: 'photo',
-        mediaId,
+        files: { picture: mediaId },
         name: '',
       })
+    },
+  },
+  {
+    code: 'piece/part-changed',
+    status: 409,
+    ask: async () => {
+      const piece = await school.draft()
+      const part = `/pieces/${piece.id}/parts/${newId()}`
+      await school.wren.ask('PUT', part, { kind: 'writing', name: '', text: 'The wind.' })
+      return school.wren.ask('PUT', `${part}/text`, { text: 'The sea.', seenText: 'The rain.' })
     },
   },
   {
@@ -181,7 +191,7 @@ const CASES: Case[] = [
       const { mediaId } = await school.wren.upload(await picture(320, 200, '#010203'))
       return school.wren.ask('PUT', `/pieces/${piece.id}/parts/${piece.parts[0]!.id}`, {
         kind: 'photo',
-        mediaId,
+        files: { picture: mediaId },
         name: '',
       })
     },

@@ -15,11 +15,12 @@ import {
 import { AuditRow } from './audit.ts'
 import { BookRow } from '../book/rows.ts'
 import { FolderClassRow, FolderRow, StrandRow } from '../folders/rows.ts'
-import { MediaRow, UploadRow } from '../media/rows.ts'
+import { MediaFormRow, MediaRow, UploadRow } from '../media/rows.ts'
 import { MailRow } from '../mail/rows.ts'
 import { NewsRow, NoticeMediaRow, NoticeRow, NoticeSeenRow } from '../notices/rows.ts'
 import {
   ClassPieceRow,
+  PartFileRow,
   PartRow,
   PieceMakerRow,
   PieceRow,
@@ -86,10 +87,12 @@ export const ROWS = [
   FolderRow,
   GuardianRow,
   InvitationRow,
+  MediaFormRow,
   MediaRow,
   NameCardRow,
   NewsRow,
   PageLinkRow,
+  PartFileRow,
   PartRow,
   PersonRow,
   PickRow,

@@ -1,7 +1,8 @@
 import type { SharedPiece } from '@nibquill/contract'
 import type { EntityManager } from 'typeorm'
 import { consents } from '../access/guard.ts'
-import { HANDED_IN_PARTS, part, type FlatPart } from '../pieces/pieceLines.ts'
+import { readPart, type FlatPart } from '../pieces/partKinds.ts'
+import { HANDED_IN_PARTS } from '../pieces/pieceLines.ts'
 
 export type SharedPieceRow = SharedPiece & {
   termId: string | null
@@ -48,7 +49,7 @@ export async function listSharedPieces(
   return rows.map((row) => ({
     ...row,
     approvedAt: row.approvedAt.toISOString(),
-    parts: (byVersion.get(row.versionId) ?? []).map(part),
+    parts: (byVersion.get(row.versionId) ?? []).map(readPart),
   }))
 }
 

@@ -75,6 +75,24 @@ export class Pen {
     })
   }
 
+  /** Writes one line, however long, without breaking it. */
+  line(text: string, { x, y, size }: { x: number; y: number; size: number }): void {
+    this.doc.fillColor(INK).fontSize(size)
+    let at = x
+    for (const run of this.#fonts.runs('read', text)) {
+      this.doc.font(run.font).text(run.text, at, y, { lineBreak: false })
+      at += this.doc.widthOfString(run.text)
+    }
+  }
+
+  /** How long a line would be. */
+  widthOf(text: string, size: number): number {
+    this.doc.fontSize(size)
+    return this.#fonts
+      .runs('read', text)
+      .reduce((sum, run) => sum + this.doc.font(run.font).widthOfString(run.text), 0)
+  }
+
   /** How high a text would stand. */
   heightOf(text: string, style: Pick<TextStyle, 'width' | 'size' | 'family'>): number {
     this.doc

@@ -3,7 +3,7 @@ import { readdir, utimes } from 'node:fs/promises'
 import path from 'node:path'
 import { v7 as newId } from 'uuid'
 import type { Book } from '@nibquill/contract'
-import { picture, SmallSchool, TestServer, until } from '../testing/testServer.ts'
+import { picture, SmallSchool, TestServer, until, pictureOf } from '../testing/testServer.ts'
 import { begin } from '../testing/uploadSteps.ts'
 import { RETENTION } from './retention.ts'
 
@@ -42,7 +42,7 @@ afterEach(() => test_.stop())
 test('what was thrown away is gone after thirty days: rows, files and previews, and not a day before', async () => {
   const bytes = await picture(400, 300, '#224466')
   const piece = await school.draft({ bytes })
-  const hash = await hashOf(piece.parts[0]!.mediaId)
+  const hash = await hashOf(pictureOf(piece.parts[0]))
   await settled()
   expect((await stored()).filter((name) => name.includes(hash))).toHaveLength(4)
   await school.wren.ask('DELETE', `/pieces/${piece.id}`)
@@ -86,7 +86,7 @@ test('a file goes when the last thing that refers to it goes, and not before', a
     await school.draft({ bytes }),
     await school.draft({ bytes, person: school.tomasz }),
   ]
-  const hash = await hashOf(first.parts[0]!.mediaId)
+  const hash = await hashOf(pictureOf(first.parts[0]))
   await settled()
   await school.wren.ask('DELETE', `/pieces/${first.id}`)
   daysLater(31)
@@ -108,14 +108,14 @@ test('a part taken out of a draft goes; one that a handed-in version holds stays
   const partId = newId()
   await school.wren.ask('PUT', `/pieces/${draft.id}/parts/${partId}`, {
     kind: 'photo',
-    mediaId,
+    files: { picture: mediaId },
     name: '',
   })
   await school.wren.ask('DELETE', `/pieces/${draft.id}/parts/${partId}`)
   const tidied = await school.wren.upload(await picture(200, 200, '#112233'))
   await school.wren.ask('PUT', `/pieces/${draft.id}/parts/${newId()}`, {
     kind: 'photo',
-    mediaId: tidied.mediaId,
+    files: { picture: tidied.mediaId },
     name: '',
     instead: {
       partId: kept.id,
@@ -138,7 +138,7 @@ test('a part taken out of a draft goes; one that a handed-in version holds stays
   // The photo that was taken out, and the row of the one that was tidied; its file is the original
   // of what was handed in.
   expect(removed).toMatchObject({ 'removed parts': 2, 'files nobody refers to': 1 })
-  expect(await count('media', 'id = $1', [kept.mediaId])).toBe(1)
+  expect(await count('media', 'id = $1', [pictureOf(kept)])).toBe(1)
   expect(await count('version_part')).toBe(1)
 }, 60_000)
 
@@ -156,9 +156,9 @@ test('files that no row names go after two days, and nothing else in the store d
   daysLater(3)
   expect(await test_.server.retention.run()).toMatchObject({ 'stray files': 2 })
   expect((await stored()).length).toBe(before - 2)
-  expect((await school.teacher.fetch('GET', `/media/${piece.parts[0]!.mediaId}/320`)).status).toBe(
-    200,
-  )
+  expect(
+    (await school.teacher.fetch('GET', `/media/${pictureOf(piece.parts[0])}/320`)).status,
+  ).toBe(200)
 }, 60_000)
 
 test('ways in that are over, letters, lists, sheets and news go in their time', async () => {

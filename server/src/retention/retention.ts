@@ -1,7 +1,7 @@
 import { BIN_DAYS } from '@nibquill/core'
 import type { EntityManager } from 'typeorm'
 import { bookKey } from '../book/bookKey.ts'
-import { keysOf } from '../media/keys.ts'
+import { fullKey } from '../media/keys.ts'
 import type { MediaRow } from '../media/rows.ts'
 import type { Uploads } from '../media/uploads.ts'
 import { note } from '../platform/audit.ts'
@@ -67,11 +67,8 @@ const ROWS_OVER: Partial<Record<Retained, string>> = {
   'audit notes': 'delete from audit where happened_at < $1',
 }
 
-/**
- * Media that hang nowhere: in no part, nor as what a part was tidied from, nor on a task or a
- * notice.
- */
-const UNREFERRED = `not exists (select 1 from part t where t.media_id = m.id) and not exists (select 1 from part t where t.original_media_id = m.id)
+/** Media that hang nowhere: in no part, whatever their role in it, nor on a task or a notice. */
+const UNREFERRED = `not exists (select 1 from part_file x where x.media_id = m.id)
   and not exists (select 1 from task_media t where t.media_id = m.id) and not exists (select 1 from notice_media n where n.media_id = m.id)`
 
 /**
@@ -181,6 +178,10 @@ export class Retention {
   async #removeOneMedia(row: Pick<MediaRow, 'id' | 'keptSha256' | 'type'>): Promise<number> {
     return this.#platform.db.transaction(async (manager) => {
       await holdName(manager, `file:${row.keptSha256}`)
+      const forms = await manager.query<{ key: string }[]>(
+        'select key from media_form where media_id = $1',
+        [row.id],
+      )
       const [, gone] = await manager.query<[unknown, number]>(
         `delete from media m where m.id = $1 and ${UNREFERRED}`,
         [row.id],
@@ -192,7 +193,8 @@ export class Retention {
       // Before the row is gone for good: a stop in between leaves a row without a file for one
       // night, and nothing without a row.
       if (gone > 0 && !other)
-        for (const key of keysOf(row)) await this.#platform.storage.remove(key)
+        for (const key of [fullKey(row), ...forms.map((form) => form.key)])
+          await this.#platform.storage.remove(key)
       return gone
     })
   }
@@ -228,7 +230,7 @@ const HASH_LETTERS = 64
 async function isNamed(manager: EntityManager, key: string): Promise<boolean> {
   const [name = '', ...endings] = key.split('.')
   if (endings.length > 1) return false
-  const isHash = /^[0-9a-f]{64}(-\d+)?$/.test(name)
+  const isHash = /^[0-9a-f]{64}(-\w+)?$/.test(name)
   if (!isHash && !/^[0-9a-f-]{36}$/.test(name)) return true
   const [found] = isHash
     ? await manager.query<unknown[]>('select 1 from media where kept_sha256 = $1 limit 1', [

@@ -18,6 +18,7 @@ import {
   TestServer,
   until,
   useSmallSchool,
+  pictureOf,
 } from '../testing/testServer.ts'
 
 let test_: TestServer
@@ -436,7 +437,7 @@ describe('staff', () => {
     const piece = await school.approved()
     for (const address of [
       `/pieces/${piece.id}`,
-      `/media/${piece.parts[0]!.mediaId}/320`,
+      `/media/${pictureOf(piece.parts[0])}/320`,
       `/portfolio/${school.ids.wren}`,
       '/review/tray',
     ])

@@ -14,6 +14,7 @@ import {
   type SmallSchool,
   type TestServer,
   useSmallSchool,
+  pictureOf,
 } from '../testing/testServer.ts'
 
 let test_: TestServer
@@ -234,7 +235,9 @@ test('consent is written down with who and when, and counts at once', async () =
   expect(await sees()).toBe(200)
   await school.teacher.ask('PUT', `${at}/consents/sharing`, { granted: false })
   expect(await sees()).toBe(404)
-  expect((await school.parent.ask('GET', `/media/${piece.parts[0]!.mediaId}/320`)).status).toBe(404)
+  expect((await school.parent.ask('GET', `/media/${pictureOf(piece.parts[0])}/320`)).status).toBe(
+    404,
+  )
   const { body } = await school.teacher.ask<PupilSharing>('PUT', `${at}/consents/voice`, {
     granted: true,
   })

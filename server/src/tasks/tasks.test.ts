@@ -8,6 +8,7 @@ import {
   until,
   useSmallSchool,
 } from '../testing/testServer.ts'
+import { paper, recording } from '../testing/madeFiles.ts'
 
 let test_: TestServer
 let school: SmallSchool
@@ -138,22 +139,15 @@ test('two teachers changing one task at once: the second is told, and nothing is
 })
 
 test('pictures, a PDF and a voice hang on it; pupils of the class read them, others do not; films and texts are refused', async () => {
-  // An EBML head with DocType `webm`, then the codec's name as Matroska writes it.
-  const head = [0x1a, 0x45, 0xdf, 0xa3, 0x87, 0x42, 0x82, 0x84]
-  const webm = Buffer.concat([
-    Buffer.from(head),
-    Buffer.from('webm....A_OPUS....', 'latin1'),
-    Buffer.alloc(64),
-  ])
   const files = [
     { bytes: await picture(), filename: 'pool.jpg', role: 'material', kind: 'picture' },
     {
-      bytes: Buffer.from('%PDF-1.4\n1 0 obj<<>>endobj\n%%EOF'),
+      bytes: await paper(),
       filename: 'sheet.pdf',
       role: 'material',
       kind: 'paper',
     },
-    { bytes: webm, filename: 'voice.webm', role: 'voice', kind: 'voice' },
+    { bytes: await recording(), filename: 'voice.webm', role: 'voice', kind: 'sound' },
   ] as const
   const media = []
   for (const { bytes, filename, role } of files) {
@@ -168,13 +162,7 @@ test('pictures, a PDF and a voice hang on it; pupils of the class read them, oth
     for (const other of [school.aoife, school.parent, school.otherTeacher])
       expect((await other.fetch('GET', `/media/${mediaId}/full`)).status).toBe(404)
   }
-  expect(
-    (
-      await school.teacher.upload(
-        Buffer.from(webm.toString('latin1').replace('A_OPUS', 'V_VP80'), 'latin1'),
-      )
-    ).status,
-  ).toBe(415)
+  expect((await school.teacher.upload(await recording('film.webm'))).status).toBe(415)
   expect((await school.teacher.upload(Buffer.from('just words'))).status).toBe(415)
   // A pupil sends pictures only, so far.
   expect((await school.wren.upload(files[1].bytes)).status).toBe(415)

@@ -7,7 +7,7 @@ import pg from 'pg'
 import sharp from 'sharp'
 import { DefaultHttpStack, Upload } from 'tus-js-client'
 import { v7 as newId } from 'uuid'
-import type { Piece, Problem } from '@nibquill/contract'
+import type { Part, Piece, Problem } from '@nibquill/contract'
 import { PersonRow } from '../accounts/rows.ts'
 import { FolderClassRow, FolderRow } from '../folders/rows.ts'
 import { SetClock } from '../platform/clock.ts'
@@ -208,6 +208,12 @@ export const picture = (width = 640, height = 480, background = '#d9704a'): Prom
   sharp({ create: { width, height, channels: 3, background } })
     .jpeg()
     .toBuffer()
+
+/** The file of a photo. */
+export function pictureOf(part: Part | undefined): string {
+  if (part?.kind !== 'photo') throw new Error('not a photo')
+  return part.files.picture.mediaId
+}
 
 /**
  * A small school: two classes with a teacher each, two pupils in the first, one in the second, a
@@ -432,7 +438,7 @@ export class SmallSchool {
     const { mediaId } = await person.upload(options.bytes ?? (await picture()))
     const { body } = await person.ask('PUT', `/pieces/${id}/parts/${newId()}`, {
       kind: 'photo',
-      mediaId,
+      files: { picture: mediaId },
       name: 'photo',
     })
     return (

@@ -1,11 +1,11 @@
-import type { Part, PieceLine } from '@nibquill/contract'
+import type { PieceLine } from '@nibquill/contract'
 import type { PieceState } from '@nibquill/core'
-import { useState } from 'react'
 import { Image, StyleSheet, View } from 'react-native'
 import Svg, { Path, Rect } from 'react-native-svg'
-import { mediaAddress } from '../media/mediaAddress'
-import { Symbol, type SymbolName } from './Symbol'
-import { colours, corners, shadow, stateColours } from './theme'
+import { RuledLines } from '../kit/RuledLines'
+import { Symbol, type SymbolName } from '../kit/Symbol'
+import { colours, corners, shadow, stateColours } from '../kit/theme'
+import { PartView } from './PartView'
 
 const FOLD_SYMBOL: Record<PieceState, SymbolName | null> = {
   draft: null,
@@ -33,13 +33,7 @@ export function Sheet({
     <View style={[styles.sheet, { width, height, padding: Math.max(4, width * 0.025) }]}>
       <View style={styles.picture}>
         {piece.cover ? (
-          <Picture
-            part={piece.cover}
-            alt=""
-            size={width > 330 ? 960 : 320}
-            link={link}
-            fit="cover"
-          />
+          <PartView view={width > 330 ? 'cover' : 'tile'} part={piece.cover} alt="" link={link} />
         ) : preview ? (
           <Image
             source={{ uri: preview }}
@@ -88,45 +82,6 @@ function Fold({ state, size }: { state: PieceState; size: number }) {
           <Symbol name={symbol} size={size * 0.46} colour={colours.sheet} />
         </View>
       ) : null}
-    </View>
-  )
-}
-
-/** A photo in the size that suits; the full one stands in while sizes are made. */
-export function Picture({
-  part,
-  alt,
-  size,
-  link,
-  fit,
-}: {
-  part: Pick<Part, 'mediaId' | 'state'>
-  alt: string
-  size: 320 | 960 | 2048
-  link?: string
-  fit: 'cover' | 'contain'
-}) {
-  const [failed, setFailed] = useState(false)
-  if (failed) return <RuledLines />
-  return (
-    <Image
-      source={{ uri: mediaAddress(part, size, link) }}
-      accessibilityLabel={alt}
-      aria-hidden={alt === ''}
-      resizeMode={fit}
-      style={styles.image}
-      onError={() => setFailed(true)}
-    />
-  )
-}
-
-/** What stands where there is no picture: lines to write on. */
-function RuledLines() {
-  return (
-    <View style={{ flex: 1, justifyContent: 'space-evenly', backgroundColor: '#FFFEFA' }}>
-      {[0, 1, 2, 3].map((line) => (
-        <View key={line} style={{ height: 2, backgroundColor: colours.rule }} />
-      ))}
     </View>
   )
 }

@@ -1,40 +1,47 @@
-import { fileTypeFromBuffer } from 'file-type'
 import {
   DomainError,
   MAX_MEGAPIXELS,
   MAX_WHOLE_MEGAPIXELS,
-  PICTURE_TYPES,
   removeTraces,
   type PictureType,
 } from '@nibquill/core'
+import { readFile, writeFile } from 'node:fs/promises'
+import path from 'node:path'
 import { Worker } from 'node:worker_threads'
+import pLimit from 'p-limit'
 import sharp, { type Metadata } from 'sharp'
-
-export type Picture = { bytes: Uint8Array; type: PictureType; width: number; height: number }
+import type { Sniffed } from '../sniff.ts'
+import type { Kept } from './kinds.ts'
 
 const MAX_PIXELS = MAX_MEGAPIXELS * 1_000_000
 const MAX_WHOLE_PIXELS = MAX_WHOLE_MEGAPIXELS * 1_000_000
 /** HEIC allows no way round coding anew; at 92 nobody sees it. */
 const JPEG_FROM_HEIC = { quality: 92, chromaSubsampling: '4:4:4' } as const
 
-/**
- * Reads what arrived as a picture: by its bytes, never by its name, and cleans it of place, time
- * and device.
- * @returns The clean picture and its upright size.
- * @throws DomainError `media/empty`, `media/not-a-picture`, `media/unreadable`,
- *   `media/too-many-pixels`
- */
-export async function readPicture(sent: Uint8Array): Promise<Picture> {
-  if (sent.length === 0) throw new DomainError('media/empty')
-  const mime = (await fileTypeFromBuffer(sent))?.mime
-  if (mime === 'image/heic' || mime === 'image/heif')
-    return describe(await heicToJpeg(sent), 'image/jpeg')
-  const type = PICTURE_TYPES.find((known) => known === mime)
-  if (!type) throw new DomainError('media/not-a-picture')
-  return describe(removeTraces(sent, type).bytes, type)
-}
+/** A picture is cleaned with all its bytes in memory: two at a time, at most 60 MB each. */
+const cleaning = pLimit(2)
 
-async function describe(bytes: Uint8Array, type: PictureType): Promise<Picture> {
+/**
+ * Takes in a picture: cleaned of place, time and device, its pixels as they were.
+ * @throws DomainError `media/unreadable`, `media/too-many-pixels`
+ */
+export const takePicture = (
+  file: string,
+  { type, turned }: Sniffed,
+  scratch: string,
+): Promise<Kept> =>
+  cleaning(async () => {
+    const sent = await readFile(file)
+    const bytes = turned ? await heicToJpeg(sent) : removeTraces(sent, type as PictureType).bytes
+    const size = await sizeOf(bytes)
+    if (Buffer.compare(bytes, sent) === 0) return { file, type, ...size }
+    const clean = path.join(scratch, 'clean')
+    await writeFile(clean, bytes)
+    return { file: clean, type, ...size }
+  })
+
+/** @returns the upright size */
+async function sizeOf(bytes: Uint8Array): Promise<{ width: number; height: number }> {
   // Reads the header only; a picture that stops half-way is still one.
   const about = await sharp(bytes, { failOn: 'none', limitInputPixels: false })
     .metadata()
@@ -42,12 +49,9 @@ async function describe(bytes: Uint8Array, type: PictureType): Promise<Picture> 
   if (!about?.width || !about.height) throw new DomainError('media/unreadable')
   refuseGiants(about.width * about.height, isDecodedWhole(about))
   const sideways = (about.orientation ?? 1) >= 5
-  return {
-    bytes,
-    type,
-    width: sideways ? about.height : about.width,
-    height: sideways ? about.width : about.height,
-  }
+  return sideways
+    ? { width: about.height, height: about.width }
+    : { width: about.width, height: about.height }
 }
 
 /**

@@ -1,4 +1,4 @@
-import type { Part } from '@nibquill/contract'
+import type { PhotoPart } from '@nibquill/contract'
 import { useEffect, useState } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
@@ -8,78 +8,30 @@ import {
   type ReactZoomPanPinchContentRef,
 } from 'react-zoom-pan-pinch'
 import { mediaAddress } from '../media/mediaAddress'
-import { Picture } from './Sheet'
-import { Press } from './Press'
-import { RoundButton } from './RoundButton'
+import { usePictureTrouble } from '../media/usePictureTrouble'
+import { RoundButton } from '../kit/RoundButton'
+import { colours, corners, targets } from '../kit/theme'
+import type { PartViewProps } from './partKinds'
 import { strings } from './strings'
-import { colours, corners, targets } from './theme'
 
 /**
- * Photos as large as the place allows: pinch, wheel or buttons make them larger, drag or arrow keys
- * move them.
- * The 2048 px picture is shown first; going closer brings the full one.
+ * A photo as large as the place allows: pinch, wheel or buttons make it larger, drag or arrow keys
+ * move it. The 2048 px picture is shown first; going closer brings the full one.
  */
-export function PhotoViewer({
-  parts,
-  link,
-  title,
-}: {
-  parts: Part[]
-  link?: string
-  title: string
-}) {
-  const [chosen, setChosen] = useState(0)
-  const part = parts[Math.min(chosen, parts.length - 1)]
-  if (!part) return null
-  return (
-    <View style={{ flex: 1, gap: 10 }}>
-      <PhotoStage
-        key={part.id}
-        part={part}
-        link={link}
-        alt={`${strings.photo(chosen + 1, parts.length)}: ${title}`}
-      />
-      {parts.length > 1 ? (
-        <View role="tablist" style={{ flexDirection: 'row', gap: 8, flexWrap: 'wrap' }}>
-          {parts.map((other, i) => (
-            <Press
-              key={other.id}
-              role="tab"
-              selected={i === chosen}
-              label={strings.photo(i + 1, parts.length)}
-              onPress={() => setChosen(i)}
-              style={{
-                width: 76,
-                height: 58,
-                borderRadius: corners.sheet,
-                overflow: 'hidden',
-                borderWidth: 3,
-                borderColor: i === chosen ? colours.aubergine : colours.rule,
-              }}
-            >
-              <Picture part={other} alt="" size={320} link={link} fit="cover" />
-            </Press>
-          ))}
-        </View>
-      ) : null}
-    </View>
-  )
-}
-
-/** One photo as large as the place allows, to go close to. */
-export function PhotoStage({ part, link, alt }: { part: Part; link?: string; alt: string }) {
+export function PhotoStage({ part, link, alt }: PartViewProps<PhotoPart>) {
+  const file = part.files.picture
   const [close, setClose] = useState(false)
-  const [broken, setBroken] = useState(false)
   const [near, setNear] = useState<string | null>(null)
-  const standIn = mediaAddress(part, 2048, link)
+  const standIn = mediaAddress(file, 2048, link)
+  const trouble = usePictureTrouble(standIn)
   useEffect(() => {
     if (!close) return
     // Shown only once it is there, so that going closer never blanks the picture.
     const full = new window.Image()
     full.onload = () => setNear(full.src)
-    full.src = mediaAddress(part, 'full', link)
-  }, [close, part, link])
-  if (broken) {
+    full.src = mediaAddress(file, 'full', link)
+  }, [close, file, link])
+  if (trouble.words) {
     return (
       <View
         style={{
@@ -90,7 +42,7 @@ export function PhotoStage({ part, link, alt }: { part: Part; link?: string; alt
           borderRadius: corners.button,
         }}
       >
-        <Text variant="bodyLarge">{strings.damaged}</Text>
+        <Text variant="bodyLarge">{trouble.words}</Text>
       </View>
     )
   }
@@ -146,7 +98,7 @@ export function PhotoStage({ part, link, alt }: { part: Part; link?: string; alt
                 src={near ?? standIn}
                 alt={alt}
                 draggable={false}
-                onError={() => setBroken(true)}
+                onError={trouble.look}
                 style={{
                   width: '100%',
                   height: '100%',

@@ -1,0 +1,49 @@
+import Svg, { Circle, Path, Rect } from 'react-native-svg'
+import { colours } from '../kit/theme'
+
+/** Things to make with, as they stand on the shelf: their feet at the lower edge. */
+type ThingProps = { size: number }
+const LINE = { stroke: colours.ink, strokeWidth: 3, strokeLinejoin: 'round' } as const
+
+export const Camera = ({ size }: ThingProps) => (
+  <Svg width={size} height={size} viewBox="0 0 64 64" aria-hidden>
+    <Path
+      d="M8 22 q0 -4 4 -4 h8 l4 -8 h16 l4 8 h8 q4 0 4 4 v38 q0 2.500 -2.500 2.500 h-43 q-2.500 0 -2.500 -2.500 z"
+      fill={colours.sheet}
+      {...LINE}
+    />
+    <Circle cx={32} cy={40} r={13} fill={colours.seaTint} {...LINE} />
+    <Circle cx={32} cy={40} r={6} fill={colours.sea} />
+  </Svg>
+)
+
+export const RuledPage = ({ size }: ThingProps) => (
+  <Svg width={size} height={size} viewBox="0 0 64 64" aria-hidden>
+    <Path d="M12 4 h30 l10 10 v48.500 h-40 z" fill={colours.sheet} {...LINE} />
+    <Path d="M42 4 v10 h10" fill="none" {...LINE} />
+    <Path
+      d="M19 26 q4 -6 8 0 t8 0 t8 -1"
+      fill="none"
+      stroke={colours.sea}
+      strokeWidth={3}
+      strokeLinecap="round"
+    />
+    {[36, 45, 54].map((y) => (
+      <Path key={y} d={`M19 ${y} h26`} stroke={colours.rule} strokeWidth={3} />
+    ))}
+  </Svg>
+)
+
+export const Basket = ({ size }: ThingProps) => (
+  <Svg width={size} height={size} viewBox="0 0 64 64" aria-hidden>
+    <Path d="M16 32 q0 -24 16 -24 t16 24" fill="none" {...LINE} />
+    <Rect x={20} y={20} width={22} height={20} rx={2} fill={colours.verdigrisTint} {...LINE} />
+    <Path d="M4 32 h56 l-6 30.500 h-44 z" fill={colours.desk} {...LINE} />
+    <Path
+      d="M8 42 h48 M10 52 h44 M20 34 l3 28 M32 34 v28 M44 34 l-3 28"
+      fill="none"
+      stroke={colours.ochre}
+      strokeWidth={2}
+    />
+  </Svg>
+)

@@ -1,0 +1,108 @@
+/** What a file is, whatever it hangs on. */
+export const MEDIA_KINDS = ['picture', 'ink', 'sound', 'film', 'paper'] as const
+export type MediaKind = (typeof MEDIA_KINDS)[number]
+
+/** What a file is sent for: to become part of a piece, or to hang on a task or a notice. */
+export const MEDIA_USES = ['part', 'attachment'] as const
+export type MediaUse = (typeof MEDIA_USES)[number]
+
+const MEGABYTE = 1024 * 1024
+
+/** Longest edges of the upright sizes made of each picture: in a list, on a tablet, on a large screen. */
+export const PICTURE_SIZES = [320, 960, 2048] as const
+export type PictureSize = (typeof PICTURE_SIZES)[number]
+
+/** What is made of a file for those who look at it; the file itself stays as it is. */
+export const MEDIA_FORMS = ['320', '960', '2048'] as const satisfies readonly `${PictureSize}`[]
+export type MediaForm = (typeof MEDIA_FORMS)[number]
+
+type KindFacts = {
+  /** Types a file is kept as, each with the ending of its name; told from the bytes, never from the name. */
+  types: Readonly<Record<string, string>>
+  /** Types that are taken as well and turned into one of the others on arrival. */
+  turned: readonly string[]
+  /** What is longer is refused. */
+  mostBytes: number
+  /** What it may be sent for; a kind that is made nowhere yet may be sent for nothing. */
+  uses: readonly MediaUse[]
+  forms: readonly MediaForm[]
+}
+
+/** Everything that is said once about each kind of file. */
+export const MEDIA = {
+  /** A 48-megapixel phone photo at its best quality is about 25 MB; a scanned A3 page about 40 MB. */
+  picture: {
+    types: { 'image/jpeg': 'jpg', 'image/png': 'png', 'image/webp': 'webp', 'image/gif': 'gif' },
+    turned: ['image/heic', 'image/heif'],
+    mostBytes: 60 * MEGABYTE,
+    uses: ['part', 'attachment'],
+    forms: MEDIA_FORMS,
+  },
+  /** Strokes as data: 300 of them with 100 points each are under half a megabyte. */
+  ink: {
+    types: { 'application/json': 'json' },
+    turned: [],
+    mostBytes: 5 * MEGABYTE,
+    uses: [],
+    forms: [],
+  },
+  /** An hour of speech at 64 kbit/s is 29 MB. */
+  sound: {
+    types: { 'audio/webm': 'webm', 'audio/ogg': 'ogg', 'audio/mp4': 'm4a' },
+    turned: [],
+    mostBytes: 60 * MEGABYTE,
+    uses: ['attachment'],
+    forms: [],
+  },
+  /** Two minutes as a phone films them in high definition are 130 to 350 MB. */
+  film: {
+    types: { 'video/mp4': 'mp4', 'video/webm': 'webm', 'video/quicktime': 'mov' },
+    turned: [],
+    mostBytes: 400 * MEGABYTE,
+    uses: [],
+    forms: [],
+  },
+  paper: {
+    types: { 'application/pdf': 'pdf' },
+    turned: [],
+    mostBytes: 60 * MEGABYTE,
+    uses: ['attachment'],
+    forms: [],
+  },
+} as const satisfies Record<MediaKind, KindFacts>
+
+/** A type as it is stored. */
+export type MediaType = { [K in MediaKind]: keyof (typeof MEDIA)[K]['types'] }[MediaKind] & string
+
+const KIND_OF_TYPE = new Map(
+  MEDIA_KINDS.flatMap((kind) =>
+    Object.keys(MEDIA[kind].types).map((type) => [type, kind] as const),
+  ),
+)
+const ENDING_OF_TYPE = new Map<string, string>(
+  MEDIA_KINDS.flatMap((kind) => Object.entries<string>(MEDIA[kind].types)),
+)
+
+/** @returns what a stored file is */
+export const kindOfType = (type: MediaType): MediaKind => KIND_OF_TYPE.get(type)!
+/** @returns the ending of a stored file's name, without a dot */
+export const endingOf = (type: MediaType): string => ENDING_OF_TYPE.get(type)!
+
+export const formsOf = (kind: MediaKind): readonly MediaForm[] => MEDIA[kind].forms
+export const mayBeSentFor = (use: MediaUse, kind: MediaKind): boolean =>
+  (MEDIA[kind].uses as readonly MediaUse[]).includes(use)
+/** The longest file anybody may send for something. */
+export const mostBytesFor = (use: MediaUse): number =>
+  Math.max(
+    ...MEDIA_KINDS.filter((kind) => mayBeSentFor(use, kind)).map((kind) => MEDIA[kind].mostBytes),
+  )
+
+/** What a file dialogue offers for a kind: types and endings, as an input element takes them. */
+export function acceptOf(kind: MediaKind): string {
+  const { types, turned } = MEDIA[kind]
+  return [
+    ...Object.keys(types),
+    ...turned,
+    ...turned.map((type) => `.${type.slice(type.indexOf('/') + 1)}`),
+  ].join(',')
+}

@@ -1,0 +1,73 @@
+import { DomainError, SHOWN_ROLES } from '@nibquill/core'
+import type { Platform } from '../platform/platform.ts'
+import type { SignedIn } from '../platform/routes.ts'
+import type { Guard } from './guard.ts'
+
+type Hangs = {
+  ownerId: string
+  /** `approved`: in what was approved, and shown there rather than kept for those who make it. */
+  pieces: { pieceId: string; approved: boolean }[]
+  tasks: string[]
+  notices: string[]
+}
+
+/** Who may read a file: whoever may see something it hangs on. */
+export class FileGuard {
+  readonly #platform: Platform
+  readonly #guard: Guard
+  constructor(platform: Platform, guard: Guard) {
+    this.#platform = platform
+    this.#guard = guard
+  }
+
+  /**
+   * A file may be read through any piece it hangs in; people outside the school only through what
+   * was approved.
+   * @param link - Token of a page link.
+   * @throws DomainError `media/not-found`, `accounts/signed-out`, or what is wrong with the link
+   */
+  async demand(viewer: SignedIn | null, mediaId: string, link: string | undefined): Promise<void> {
+    const hangs = await this.#find(mediaId)
+    if (link) {
+      const { pieceId } = await this.#guard.linkedPiece(viewer, link)
+      if (hangs?.pieces.some((piece) => piece.pieceId === pieceId && piece.approved)) return
+      throw new DomainError('media/not-found')
+    }
+    if (!viewer) throw new DomainError('accounts/signed-out')
+    if (!hangs || !(await this.#allows(viewer, hangs))) throw new DomainError('media/not-found')
+  }
+
+  async #allows(viewer: SignedIn, hangs: Hangs): Promise<boolean> {
+    if (viewer.role !== 'parent' && hangs.ownerId === viewer.personId) return true
+    for (const { pieceId, approved } of hangs.pieces) {
+      if (await this.#guard.allowsPiece(viewer, 'piece.read', pieceId)) return true
+      if (approved && (await this.#guard.allowsPiece(viewer, 'piece.read-approved', pieceId)))
+        return true
+    }
+    for (const id of hangs.tasks)
+      if (await this.#guard.task(viewer, 'task.read', id).then(yes, isRefusal)) return true
+    for (const id of hangs.notices)
+      if (await this.#guard.notice(viewer, 'notice.read', id).then(yes, isRefusal)) return true
+    return false
+  }
+
+  async #find(mediaId: string): Promise<Hangs | null> {
+    const [row] = await this.#platform.db.manager.query<Hangs[]>(
+      `select m.owner_id as "ownerId",
+         array(select task_id from task_media where media_id = m.id) as tasks,
+         array(select notice_id from notice_media where media_id = m.id) as notices,
+         coalesce((select json_agg(json_build_object('pieceId', t.piece_id, 'approved', x.role = any($2) and exists
+             (select 1 from version_part w join piece p on p.approved_version_id = w.version_id where w.part_id = t.id)))
+           from part_file x join part t on t.id = x.part_id where x.media_id = m.id), '[]') as pieces
+       from media m where m.id = $1`,
+      [mediaId, SHOWN_ROLES],
+    )
+    return row ?? null
+  }
+}
+
+const yes = (): true => true
+function isRefusal(error: unknown): false {
+  if (error instanceof DomainError) return false
+  throw error
+}

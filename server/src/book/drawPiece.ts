@@ -1,0 +1,222 @@
+import { layOutPhotos, type Box, type WritingPages } from '@nibquill/core'
+import {
+  drawQr,
+  INK_SOFT,
+  INNER,
+  MARGIN,
+  PAGE,
+  QR_SIZE,
+  RULE,
+  VERDIGRIS,
+  type Pen,
+  type Section,
+} from '../print/pen.ts'
+import { drawFoot, FOOT, SHOWN_TOP, type BookOrder, type BookPage } from './frame.ts'
+import { strings } from './strings.ts'
+
+/** @see LINE_UNITS in core, which is measured against this size */
+const LINE_SIZE = 12.5
+const LINE_PITCH = 20
+/** Where the lines of a page begin that holds nothing else. */
+const MORE_TOP = 92
+/** What stands for something heard or filmed is as large as a small picture. */
+const CODE_SHAPE = { width: 300, height: 300 }
+
+/** A piece's own page, and those its writings go on to. */
+export async function drawPiece(
+  pen: Pen,
+  book: Section,
+  order: BookOrder,
+  page: BookPage,
+  { number, writing }: { number: number; writing: WritingPages },
+): Promise<void> {
+  const { doc } = pen
+  doc.addPage()
+  const section = doc.struct('Sect')
+  book.add(section)
+  drawHead(pen, page)
+  const titleSize = pen.sizeFor(page.title, INNER, 48, [30, 24, 19, 15], 'title')
+  pen.tag(section, 'H2', () =>
+    pen.text(page.title, {
+      ...{ x: MARGIN, y: 74, width: INNER, height: 50 },
+      size: titleSize,
+      family: 'title',
+    }),
+  )
+  const width = INNER - QR_SIZE - 24
+  const words = wordsHeight(pen, page, width)
+  const wordsTop = FOOT - 28 - Math.max(words.total, QR_SIZE + 30)
+  const space = { x: MARGIN, y: SHOWN_TOP, width: INNER, height: wordsTop - SHOWN_TOP - 22 }
+  const shownTo = await drawShown(pen, section, order, page, space)
+  drawLines(pen, section, writing.first, SHOWN_TOP)
+  const writtenTo = SHOWN_TOP + writing.first.length * LINE_PITCH
+  const below = Math.min(wordsTop, Math.max(shownTo, writtenTo) + 24)
+  drawWords(pen, section, page, words, { below, width })
+  drawCode(pen, section, page.link, below)
+  drawFoot(pen, footOf(order, page), number)
+  writing.more.forEach((lines, i) => {
+    doc.addPage()
+    drawHead(pen, { ...page, termName: strings.goesOn(page.title) })
+    drawLines(pen, section, lines, MORE_TOP)
+    drawFoot(pen, footOf(order, page), number + i + 1)
+  })
+  section.end()
+}
+
+/** The running head: what a screen reader skips. */
+function drawHead(pen: Pen, { termName, folderName }: Pick<BookPage, 'termName' | 'folderName'>) {
+  const half = { y: 54, width: INNER / 2, size: 10.5, colour: INK_SOFT, height: 14 }
+  pen.aside(() => {
+    pen.text(termName ?? '', { ...half, x: MARGIN })
+    pen.text(folderName, { ...half, x: MARGIN + INNER / 2, align: 'right' })
+  })
+}
+
+/** Pictures, and what paper cannot hold as squares of the same rank. @returns where they end */
+async function drawShown(
+  pen: Pen,
+  section: Section,
+  order: BookOrder,
+  page: BookPage,
+  space: Box,
+): Promise<number> {
+  const shown = page.printed.filter((one) => one.as !== 'text')
+  const boxes = layOutPhotos(
+    shown.map((one) => (one.as === 'picture' ? one : CODE_SHAPE)),
+    space,
+  )
+  for (const [i, one] of shown.entries()) {
+    const box = boxes[i]!
+    if (one.as === 'code') {
+      const alt = strings.onScreen(one.word, page.title)
+      pen.tag(section, 'Figure', () => drawSquare(pen, one.word, page.link, box), { alt })
+      continue
+    }
+    const bytes = await order.readPicture(one.key)
+    const { x, y, ...size } = box
+    const alt = strings.photo(i + 1, shown.length, page.title)
+    pen.tag(section, 'Figure', () => pen.doc.image(bytes, x, y, size), { alt })
+  }
+  return Math.max(0, ...boxes.map(({ y, height }) => y + height))
+}
+
+/** A square with a word, and the code that leads to the piece on a screen. */
+function drawSquare(pen: Pen, word: string, link: string, box: Box): void {
+  const code = Math.min(QR_SIZE, box.height * 0.6, box.width * 0.8)
+  const left = box.x + (box.width - code) / 2
+  const top = box.y + (box.height - code - 20) / 2
+  pen.doc.roundedRect(box.x, box.y, box.width, box.height, 6).lineWidth(1).stroke(RULE)
+  drawQr(pen.doc, link, { x: left, y: top, size: code })
+  pen.text(word, {
+    ...{ x: box.x, y: top + code + 6, width: box.width, height: 16 },
+    size: 12,
+    align: 'center',
+  })
+}
+
+/** What a child wrote, in the lines it was written in, on ruled paper. */
+function drawLines(pen: Pen, section: Section, lines: readonly string[], top: number): void {
+  if (lines.length === 0) return
+  pen.aside(() => {
+    lines.forEach((_, i) => {
+      const y = top + (i + 1) * LINE_PITCH - 2
+      pen.doc.moveTo(MARGIN, y).lineTo(MARGIN + INNER, y)
+    })
+    pen.doc.lineWidth(0.5).stroke(RULE)
+  })
+  pen.tag(section, 'P', () =>
+    lines.forEach((line, i) => {
+      if (line === '') return
+      // Lines are set by a rough measure in core: a rare one that is still too long is set smaller.
+      const fit = Math.min(1, INNER / pen.widthOf(line, LINE_SIZE))
+      pen.line(line, { x: MARGIN, y: top + i * LINE_PITCH, size: LINE_SIZE * fit })
+    }),
+  )
+}
+
+function drawWords(
+  pen: Pen,
+  section: Section,
+  page: BookPage,
+  words: Words,
+  { below, width }: { below: number; width: number },
+): void {
+  if (page.reflection)
+    pen.tag(section, 'P', () =>
+      pen.text(page.reflection, {
+        ...{ x: MARGIN, y: below, width, height: words.reflection + 2 },
+        size: words.reflectionSize,
+      }),
+    )
+  if (!page.reason) return
+  const top = below + words.reflection + (page.reflection ? 14 : 0)
+  pen.aside(() => pen.doc.rect(MARGIN, top, 3, words.reason).fill(VERDIGRIS))
+  pen.tag(section, 'P', () =>
+    pen.text(page.reason, {
+      ...{ x: MARGIN + 13, y: top, width: width - 13, height: words.reason + 2 },
+      size: words.reasonSize,
+      colour: INK_SOFT,
+    }),
+  )
+}
+
+function drawCode(pen: Pen, section: Section, link: string, y: number): void {
+  const x = PAGE.width - MARGIN - QR_SIZE
+  pen.tag(section, 'Figure', () => drawQr(pen.doc, link, { x, y, size: QR_SIZE }), {
+    alt: strings.codeAlt(link),
+  })
+  pen.aside(() =>
+    pen.text(strings.code, {
+      ...{ x: x - 14, y: y + QR_SIZE + 4, width: QR_SIZE + 28 },
+      size: 9,
+      align: 'center',
+      colour: INK_SOFT,
+    }),
+  )
+}
+
+const footOf = (order: BookOrder, page: BookPage): string =>
+  [order.pupilName, strings.goes(page.goes), dayOf(page.approvedAt, order.timeZone)]
+    .filter(Boolean)
+    .join(' · ')
+
+type Words = {
+  total: number
+  reflection: number
+  reflectionSize: number
+  reason: number
+  reasonSize: number
+}
+
+/**
+ * A child's words are set as large as they fit; long ones get smaller, never cut before half the
+ * page is theirs.
+ */
+function wordsHeight(pen: Pen, page: BookPage, width: number): Words {
+  const reflectionSize = page.reflection
+    ? pen.sizeFor(page.reflection, width, 220, [16, 14, 12, 10, 8])
+    : 16
+  const reflection = page.reflection
+    ? Math.min(300, pen.heightOf(page.reflection, { width, size: reflectionSize }))
+    : 0
+  const reasonSize = page.reason ? pen.sizeFor(page.reason, width - 13, 80, [12, 10, 8]) : 12
+  const reason = page.reason
+    ? Math.min(100, pen.heightOf(page.reason, { width: width - 13, size: reasonSize }))
+    : 0
+  return {
+    total: reflection + reason + (page.reflection && page.reason ? 14 : 0),
+    reflection,
+    reflectionSize,
+    reason,
+    reasonSize,
+  }
+}
+
+const DAYS = new Map<string, Intl.DateTimeFormat>()
+function dayOf(moment: string, timeZone: string): string {
+  const format =
+    DAYS.get(timeZone) ??
+    new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone })
+  DAYS.set(timeZone, format)
+  return format.format(new Date(moment))
+}

@@ -1,0 +1,52 @@
+import type { Part } from '@nibquill/contract'
+import { shareOutWriting, type PartKind, type WritingPages } from '@nibquill/core'
+import type { MediaFormRow } from '../media/rows.ts'
+import type { SharedPieceRow } from '../portfolio/sharedPieces.ts'
+import { strings } from './strings.ts'
+
+/** How a part stands on paper. */
+export type Printed =
+  | { as: 'picture'; key: string; width: number; height: number }
+  | { as: 'text'; text: string }
+  /** What paper cannot hold: its word, and the code that leads to it. */
+  | { as: 'code'; word: string }
+
+type Of<K extends PartKind> = Extract<Part, { kind: K }>
+type FormOf = (mediaId: string) => MediaFormRow | undefined
+
+/** What the book prints of each kind of part. A new kind is another entry here. */
+export const PRINT: { [K in PartKind]: (part: Of<K>, formOf: FormOf) => Printed } = {
+  photo: ({ files, width, height }, formOf) => {
+    const form = formOf(files.picture.mediaId)
+    return form
+      ? { as: 'picture', key: form.key, width: form.width ?? width, height: form.height ?? height }
+      : { as: 'code', word: strings.parts.photo }
+  },
+  writing: ({ text }) => ({ as: 'text', text }),
+}
+
+/** The largest form of a picture, which is as fine as paper shows. */
+export const PRINT_FORM = '2048'
+
+export const printPart = (part: Part, formOf: FormOf): Printed =>
+  (PRINT[part.kind] as (part: Part, formOf: FormOf) => Printed)(part, formOf)
+
+/** How a piece's writings are set, known before anything is drawn. */
+export function writingOf(
+  printed: readonly Printed[],
+  words: { reflection: string; reason: string },
+): WritingPages {
+  return shareOutWriting(
+    printed.flatMap((one) => (one.as === 'text' ? [one.text] : [])),
+    {
+      pictures: printed.some(({ as }) => as !== 'text'),
+      letters: words.reflection.length + words.reason.length,
+    },
+  )
+}
+
+/** How many pages a piece will have. */
+export function countPages({ parts, reflection, reason }: SharedPieceRow): number {
+  const printed = parts.map((part) => printPart(part, () => undefined))
+  return 1 + writingOf(printed, { reflection, reason: reason ?? '' }).more.length
+}

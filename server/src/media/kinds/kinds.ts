@@ -1,0 +1,58 @@
+import type { MediaForm, MediaKind, MediaType } from '@nibquill/core'
+import path from 'node:path'
+import pLimit from 'p-limit'
+import type { Sniffed } from '../sniff.ts'
+import { makeSizes } from './makeSizes.ts'
+import { writeWithoutTraces } from './paper.ts'
+import { takePicture } from './picture.ts'
+import { copyStreams } from './sound.ts'
+
+/** A file as it is kept: the one that was sent, or a cleaned one beside it. */
+export type Kept = { file: string; type: MediaType; width: number; height: number }
+
+/** What was made of a file. */
+export type MadeForm = {
+  form: MediaForm
+  bytes: Uint8Array
+  type: string
+  ending: string
+  width: number | null
+  height: number | null
+  durationMs: number | null
+}
+
+type KindWork = {
+  /** Cleans what arrived. @param scratch - A folder of its own for what is written on the way. */
+  takeIn: (file: string, sniffed: Sniffed, scratch: string) => Promise<Kept>
+  /** Makes the forms named in core; null where the kind has none. */
+  makeForms: ((full: Uint8Array) => Promise<MadeForm[]>) | null
+}
+
+/** Outside programs, one at a time: a class sending at once must not take the whole machine. */
+const outside = pLimit(1)
+
+const recording: KindWork = {
+  takeIn: (file, { type }, scratch) =>
+    outside(async () => {
+      const clean = path.join(scratch, 'clean')
+      await copyStreams(file, type, clean)
+      return { file: clean, type, width: 0, height: 0 }
+    }),
+  makeForms: null,
+}
+
+/** What the server does with each kind of file; ink is written here and never sniffed. */
+export const KIND_WORK: Record<Exclude<MediaKind, 'ink'>, KindWork> = {
+  picture: { takeIn: takePicture, makeForms: makeSizes },
+  sound: recording,
+  film: recording,
+  paper: {
+    takeIn: (file, { type }, scratch) =>
+      outside(async () => {
+        const clean = path.join(scratch, 'clean')
+        await writeWithoutTraces(file, clean)
+        return { file: clean, type, width: 0, height: 0 }
+      }),
+    makeForms: null,
+  },
+}

@@ -1,0 +1,64 @@
+import { execFile } from 'node:child_process'
+import { once } from 'node:events'
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises'
+import os from 'node:os'
+import path from 'node:path'
+import { promisify } from 'node:util'
+import { openDocument, Pen } from '../print/pen.ts'
+
+const run = promisify(execFile)
+
+/** Works on a file in a folder of its own. */
+async function withFile<T>(name: string, work: (file: string) => Promise<T>): Promise<T> {
+  const folder = await mkdtemp(path.join(os.tmpdir(), 'nibquill-made-'))
+  return work(path.join(folder, name)).finally(() => rm(folder, { recursive: true, force: true }))
+}
+
+/** Sources of ffmpeg, and the codecs browsers and phones record with. */
+const MADE: Record<string, string[]> = {
+  webm: ['-c:a', 'libopus'],
+  ogg: ['-c:a', 'libopus'],
+  m4a: ['-c:a', 'aac'],
+  mp3: ['-c:a', 'libmp3lame'],
+}
+const FILM = ['-f', 'lavfi', '-i', 'testsrc=s=64x48:r=5:d=1', '-c:v', 'libvpx', '-c:a', 'libopus']
+
+/**
+ * A second of a tone, made by ffmpeg; `film.webm` with pictures.
+ * @param tell - What the file tells of its place, author and device.
+ */
+export const recording = (
+  name = 'voice.webm',
+  tell: Record<string, string> = {},
+): Promise<Buffer> =>
+  withFile(name, async (file) => {
+    const ending = path.extname(name).slice(1)
+    await run('ffmpeg', [
+      ...['-v', 'error', '-f', 'lavfi', '-i', 'sine=frequency=440:duration=1'],
+      ...(name.startsWith('film') ? FILM : MADE[ending]!),
+      ...Object.entries(tell).flatMap(([key, value]) => ['-metadata', `${key}=${value}`]),
+      ...(ending === 'm4a' ? ['-movflags', 'use_metadata_tags'] : []),
+      file,
+    ])
+    return readFile(file)
+  })
+
+/** A paper of one page, made by our own pen. @param password - Without it nobody opens it. */
+export async function paper(words = 'Rock pools', password?: string): Promise<Buffer> {
+  const doc = await openDocument('Plan of our walk', 'Nobody')
+  const chunks: Buffer[] = []
+  doc.on('data', (chunk: Buffer) => chunks.push(chunk))
+  doc.addPage()
+  new Pen(doc).text(words, { x: 60, y: 60, width: 300, size: 20 })
+  doc.end()
+  await once(doc, 'end')
+  const bytes = Buffer.concat(chunks)
+  return password ? locked(bytes, password) : bytes
+}
+
+const locked = (bytes: Buffer, password: string): Promise<Buffer> =>
+  withFile('paper.pdf', async (file) => {
+    await writeFile(file, bytes)
+    await run('qpdf', ['--encrypt', password, password, '256', '--', '--replace-input', file])
+    return readFile(file)
+  })
