@@ -1,0 +1,277 @@
+import type { PieceStep } from '../pieces/movePiece.ts'
+import type { Tidying } from '../tidy/tidying.ts'
+
+/** What a pupil wrote or chose about a piece. */
+export type Words = { title: string; reflection: string; step: PieceStep; folderId: string | null }
+
+/** A part as it was made on a tablet. */
+export type NewPart =
+  | {
+      kind: 'photo'
+      name: string
+      /** Its file, which goes to school before it. */
+      mediaId: string
+      /** It takes the place of another part: a photo tidied from that one. */
+      instead: { partId: string; tidying: Tidying | null } | null
+    }
+  | { kind: 'writing'; name: string; text: string }
+
+/** One thing a pupil wants of the school. `at`: milliseconds since 1970, when it was wanted. */
+export type Intent = { id: string; pieceId: string; at: number } & IntentBody
+export type IntentBody =
+  | { kind: 'start'; taskId: string | null }
+  | { kind: 'file'; mediaId: string; name: string; sizeBytes: number }
+  | { kind: 'add-part'; partId: string; part: NewPart }
+  /** `seenText`: what stood there at school when its writer began. */
+  | { kind: 'content'; partId: string; text: string; seenText: string }
+  /** `base`: as the school had them when the pupil began; what differs there now was written elsewhere. */
+  | { kind: 'words'; words: Words; base: Words }
+  | { kind: 'order'; partIds: readonly string[] }
+  | { kind: 'name'; partId: string; name: string }
+  | { kind: 'remove'; partId: string; restore: boolean }
+  | { kind: 'makers'; makerIds: readonly string[] }
+  | { kind: 'hand-in' }
+  | { kind: 'withdraw' }
+  | { kind: 'bin'; restore: boolean }
+export type IntentKind = Intent['kind']
+export type IntentOf<K extends IntentKind> = Extract<Intent, { kind: K }>
+
+/**
+ * What is taken out, or thrown away, before the school has heard of it is held for so long, so that
+ * it can be taken back; then neither is ever sent.
+ */
+export const TAKE_BACK_MS = 10_000
+
+/** Moves of a whole piece: nothing passes them, neither way. */
+const isMove = ({ kind }: Intent): boolean =>
+  kind === 'hand-in' || kind === 'withdraw' || kind === 'bin'
+
+/**
+ * Puts one more intent into the outbox, merged with what waits there: words are written over, taking
+ * out and putting back cancel each other. Nothing is merged across a move of the whole piece.
+ * @param queue - What waits, in the order it was wanted.
+ * @param begun - Ids of intents that are on their way: they are not touched any more.
+ * @returns the queue as it is now; the same array when nothing changes
+ */
+export function addIntent(
+  queue: readonly Intent[],
+  intent: Intent,
+  begun: ReadonlySet<string>,
+): readonly Intent[] {
+  const from = queue.findLastIndex((other) => other.pieceId === intent.pieceId && isMove(other)) + 1
+  const open = (other: Intent, i: number): boolean =>
+    i >= from && other.pieceId === intent.pieceId && !begun.has(other.id)
+  const find = (fits: (other: Intent) => boolean): number =>
+    queue.findLastIndex((other, i) => open(other, i) && fits(other))
+  const change = (i: number, to: Intent): readonly Intent[] =>
+    queue.map((other, j) => (j === i ? to : other))
+  const without = (...gone: number[]): readonly Intent[] =>
+    queue.filter((_, i) => !gone.includes(i))
+  switch (intent.kind) {
+    case 'start':
+      return queue.some(({ kind, pieceId }) => kind === 'start' && pieceId === intent.pieceId)
+        ? queue
+        : [...queue, intent]
+    case 'words': {
+      const i = find(({ kind }) => kind === 'words')
+      const before = queue[i]
+      return before?.kind === 'words'
+        ? change(i, { ...before, words: intent.words })
+        : [...queue, intent]
+    }
+    case 'content': {
+      const i = find(
+        (other) =>
+          (other.kind === 'content' || other.kind === 'add-part') && other.partId === intent.partId,
+      )
+      const before = queue[i]
+      if (before?.kind === 'content') return change(i, { ...before, text: intent.text })
+      if (before?.kind === 'add-part' && before.part.kind === 'writing')
+        return change(i, { ...before, part: { ...before.part, text: intent.text } })
+      return [...queue, intent]
+    }
+    case 'name': {
+      const i = find((other) => other.kind === 'name' && other.partId === intent.partId)
+      return i < 0 ? [...queue, intent] : [...without(i), intent]
+    }
+    case 'order':
+    case 'makers': {
+      const i = find(({ kind }) => kind === intent.kind)
+      return i < 0 ? [...queue, intent] : [...without(i), intent]
+    }
+    case 'remove': {
+      const i = find((other) => other.kind === 'remove' && other.partId === intent.partId)
+      const before = queue[i]
+      if (before?.kind !== 'remove') return [...queue, intent]
+      return before.restore === intent.restore ? queue : without(i)
+    }
+    case 'bin': {
+      const last = queue[from - 1]
+      return last?.kind === 'bin' && !begun.has(last.id) && last.restore !== intent.restore
+        ? without(from - 1)
+        : [...queue, intent]
+    }
+    case 'withdraw': {
+      const last = queue[from - 1]
+      return last?.kind === 'hand-in' && !begun.has(last.id)
+        ? without(from - 1)
+        : [...queue, intent]
+    }
+    case 'hand-in':
+      return queue[from - 1]?.kind === 'hand-in' && !queue.slice(from).some(open)
+        ? queue
+        : [...queue, intent]
+    case 'file':
+    case 'add-part':
+      return [...queue, intent]
+  }
+}
+
+/**
+ * What nobody needs to send any more: a part that was taken out, and a piece that was thrown away,
+ * before the school heard of either. Held for {@link TAKE_BACK_MS}.
+ * @returns Ids of intents to be let go, those of files among them.
+ */
+export function overtaken(
+  queue: readonly Intent[],
+  begun: ReadonlySet<string>,
+  now: number,
+): ReadonlySet<string> {
+  const gone = new Set<string>()
+  for (const [i, intent] of queue.entries()) {
+    if (now - intent.at < TAKE_BACK_MS || begun.has(intent.id)) continue
+    if (intent.kind === 'remove' && !intent.restore)
+      for (const id of madeAndTakenOut(queue, i, begun)) gone.add(id)
+    if (intent.kind === 'bin' && !intent.restore)
+      for (const id of startedAndBinned(queue, i, begun)) gone.add(id)
+  }
+  return gone
+}
+
+function madeAndTakenOut(
+  queue: readonly Intent[],
+  at: number,
+  begun: ReadonlySet<string>,
+): string[] {
+  const { partId } = queue[at] as IntentOf<'remove'>
+  const added = queue.find((other) => other.kind === 'add-part' && other.partId === partId)
+  // Another that takes its place needs it at school.
+  const needed = queue.some(
+    (other) =>
+      other.kind === 'add-part' &&
+      other.part.kind === 'photo' &&
+      other.part.instead?.partId === partId,
+  )
+  if (added?.kind !== 'add-part' || begun.has(added.id) || needed) return []
+  const mediaId = added.part.kind === 'photo' ? added.part.mediaId : null
+  return queue
+    .filter(
+      (other) =>
+        ('partId' in other && other.partId === partId) ||
+        (other.kind === 'file' && other.mediaId === mediaId),
+    )
+    .map(({ id }) => id)
+}
+
+function startedAndBinned(
+  queue: readonly Intent[],
+  at: number,
+  begun: ReadonlySet<string>,
+): string[] {
+  const { pieceId } = queue[at]!
+  const before = queue.filter((other, i) => other.pieceId === pieceId && i <= at)
+  const never = before.some(({ kind, id }) => kind === 'start' && !begun.has(id))
+  // What is on its way is waited for; then there is nothing but throwing it away.
+  return before
+    .filter(({ id, kind }) => !begun.has(id) && (never || kind !== 'bin'))
+    .map(({ id }) => id)
+}
+
+/** Whether one intent has to wait until another, wanted before it, has reached the school. */
+function waitsFor(intent: Intent, before: Intent): boolean {
+  if (isMove(intent) || isMove(before)) return true
+  if (before.kind === 'start') return intent.kind !== 'file'
+  switch (intent.kind) {
+    case 'add-part':
+      return (
+        (intent.part.kind === 'photo' &&
+          ((before.kind === 'file' && before.mediaId === intent.part.mediaId) ||
+            (before.kind === 'add-part' && before.partId === intent.part.instead?.partId))) ||
+        (before.kind === 'remove' &&
+          intent.part.kind === 'photo' &&
+          before.partId === intent.part.instead?.partId)
+      )
+    case 'content':
+    case 'name':
+    case 'remove':
+      return 'partId' in before && before.partId === intent.partId
+    case 'order':
+      return before.kind === 'add-part' || before.kind === 'remove' || before.kind === 'order'
+    case 'words':
+    case 'makers':
+      return before.kind === intent.kind
+    default:
+      return false
+  }
+}
+
+/** How far each intent is: those that are not named wait. */
+export type Standing = 'sending' | 'stuck' | 'refused' | 'asks'
+type Standings = ReadonlyMap<string, Standing>
+
+/**
+ * What may be sent now, in the order it was wanted. What was refused holds up what hangs on it; a
+ * piece is handed in without a part that was refused, and not while the pupil is asked something.
+ */
+export function readyIntents(
+  queue: readonly Intent[],
+  standings: Standings,
+  now: number,
+): readonly Intent[] {
+  const held = heldBack(queue, now)
+  return queue.filter((intent, i) => {
+    if (standings.has(intent.id) && standings.get(intent.id) !== 'stuck') return false
+    if (held.has(intent.id)) return false
+    return !queue.some(
+      (before, j) =>
+        j < i &&
+        before.pieceId === intent.pieceId &&
+        waitsFor(intent, before) &&
+        !(isMove(intent) && isLeftOut(before, queue, standings)),
+    )
+  })
+}
+
+/** Parts that were refused, and what was wanted of them, do not hold up the whole piece. */
+function isLeftOut(intent: Intent, queue: readonly Intent[], standings: Standings): boolean {
+  const refused = (other: Intent) => standings.get(other.id) === 'refused'
+  if (refused(intent)) return !isMove(intent) && intent.kind !== 'start'
+  if (!('partId' in intent)) return false
+  const added = queue.find(
+    (other) => other.kind === 'add-part' && other.partId === intent.partId,
+  ) as IntentOf<'add-part'> | undefined
+  if (!added) return false
+  const part = added.part
+  return (
+    refused(added) ||
+    (part.kind === 'photo' &&
+      queue.some(
+        (other) => other.kind === 'file' && other.mediaId === part.mediaId && refused(other),
+      ))
+  )
+}
+
+/** What was taken out or thrown away a moment ago may be taken back: nothing of it sets out. */
+function heldBack(queue: readonly Intent[], now: number): ReadonlySet<string> {
+  const held = new Set<string>()
+  for (const [i, intent] of queue.entries()) {
+    const fresh = now - intent.at < TAKE_BACK_MS
+    if (!fresh) continue
+    if (intent.kind === 'remove' && !intent.restore)
+      for (const id of madeAndTakenOut(queue, i, NONE)) held.add(id)
+    if (intent.kind === 'bin' && !intent.restore)
+      for (const id of startedAndBinned(queue, i, NONE)) held.add(id)
+  }
+  return held
+}
+const NONE: ReadonlySet<string> = new Set()
