@@ -50,17 +50,18 @@ const isMove = ({ kind }: Intent): boolean =>
  * Puts one more intent into the outbox, merged with what waits there: words are written over, taking
  * out and putting back cancel each other. Nothing is merged across a move of the whole piece.
  * @param queue - What waits, in the order it was wanted.
- * @param begun - Ids of intents that are on their way: they are not touched any more.
+ * @param tried - Ids of intents that set out once, whatever became of it: the school may have heard
+ *   them, so they are not touched any more.
  * @returns the queue as it is now; the same array when nothing changes
  */
 export function addIntent(
   queue: readonly Intent[],
   intent: Intent,
-  begun: ReadonlySet<string>,
+  tried: ReadonlySet<string>,
 ): readonly Intent[] {
   const from = queue.findLastIndex((other) => other.pieceId === intent.pieceId && isMove(other)) + 1
   const open = (other: Intent, i: number): boolean =>
-    i >= from && other.pieceId === intent.pieceId && !begun.has(other.id)
+    i >= from && other.pieceId === intent.pieceId && !tried.has(other.id)
   const find = (fits: (other: Intent) => boolean): number =>
     queue.findLastIndex((other, i) => open(other, i) && fits(other))
   const change = (i: number, to: Intent): readonly Intent[] =>
@@ -75,9 +76,12 @@ export function addIntent(
     case 'words': {
       const i = find(({ kind }) => kind === 'words')
       const before = queue[i]
-      return before?.kind === 'words'
-        ? change(i, { ...before, words: intent.words })
-        : [...queue, intent]
+      if (before?.kind === 'words') return change(i, { ...before, words: intent.words })
+      // What is on its way already is what this one goes on from.
+      const earlier = queue.findLast(
+        (other) => other.kind === 'words' && other.pieceId === intent.pieceId,
+      )
+      return [...queue, earlier?.kind === 'words' ? { ...intent, base: earlier.words } : intent]
     }
     case 'content': {
       const i = find(
@@ -88,7 +92,8 @@ export function addIntent(
       if (before?.kind === 'content') return change(i, { ...before, text: intent.text })
       if (before?.kind === 'add-part' && before.part.kind === 'writing')
         return change(i, { ...before, part: { ...before.part, text: intent.text } })
-      return [...queue, intent]
+      const earlier = textOf(queue, intent.partId)
+      return [...queue, earlier === null ? intent : { ...intent, seenText: earlier }]
     }
     case 'name': {
       const i = find((other) => other.kind === 'name' && other.partId === intent.partId)
@@ -107,13 +112,13 @@ export function addIntent(
     }
     case 'bin': {
       const last = queue[from - 1]
-      return last?.kind === 'bin' && !begun.has(last.id) && last.restore !== intent.restore
+      return last?.kind === 'bin' && !tried.has(last.id) && last.restore !== intent.restore
         ? without(from - 1)
         : [...queue, intent]
     }
     case 'withdraw': {
       const last = queue[from - 1]
-      return last?.kind === 'hand-in' && !begun.has(last.id)
+      return last?.kind === 'hand-in' && !tried.has(last.id)
         ? without(from - 1)
         : [...queue, intent]
     }
@@ -127,6 +132,15 @@ export function addIntent(
   }
 }
 
+/** What a writing will say when everything that is on its way has arrived. */
+function textOf(queue: readonly Intent[], partId: string): string | null {
+  const last = queue.findLast(
+    (other) => (other.kind === 'content' || other.kind === 'add-part') && other.partId === partId,
+  )
+  if (last?.kind === 'content') return last.text
+  return last?.kind === 'add-part' && last.part.kind === 'writing' ? last.part.text : null
+}
+
 /**
  * What nobody needs to send any more: a part that was taken out, and a piece that was thrown away,
  * before the school heard of either. Held for {@link TAKE_BACK_MS}.
@@ -134,16 +148,16 @@ export function addIntent(
  */
 export function overtaken(
   queue: readonly Intent[],
-  begun: ReadonlySet<string>,
+  tried: ReadonlySet<string>,
   now: number,
 ): ReadonlySet<string> {
   const gone = new Set<string>()
   for (const [i, intent] of queue.entries()) {
-    if (now - intent.at < TAKE_BACK_MS || begun.has(intent.id)) continue
+    if (now - intent.at < TAKE_BACK_MS || tried.has(intent.id)) continue
     if (intent.kind === 'remove' && !intent.restore)
-      for (const id of madeAndTakenOut(queue, i, begun)) gone.add(id)
+      for (const id of madeAndTakenOut(queue, i, tried)) gone.add(id)
     if (intent.kind === 'bin' && !intent.restore)
-      for (const id of startedAndBinned(queue, i, begun)) gone.add(id)
+      for (const id of startedAndBinned(queue, i, tried)) gone.add(id)
   }
   return gone
 }
@@ -151,7 +165,7 @@ export function overtaken(
 function madeAndTakenOut(
   queue: readonly Intent[],
   at: number,
-  begun: ReadonlySet<string>,
+  tried: ReadonlySet<string>,
 ): string[] {
   const { partId } = queue[at] as IntentOf<'remove'>
   const added = queue.find((other) => other.kind === 'add-part' && other.partId === partId)
@@ -162,7 +176,7 @@ function madeAndTakenOut(
       other.part.kind === 'photo' &&
       other.part.instead?.partId === partId,
   )
-  if (added?.kind !== 'add-part' || begun.has(added.id) || needed) return []
+  if (added?.kind !== 'add-part' || tried.has(added.id) || needed) return []
   const mediaId = added.part.kind === 'photo' ? added.part.mediaId : null
   return queue
     .filter(
@@ -176,14 +190,14 @@ function madeAndTakenOut(
 function startedAndBinned(
   queue: readonly Intent[],
   at: number,
-  begun: ReadonlySet<string>,
+  tried: ReadonlySet<string>,
 ): string[] {
   const { pieceId } = queue[at]!
   const before = queue.filter((other, i) => other.pieceId === pieceId && i <= at)
-  const never = before.some(({ kind, id }) => kind === 'start' && !begun.has(id))
+  const never = before.some(({ kind, id }) => kind === 'start' && !tried.has(id))
   // What is on its way is waited for; then there is nothing but throwing it away.
   return before
-    .filter(({ id, kind }) => !begun.has(id) && (never || kind !== 'bin'))
+    .filter(({ id, kind }) => !tried.has(id) && (never || kind !== 'bin'))
     .map(({ id }) => id)
 }
 
