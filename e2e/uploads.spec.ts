@@ -27,7 +27,7 @@ test('closing the page half-way loses nothing: opened again, the photo goes on b
     })
   await network(size / 12)
   await pick(page, [photo])
-  await expect(page.getByRole('progressbar', { name: 'IMG_0042.jpg' })).toBeVisible()
+  await expect(page.getByRole('progressbar', { name: 'Photo 1' })).toBeVisible()
   await expect
     .poll(async () => Number(await page.getByRole('progressbar').getAttribute('aria-valuenow')))
     .toBeGreaterThan(15)
@@ -51,9 +51,9 @@ test('closing the page half-way loses nothing: opened again, the photo goes on b
   ).toBeVisible()
   await expect.poll(() => wentOnAt.length, { timeout: 30_000 }).toBeGreaterThan(0)
   await page.goto(`/my-pieces/${piece}`)
-  await expect(page.getByRole('button', { name: 'Take out Photo 1' })).toBeVisible({
-    timeout: 30_000,
-  })
+  const inPiece = page.getByRole('list', { name: 'In this piece' })
+  await expect(inPiece.getByRole('button', { name: 'Look at Photo 1' })).toBeVisible()
+  await expect(inPiece.getByRole('progressbar')).toHaveCount(0, { timeout: 30_000 })
   for (const offset of wentOnAt) expect(stoodAt).toContain(offset)
   expect(Math.min(...wentOnAt)).toBeGreaterThan(0)
 })
@@ -114,6 +114,8 @@ test('on a shared tablet unsent work waits for its own pupil, unseen by the next
   })
   await later.getByRole('button', { name: 'No name yet not handed in yet' }).click()
   await expect(later.getByRole('tab', { name: 'Photo 3 of 3' })).toBeVisible({ timeout: 30_000 })
+  const inPiece = later.getByRole('list', { name: 'In this piece' })
+  await expect(inPiece.getByRole('progressbar')).toHaveCount(0, { timeout: 60_000 })
   const pieceId = later.url().split('/').at(-1)!
   const arrived = await later.evaluate(async (id) => {
     const { parts } = (await (await fetch(`/api/pieces/${id}`)).json()) as {
@@ -169,19 +171,12 @@ test('several files at once: good ones arrive, bad ones each get a sentence, and
       .toBuffer(),
   )
   await pick(page, [second])
-  await expect(
-    page
-      .getByRole('alert')
-      .filter({ hasText: /cannot be reached|did not get through/ })
-      .first(),
-  ).toBeVisible({ timeout: 45_000 })
+  const inPiece = page.getByRole('list', { name: 'In this piece' })
+  await expect(inPiece.getByText('waits here')).toBeVisible({ timeout: 45_000 })
   await context.setOffline(false)
-  const again = page.getByRole('button', { name: 'Try again' })
-  if (await again.isVisible()) await again.click()
-  else await pick(page, [second])
-  await expect(page.getByRole('button', { name: 'Take out Photo 2' })).toBeVisible({
-    timeout: 30_000,
-  })
+  // By itself, without a tap.
+  await expect(inPiece.getByRole('button', { name: /^Look at/ })).toHaveCount(2)
+  await expect(inPiece.getByRole('progressbar')).toHaveCount(0, { timeout: 30_000 })
 })
 
 test('a camera that may not be used says in plain words what to tap', async ({ browser }) => {

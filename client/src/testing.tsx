@@ -12,7 +12,7 @@ export type Asked = { method: string; path: string; body: unknown }
  * path first.
  * @returns what was asked
  */
-export function show(screen: ReactNode, answers: Record<string, unknown>): Asked[] {
+export function show(screen: ReactNode, answers: Record<string, unknown> = {}): Asked[] {
   const asked: Asked[] = []
   globalThis.fetch = ((address: string, init: RequestInit = {}) => {
     const path = String(address).replace('/api', '')

@@ -11,6 +11,8 @@ import Head from 'expo-router/head'
 import { PaperProvider } from 'react-native-paper'
 import { SafeAreaProvider } from 'react-native-safe-area-context'
 import { queryClient } from '../api/queryClient'
+import { OutboxProvider } from '../outbox/OutboxContext'
+import { startOutbox } from '../startOutbox'
 import { useOpening } from '../api/useOpening'
 import { Symbol, type SymbolName } from '../kit/Symbol'
 import { theme } from '../kit/theme'
@@ -24,6 +26,8 @@ const settings = {
     <Symbol name={name as SymbolName} size={size} colour={color} />
   ),
 }
+
+const outbox = startOutbox(queryClient)
 
 export default function Layout() {
   const [loaded, failed] = useFonts({
@@ -43,7 +47,9 @@ export default function Layout() {
           <Head>
             <title>Nibquill</title>
           </Head>
-          <Slot />
+          <OutboxProvider value={outbox}>
+            <Slot />
+          </OutboxProvider>
           <ToastHost />
         </PaperProvider>
       </QueryClientProvider>

@@ -1,7 +1,6 @@
 import type { MediaKind } from '@nibquill/core'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
-import { useSession } from '../accounts/session'
 import { pickFiles } from '../device/pickFiles'
 import { BigButton } from '../kit/BigButton'
 import { Hint, Row } from '../kit/form'
@@ -10,7 +9,7 @@ import { Picture } from './Picture'
 import { RoundButton } from '../kit/RoundButton'
 import { Symbol, type SymbolName } from '../kit/Symbol'
 import { colours, corners, targets } from '../kit/theme'
-import { materials, useMaterials } from './materials'
+import { useMaterials } from './materials'
 import { strings } from './strings'
 import { VoiceRecorder } from './VoiceRecorder'
 
@@ -25,12 +24,10 @@ type Kind<R extends string> = { role: R; label: string; accept?: string; voice?:
 
 /** Files and recordings to hang on a task or a notice: sent at once, taken out again with a tap. */
 export function MaterialPicker<R extends string>({
-  place,
   media,
   onChange,
   kinds,
 }: {
-  place: string
   media: Hung<R>[]
   onChange: (media: Hung<R>[]) => void
   kinds: readonly Kind<R>[]
@@ -38,36 +35,26 @@ export function MaterialPicker<R extends string>({
   return (
     <>
       {kinds.map((kind) => (
-        <KindPicker
-          key={kind.role}
-          place={`${place}/${kind.role}`}
-          kind={kind}
-          media={media}
-          onChange={onChange}
-        />
+        <KindPicker key={kind.role} kind={kind} media={media} onChange={onChange} />
       ))}
     </>
   )
 }
 
 function KindPicker<R extends string>({
-  place,
   kind,
   media,
   onChange,
 }: {
-  place: string
   kind: Kind<R>
   media: Hung<R>[]
   onChange: (media: Hung<R>[]) => void
 }) {
-  const session = useSession()
-  const { sendings, send } = useMaterials(place, (material) =>
+  const { sendings, send, tryAgain, forget } = useMaterials((material) =>
     onChange([...media, { ...material, role: kind.role }]),
   )
-  const ownerId = session.data?.person?.id ?? ''
   const own = media.filter(({ role }) => role === kind.role)
-  const pick = async () => send(ownerId, await pickFiles(kind.accept ?? '', { several: true }))
+  const pick = async () => send(await pickFiles(kind.accept ?? '', { several: true }))
   return (
     <View role="group" aria-label={kind.label} style={{ gap: 8 }}>
       {kind.voice ? null : (
@@ -98,10 +85,10 @@ function KindPicker<R extends string>({
           />
         </View>
       ))}
-      {sendings.map(({ partId, name, sentBytes, sizeBytes, state, sentence }) => (
-        <View key={partId} style={{ gap: 4 }}>
-          <Hint tone={state === 'refused' || state === 'stuck' ? 'fault' : 'soft'}>
-            {sentence ?? strings.onItsWay(name, sizeBytes ? sentBytes / sizeBytes : 0)}
+      {sendings.map(({ mediaId, name, share, sentence }) => (
+        <View key={mediaId} style={{ gap: 4 }}>
+          <Hint tone={sentence ? 'fault' : 'soft'}>
+            {sentence ? `${name}: ${sentence}` : strings.onItsWay(name, share)}
           </Hint>
           {sentence ? (
             <Row>
@@ -109,25 +96,22 @@ function KindPicker<R extends string>({
                 small
                 tone="quiet"
                 label={strings.tryAgain}
-                onPress={() => materials.retryStuck()}
+                onPress={() => void tryAgain(mediaId)}
               />
               <BigButton
                 small
                 tone="quiet"
                 label={strings.forget}
-                onPress={() => materials.forget(partId)}
+                onPress={() => forget(mediaId)}
               />
             </Row>
           ) : (
-            <Progress
-              share={sizeBytes ? sentBytes / sizeBytes : 0}
-              label={strings.onItsWay(name, sizeBytes ? sentBytes / sizeBytes : 0)}
-            />
+            <Progress share={share} label={strings.onItsWay(name, share)} />
           )}
         </View>
       ))}
       {kind.voice ? (
-        <VoiceRecorder label={kind.label} onDone={(file) => send(ownerId, [file])} />
+        <VoiceRecorder label={kind.label} onDone={(file) => void send([file])} />
       ) : (
         <Row>
           <BigButton

@@ -1,39 +1,63 @@
 import type { MediaKind } from '@nibquill/core'
-import { useEffect, useState, useSyncExternalStore } from 'react'
-import { Uploader, type Sending } from './uploader'
+import { mostBytesFor } from '@nibquill/core'
+import { useEffect, useRef, useState } from 'react'
+import { v7 as newId } from 'uuid'
+import { sentenceOf } from '../api/problems'
+import { strings } from './strings'
+import { hashOf, transfer } from './transfer'
 
 export type Material = { mediaId: string; name: string; kind: MediaKind }
-type Listener = (material: Material) => void
-const listeners = new Map<string, Listener>()
+/** One file of a teacher's on its way to a task or a notice. */
+export type Sending = { mediaId: string; name: string; share: number; sentence: string | null }
 
-/** A teacher's files on their way to a task or a notice. */
-export const materials = new Uploader(({ pieceId, mediaId, name }, _signal, { kind }) => {
-  listeners.get(pieceId)?.({ mediaId, name, kind })
-  return Promise.resolve()
-})
-
-/** Sends files for one place (a task or a notice by its id) and says when each has arrived. */
-export function useMaterials(
-  place: string,
-  onArrived: Listener,
-): { sendings: readonly Sending[]; send: (ownerId: string, files: readonly File[]) => void } {
-  const all = useSyncExternalStore(
-    materials.subscribe,
-    materials.getSnapshot,
-    materials.getSnapshot,
-  )
-  const [latest] = useState<{ listener: Listener }>({ listener: onArrived })
+/** Sends files while a form is open and says when each has arrived; leaving it stops them. */
+export function useMaterials(onArrived: (material: Material) => void) {
+  const [sendings, setSendings] = useState<readonly Sending[]>([])
+  const files = useRef(new Map<string, File>())
+  const gone = useRef(new AbortController())
+  const latest = useRef(onArrived)
+  latest.current = onArrived
   useEffect(() => {
-    latest.listener = onArrived
-  })
-  useEffect(() => {
-    listeners.set(place, (material) => latest.listener(material))
-    return () => void listeners.delete(place)
-  }, [place, latest])
-  return {
-    sendings: all.filter(({ pieceId }) => pieceId === place),
-    send: (ownerId, files) => {
-      for (const file of files) void materials.add(ownerId, place, file)
-    },
+    gone.current = new AbortController()
+    return () => gone.current.abort()
+  }, [])
+  const update = (mediaId: string, change: Partial<Sending>) =>
+    setSendings((now) => now.map((one) => (one.mediaId === mediaId ? { ...one, ...change } : one)))
+  const forget = (mediaId: string) => {
+    files.current.delete(mediaId)
+    setSendings((now) => now.filter((one) => one.mediaId !== mediaId))
   }
+  const bring = async (mediaId: string) => {
+    const file = files.current.get(mediaId)
+    if (!file) return
+    update(mediaId, { sentence: null })
+    try {
+      const what = { mediaId, name: file.name, hash: await hashOf(file) }
+      const { kind } = await transfer(what, file, gone.current.signal, (sent) =>
+        update(mediaId, { share: sent / file.size }),
+      )
+      if (!files.current.has(mediaId)) return
+      forget(mediaId)
+      latest.current({ mediaId, name: file.name, kind })
+    } catch (error) {
+      if (!gone.current.signal.aborted) update(mediaId, { sentence: sentenceOf(error) })
+    }
+  }
+  /** One after the other: a recording does not wait long behind a paper. */
+  const send = async (picked: readonly File[]) => {
+    const fresh = picked.map((file) => ({ file, mediaId: newId() }))
+    for (const { file, mediaId } of fresh) files.current.set(mediaId, file)
+    setSendings((now) => [
+      ...now,
+      ...fresh.map(({ file, mediaId }) => ({
+        ...{ mediaId, name: file.name, share: 0 },
+        sentence: refusalOf(file),
+      })),
+    ])
+    for (const { file, mediaId } of fresh) if (!refusalOf(file)) await bring(mediaId)
+  }
+  return { sendings, send, tryAgain: bring, forget }
 }
+
+const refusalOf = ({ size }: File): string | null =>
+  size === 0 ? strings.empty : size > mostBytesFor('attachment') ? strings.tooLarge : null

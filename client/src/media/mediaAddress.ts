@@ -1,5 +1,6 @@
 import type { PartFile } from '@nibquill/contract'
 import type { PictureSize } from '@nibquill/core'
+import { addressHere } from './filesHere'
 
 export type Readable = Pick<PartFile, 'mediaId' | 'state'>
 
@@ -13,6 +14,8 @@ export function mediaAddress(
   form: PictureSize | 'full',
   link?: string,
 ): string {
+  const onTablet = addressHere(mediaId)
+  if (onTablet && state !== 'ready') return onTablet
   const query = new URLSearchParams()
   if (link) query.set('link', link)
   if (state === 'arrived' && form !== 'full') query.set('soon', '1')

@@ -101,7 +101,6 @@ function NewNotice({ classId, onDone }: { classId: string; onDone: () => void })
         autoFocus
       />
       <MaterialPicker<Hung['role']>
-        place={id}
         media={media}
         onChange={setMedia}
         kinds={[

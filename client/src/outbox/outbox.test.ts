@@ -1,139 +1,198 @@
 import 'fake-indexeddb/auto'
+import type { Piece } from '@nibquill/contract'
+import type { Intent, IntentBody } from '@nibquill/core'
 import { IDBFactory } from 'fake-indexeddb'
-import { openDB } from 'idb'
 import { deserialize, serialize } from 'node:v8'
-import { NotKept, Outbox, type OutboxLine } from './outbox'
+import { ProblemError, UnreachableError } from '../api/problems'
+import { Outbox, type Send } from './outbox'
+import { Asks } from './senders'
+import { OutboxStore } from './store'
 
-// Every real browser has it; the test's does not.
 globalThis.structuredClone ??= <T>(value: T): T => deserialize(serialize(value)) as T
+globalThis.URL.createObjectURL ??= () => 'blob:here'
+globalThis.URL.revokeObjectURL ??= () => undefined
 
-let outbox: Outbox
 beforeEach(() => {
   globalThis.indexedDB = new IDBFactory()
-  outbox = new Outbox()
-})
-afterEach(() => outbox.close())
-
-const line = (partId: string, ownerId = 'wren', keptAt = 1): OutboxLine => ({
-  partId,
-  mediaId: `media-${partId}`,
-  pieceId: 'piece',
-  taskId: null,
-  ownerId,
-  kind: 'photo',
-  name: `${partId}.jpg`,
-  instead: null,
-  keptAt,
-})
-/** The page's own File has no arrayBuffer in this test browser. */
-const file = (text: string, name = 'a.jpg'): File =>
-  Object.assign(new File([text], name, { type: 'image/jpeg', lastModified: 5 }), {
-    arrayBuffer: () =>
-      Promise.resolve(Uint8Array.from(text, (letter) => letter.charCodeAt(0)).buffer),
-  })
-
-test('what was put is there after the page is gone, byte for byte, in the order it was made', async () => {
-  await outbox.put(line('b', 'wren', 2), file('second'))
-  await outbox.put(line('a', 'wren', 1), file('first'))
-  await outbox.close()
-  const after = new Outbox()
-  const lines = await after.list('wren')
-  expect(lines.map(({ partId }) => partId)).toEqual(['a', 'b'])
-  const taken = await after.take(lines[0]!)
-  expect([taken!.name, taken!.type, taken!.lastModified, taken!.size]).toEqual([
-    'a.jpg',
-    'image/jpeg',
-    5,
-    5,
-  ])
-  await after.close()
 })
 
-test('each pupil’s work is apart', async () => {
-  await outbox.put(line('a', 'wren'), file('x'))
-  await outbox.put(line('b', 'tomasz'), file('y'))
-  expect((await outbox.list('tomasz')).map(({ partId }) => partId)).toEqual(['b'])
-  expect(await outbox.list('aoife')).toEqual([])
-})
+const HANDED_IN = { id: 'piece' } as Piece
+const refusal = (status: number, code: string) =>
+  new ProblemError({ type: `/problems/${code}`, title: 'No.', status })
 
-test('what has arrived is dropped with its bytes; dropping twice is dropping once', async () => {
-  await outbox.put(line('a'), file('x'))
-  await outbox.drop('a')
-  await outbox.drop('a')
-  expect(await outbox.list('wren')).toEqual([])
-  expect(await outbox.take(line('a'))).toBeNull()
-})
-
-test('the same part again replaces itself', async () => {
-  await outbox.put(line('a'), file('x'))
-  await outbox.put(line('a'), file('longer'))
-  expect(await outbox.list('wren')).toHaveLength(1)
-  expect((await outbox.take(line('a')))!.size).toBe(6)
-})
-
-test('a browser that keeps nothing, and a full tablet, say so before anything is called kept', async () => {
-  globalThis.indexedDB = {
-    open: () => {
-      throw new DOMException('no', 'InvalidStateError')
-    },
-  } as unknown as IDBFactory
-  const none = new Outbox()
-  await expect(none.put(line('a'), file('x'))).rejects.toMatchObject({ full: false })
-  await expect(none.list('wren')).rejects.toThrow()
-  const full = Object.assign(file('x'), {
-    arrayBuffer: () => Promise.reject(new DOMException('full', 'QuotaExceededError')),
-  })
-  await expect(outbox.put(line('a'), full)).rejects.toEqual(new NotKept(true))
-})
-
-test('words wait apart for each pupil, one line a piece, and are dropped when they have arrived', async () => {
-  const words = { title: 'Crab', reflection: '', step: 'plan' as const, folderId: null }
-  const draft = {
-    pieceId: 'piece',
-    ownerId: 'wren',
-    taskId: null,
-    words,
-    base: { ...words, title: '' },
-    handIn: true,
-    keptAt: 1,
+/** An outbox before a school that answers as the test says. */
+function open(send: (intent: Intent) => Promise<Piece | null>, store = new OutboxStore()) {
+  const asked: string[] = []
+  const pieces: Piece[] = []
+  const answering: Send = (intent) => {
+    asked.push('partId' in intent ? `${intent.kind} ${intent.partId}` : intent.kind)
+    return send(intent)
   }
-  await outbox.putDraft(draft)
-  await outbox.putDraft({ ...draft, keptAt: 2 })
-  expect(await outbox.listDrafts('wren')).toEqual([{ ...draft, keptAt: 2 }])
-  expect(await outbox.listDrafts('tomasz')).toEqual([])
-  await outbox.dropDraft('piece')
-  expect(await outbox.listDrafts('wren')).toEqual([])
-  expect(await outbox.works()).toBe(true)
+  const outbox = new Outbox(
+    store,
+    {
+      onPiece: (piece) => pieces.push(piece),
+      onBinned: () => undefined,
+      onFailed: () => undefined,
+    },
+    { send: answering, turn: (work) => work() },
+  )
+  const want = (...bodies: IntentBody[]) => outbox.want('wren', 'piece', bodies)
+  const quiet = () =>
+    until(() => outbox.getSnapshot().every(({ standing }) => standing !== 'sending'))
+  return { outbox, asked, pieces, want, quiet, store }
+}
+async function until(holds: () => boolean): Promise<void> {
+  for (let i = 0; i < 200; i++) {
+    await new Promise((resolve) => setTimeout(resolve, 5))
+    if (holds()) return
+  }
+  throw new Error('it never came')
+}
+const ok = () => Promise.resolve(HANDED_IN)
+const away = () => Promise.reject(new UnreachableError('away'))
+const words = (title: string) =>
+  ({ title, reflection: '', step: 'finished', folderId: null }) as const
+const wrote = (title: string): IntentBody => ({
+  kind: 'words',
+  words: words(title),
+  base: words(''),
+})
+const START: IntentBody = { kind: 'start', taskId: null }
+
+test('everything is brought in an order that fits, one thing of a piece at a time', async () => {
+  let busy = 0
+  const { outbox, asked, want } = open(async () => {
+    expect(busy++).toBe(0)
+    await new Promise((resolve) => setTimeout(resolve, 2))
+    busy--
+    return HANDED_IN
+  })
+  await want(START, wrote('Crab'), { kind: 'hand-in' })
+  await until(() => outbox.getSnapshot().length === 0)
+  expect(asked).toEqual(['start', 'words', 'hand-in'])
 })
 
-test('work an older Nibquill left is there after the change of shape, byte for byte', async () => {
-  // As version 1 wrote it: no kinds, nothing tidied, no words.
-  const old = await openDB('nibquill.outbox', 1, {
-    upgrade: (db) => {
-      db.createObjectStore('lines', { keyPath: 'partId' }).createIndex('owner', 'ownerId')
-      db.createObjectStore('bytes', { keyPath: 'partId' })
-    },
+test('kept before it is sent: a page that goes loses nothing, the next one goes on', async () => {
+  const first = open(away)
+  await first.want(START, wrote('Crab'))
+  expect(first.outbox.getSnapshot().every(({ kept }) => kept)).toBe(true)
+  await first.quiet()
+  first.outbox.clear()
+  const next = open(ok)
+  await next.outbox.restore('wren', new AbortController().signal)
+  await until(() => next.outbox.getSnapshot().length === 0)
+  expect(next.asked).toEqual(['start', 'words'])
+  expect(await next.store.list('wren')).toEqual([])
+})
+
+test('a pupil who left is not brought back into memory', async () => {
+  const first = open(away)
+  await first.want(START)
+  first.outbox.clear()
+  const gone = new AbortController()
+  gone.abort()
+  const next = open(ok)
+  await next.outbox.restore('wren', gone.signal)
+  expect(next.outbox.getSnapshot()).toEqual([])
+})
+
+test('what did not get through says so, waits, and is tried again when asked', async () => {
+  let there = false
+  const { outbox, want, quiet } = open(() => (there ? ok() : away()))
+  await want(START)
+  await quiet()
+  expect(outbox.getSnapshot()).toMatchObject([
+    { standing: 'stuck', sentence: 'It is safe on this tablet and waits for the network.' },
+  ])
+  there = true
+  outbox.retry()
+  await until(() => outbox.getSnapshot().length === 0)
+})
+
+test.each([
+  {
+    what: 'the school’s own bad moment',
+    error: refusal(503, 'service/away'),
+    says: /cannot take it/,
+  },
+  { what: 'a session that ended', error: refusal(401, 'accounts/signed-out'), says: /your card/ },
+  { what: 'a school without room', error: refusal(507, 'media/no-room'), says: /^No\.$/ },
+])('$what passes', async ({ error, says }) => {
+  const { outbox, want, quiet } = open(() => Promise.reject(error))
+  await want(START)
+  await quiet()
+  const [line] = outbox.getSnapshot()
+  expect(line).toMatchObject({ standing: 'stuck' })
+  expect(line!.sentence).toMatch(says)
+})
+
+test('a refusal stays, holds up what hangs on it, and goes when the pupil has seen it', async () => {
+  const { outbox, asked, want, quiet } = open((intent) =>
+    intent.kind === 'hand-in' ? Promise.reject(refusal(409, 'folder/put-away')) : ok(),
+  )
+  await want(wrote('Crab'), { kind: 'hand-in' })
+  await until(() => outbox.getSnapshot().some(({ standing }) => standing === 'refused'))
+  await quiet()
+  const [line] = outbox.getSnapshot()
+  expect(line).toMatchObject({ intent: { kind: 'hand-in' }, sentence: 'No.' })
+  outbox.retry()
+  expect(asked.filter((kind) => kind === 'hand-in')).toHaveLength(1)
+  await outbox.forget([line!.id])
+  expect(outbox.getSnapshot()).toEqual([])
+})
+
+test('where two tablets differ the pupil is asked, and what they say is sent', async () => {
+  const sent: Intent[] = []
+  const { outbox, want, quiet } = open((intent) => {
+    sent.push(intent)
+    return sent.length === 1
+      ? Promise.reject(new Asks({ words: words('theirs') }))
+      : Promise.resolve(HANDED_IN)
   })
-  const { kind: _k, instead: _i, ...former } = line('a')
-  await old.put('lines', former)
-  await old.put('bytes', {
-    partId: 'a',
-    type: 'image/jpeg',
-    lastModified: 5,
-    data: Uint8Array.from([1, 2, 3]).buffer,
-  })
-  old.close()
-  const [found] = await outbox.list('wren')
-  expect(found).toEqual(line('a'))
-  expect((await outbox.take(found!))!.size).toBe(3)
-  await outbox.putDraft({
-    pieceId: 'p',
-    ownerId: 'wren',
-    taskId: null,
-    words: { title: '', reflection: '', step: 'plan', folderId: null },
-    base: { title: '', reflection: '', step: 'plan', folderId: null },
-    handIn: false,
-    keptAt: 1,
-  })
-  expect(await outbox.listDrafts('wren')).toHaveLength(1)
+  await want(wrote('mine'), { kind: 'hand-in' })
+  await quiet()
+  const [line] = outbox.getSnapshot()
+  expect(line).toMatchObject({ standing: 'asks', theirs: { words: { title: 'theirs' } } })
+  // Nothing goes into the tray while somebody is asked.
+  expect(sent).toHaveLength(1)
+  await outbox.choose(line!.id, 'mine')
+  await until(() => outbox.getSnapshot().length === 0)
+  expect(sent[1]).toMatchObject({ words: { title: 'mine' }, base: { title: 'theirs' } })
+})
+
+test('what was tried once is not merged into: its answer may have been lost', async () => {
+  const { outbox, want, quiet } = open(away)
+  await want(wrote('a'))
+  await quiet()
+  await want(wrote('ab'))
+  expect(outbox.getSnapshot().map(({ intent }) => intent)).toMatchObject([
+    { words: { title: 'a' } },
+    { words: { title: 'ab' }, base: { title: 'a' } },
+  ])
+})
+
+test('a tablet that keeps nothing says of each thing that it is not kept, and sends it all the same', async () => {
+  const store = new OutboxStore()
+  store.write = () => Promise.reject(new Error('full'))
+  let let_through = false
+  const { outbox, want } = open(() => (let_through ? ok() : away()), store)
+  await want(START)
+  expect(outbox.getSnapshot()).toMatchObject([{ kept: false }])
+  await expect(
+    Promise.race([outbox.settle(), Promise.reject(new Error('waits'))]),
+  ).rejects.toThrow()
+  let_through = true
+  outbox.retry()
+  await until(() => outbox.getSnapshot().length === 0)
+})
+
+test('the answer of somebody who left is not shown', async () => {
+  let answer: (piece: Piece) => void = () => undefined
+  const { outbox, pieces, want } = open(() => new Promise((resolve) => (answer = resolve)))
+  await want(START)
+  outbox.clear()
+  answer(HANDED_IN)
+  await new Promise((resolve) => setTimeout(resolve, 10))
+  expect(pieces).toEqual([])
 })

@@ -1,180 +1,456 @@
-import type { PieceStep } from '@nibquill/core'
-import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
-import type { Line } from '../media/uploader'
+import type { Piece } from '@nibquill/contract'
+import {
+  addIntent,
+  backOffMs,
+  overtaken,
+  readyIntents,
+  TAKE_BACK_MS,
+  whoseTurn,
+  type Intent,
+  type IntentBody,
+  type Standing,
+} from '@nibquill/core'
+import { v7 as newId } from 'uuid'
+import { codeOf, ProblemError, sentenceOf } from '../api/problems'
+import { fileHere, holdHere, letGo } from '../media/filesHere'
+import { Asks, SENDERS, wordsOf, type Theirs, type Way } from './senders'
+import type { Kept, OutboxStore } from './store'
+import { strings } from './strings'
 
-/** A file that has not reached the school yet, with everything needed to bring it there. */
-export type OutboxLine = Line & {
-  /** Starts the piece, where that has not happened. */
-  taskId: string | null
-  /** When it was put here: lines go in this order. */
-  keptAt: number
-}
-/** The bytes apart from the line, so that listing a full outbox stays quick. */
-type Bytes = { partId: string; type: string; lastModified: number; data: ArrayBuffer }
-
-/** What a pupil wrote or chose about a piece. */
-export type Words = { title: string; reflection: string; step: PieceStep; folderId: string | null }
-/** A piece's words, and whether it shall be handed in, that the school has not got yet. */
-export type OutboxDraft = {
-  pieceId: string
-  ownerId: string
-  taskId: string | null
-  /** As the pupil wants it. */
-  words: Words
-  /**
-   * As the school had it when the pupil began: whatever differs there now was written elsewhere.
-   */
-  base: Words
-  handIn: boolean
-  keptAt: number
-}
-
-interface Schema extends DBSchema {
-  lines: { key: string; value: OutboxLine; indexes: { owner: string } }
-  bytes: { key: string; value: Bytes }
-  drafts: { key: string; value: OutboxDraft; indexes: { owner: string } }
+/** One thing on its way to school. */
+export type Waiting = Kept & {
+  /** `stuck`: tried again by itself. `refused`: the school said why not. `asks`: the pupil says. */
+  standing: Standing | 'waiting'
+  /** Why, when stuck or refused. */
+  sentence: string | null
+  /** 0..1 of a file that is at school. */
+  share: number
+  /** As it stands at school, where two tablets differ. */
+  theirs: Theirs | null
+  /** It is on this tablet for good until it has arrived: a closed page loses nothing. */
+  kept: boolean
 }
 
-const NAME = 'nibquill.outbox'
-/** Raised with every change of shape; `upgrade` brings what an older Nibquill wrote along. */
-const VERSION = 2
-
-/** Why something could not be kept on this tablet. */
-export class NotKept extends Error {
-  readonly full: boolean
-  constructor(full: boolean) {
-    super(full ? 'the tablet is full' : 'this browser keeps nothing')
-    this.full = full
-  }
+/** What the outbox tells the rest of the application. */
+export type Hears = {
+  onPiece: (piece: Piece) => void
+  /** A piece was thrown away or brought back. */
+  onBinned: (pieceId: string) => void
+  onFailed: (error: unknown) => void
 }
+/** Brings an intent to school; replaced in tests. */
+export type Send = (intent: Intent, way: Way) => Promise<Piece | null>
+const send: Send = (intent, way) =>
+  (SENDERS[intent.kind] as (intent: Intent, way: Way) => Promise<Piece | null>)(intent, way)
+
+/** Those that one day may be otherwise: somebody signs in again, makes room, the server recovers. */
+const MAY_PASS = new Set([
+  'accounts/signed-out',
+  'media/differs',
+  'media/no-room',
+  'media/too-many-uploads',
+  'request/too-large',
+])
+const FILES_AT_ONCE = 2
+/** When a tablet changes hands, what is under way may finish for so long. */
+const SETTLE_MS = 20_000
+/** Somebody else was first: looked at again at once, a few times. */
+const STALE_AGAIN_MS = 200
+const STALE_TRIES = 4
+
+/** Lets one page of this browser send files at a time. */
+type Turn = (work: () => Promise<void>) => Promise<unknown>
+const oneAtATime: Turn = (work) =>
+  typeof navigator === 'undefined' || navigator.locks === undefined
+    ? work()
+    : navigator.locks.request('nibquill.transfers', work)
 
 /**
- * Work on this tablet that has not reached the school. It outlives a reload, a closed tab and a
- * dead network, apart for each pupil:
- * it is listed for its owner only, and waits until they are back.
+ * Everything a pupil does to a draft: kept on the tablet before anything else happens, shown at
+ * once, brought to school in an order that fits, and tried again by itself.
  */
 export class Outbox {
-  readonly #name: string
-  #db: Promise<IDBPDatabase<Schema>> | null = null
-  constructor(name = NAME) {
-    this.#name = name
+  #lines: readonly Waiting[] = []
+  #order = 0
+  #failures = 0
+  #retry: ReturnType<typeof setTimeout> | null = null
+  #hasTurn = false
+  #served: string[] = []
+  readonly #running = new Map<
+    string,
+    { control: AbortController; pieceId: string; file: boolean }
+  >()
+  readonly #listeners = new Set<() => void>()
+  readonly #store: OutboxStore
+  readonly #hears: Hears
+  readonly #send: Send
+  readonly #turn: Turn
+
+  constructor(store: OutboxStore, hears: Hears, options: { send?: Send; turn?: Turn } = {}) {
+    this.#store = store
+    this.#hears = hears
+    this.#send = options.send ?? send
+    this.#turn = options.turn ?? oneAtATime
+    if (typeof window !== 'undefined') window.addEventListener('online', () => this.retry())
   }
 
-  #open(): Promise<IDBPDatabase<Schema>> {
-    this.#db ??= openDB<Schema>(this.#name, VERSION, {
-      upgrade: async (db, from, _to, change) => {
-        if (from < 1) {
-          db.createObjectStore('lines', { keyPath: 'partId' }).createIndex('owner', 'ownerId')
-          db.createObjectStore('bytes', { keyPath: 'partId' })
-        }
-        if (from < 2) {
-          db.createObjectStore('drafts', { keyPath: 'pieceId' }).createIndex('owner', 'ownerId')
-          // Version 1 knew photos only, and none that were tidied.
-          for (
-            let at = await change.objectStore('lines').openCursor();
-            at;
-            at = await at.continue()
-          )
-            await at.update({ ...at.value, kind: 'photo', instead: null })
-        }
-      },
-      // A newer Nibquill in another tab wants to change the shape: step aside rather than hold it
-      // up.
-      blocking: () => void this.close(),
-    }).catch((error: unknown) => {
-      this.#db = null
-      throw error
-    })
-    return this.#db
+  subscribe = (listener: () => void): (() => void) => {
+    this.#listeners.add(listener)
+    return () => this.#listeners.delete(listener)
+  }
+  getSnapshot = (): readonly Waiting[] => this.#lines
+
+  /**
+   * Wants something of the school. Shown at once; resolves when it is kept here (or cannot be, which
+   * its line says).
+   * @param files - Of the intents of kind `file` among them, by their media's id.
+   */
+  async want(
+    ownerId: string,
+    pieceId: string,
+    bodies: readonly IntentBody[],
+    files: ReadonlyMap<string, File> = new Map(),
+  ): Promise<void> {
+    for (const [mediaId, file] of files) holdHere(mediaId, file)
+    const before = this.#lines
+    for (const body of bodies)
+      this.#merge(ownerId, { ...body, id: newId(), pieceId, at: Date.now() })
+    this.#changed()
+    await this.#keep(before, ownerId, files)
+    this.#pump()
+    // What was taken out before it was sent goes when it can no longer be taken back.
+    if (bodies.some(({ kind }) => kind === 'remove' || kind === 'bin'))
+      setTimeout(() => this.#pump(), TAKE_BACK_MS + 50)
   }
 
-  /** Resolves once the file is safely on this tablet, and not before. @throws NotKept */
-  async put(line: OutboxLine, file: File): Promise<void> {
-    try {
-      const data = await file.arrayBuffer()
-      const db = await this.#open()
-      // `strict`: written to the disk, not only promised. @see Indexed Database API 3.0, durability
-      const change = db.transaction(['lines', 'bytes'], 'readwrite', { durability: 'strict' })
-      await Promise.all([
-        change.objectStore('lines').put(line),
-        change
-          .objectStore('bytes')
-          .put({ partId: line.partId, type: file.type, lastModified: file.lastModified, data }),
-        change.done,
-      ])
-    } catch (error) {
-      throw new NotKept(error instanceof DOMException && error.name === 'QuotaExceededError')
+  #merge(ownerId: string, intent: Intent): void {
+    const own = this.#lines.filter((line) => line.ownerId === ownerId)
+    const queue = own.map((line) => line.intent)
+    const tried = new Set(own.filter((line) => line.tried).map(({ id }) => id))
+    const merged = addIntent(queue, intent, tried)
+    if (merged === queue) return
+    const ids = new Set(merged.map(({ id }) => id))
+    const lineOf = (one: Intent): Waiting => {
+      const line = own.find(({ id }) => id === one.id)
+      if (line?.intent === one) return line
+      // Written over: looked at anew, whatever was said of it before.
+      if (line) return { ...line, intent: one, standing: 'waiting', sentence: null, kept: false }
+      return {
+        ...{ id: one.id, ownerId, order: this.#nextOrder(), tried: false, intent: one },
+        ...{ standing: 'waiting', sentence: null, share: 0, theirs: null, kept: false },
+      }
     }
+    const others = this.#lines.filter((line) => line.ownerId !== ownerId)
+    for (const { id, intent: gone } of own)
+      if (!ids.has(id) && gone.kind === 'file') letGo(gone.mediaId)
+    this.#lines = [...others, ...merged.map(lineOf)]
+  }
+
+  /** Later than whatever another page of this browser wrote a moment ago. */
+  #nextOrder(): number {
+    this.#order = Math.max(this.#order + 1, Date.now() * 1000)
+    return this.#order
+  }
+
+  /** Takes up what waited in the store. @throws when it cannot be read */
+  async restore(ownerId: string, gone: AbortSignal): Promise<void> {
+    const found = await this.#store.list(ownerId)
+    const fresh = found.filter(({ id }) => !this.#lines.some((line) => line.id === id))
+    const whole: Waiting[] = []
+    for (const kept of fresh) {
+      if (kept.intent.kind === 'file' && !fileHere(kept.intent.mediaId)) {
+        const file = await this.#store.takeFile(kept.intent.mediaId)
+        if (file) holdHere(kept.intent.mediaId, file)
+      }
+      whole.push({
+        ...kept,
+        ...{ standing: 'waiting', sentence: null, share: 0, theirs: null, kept: true },
+      })
+    }
+    // They may have left meanwhile.
+    if (gone.aborted) return
+    this.#lines = [...whole, ...this.#lines].sort((a, b) => a.order - b.order)
+    this.#order = Math.max(this.#order, ...whole.map(({ order }) => order))
+    this.#changed()
+    this.#pump()
+  }
+
+  /** Writes what differs from before; a file first, so that no intent names bytes that are not there. */
+  async #keep(
+    before: readonly Waiting[],
+    ownerId: string,
+    files: ReadonlyMap<string, File>,
+  ): Promise<void> {
+    const now = this.#lines.filter((line) => !before.includes(line))
+    const gone = before.filter(({ id }) => !this.#lines.some((line) => line.id === id))
+    try {
+      for (const [mediaId, file] of files) await this.#store.putFile(mediaId, ownerId, file)
+      await this.#store.write(
+        now.map(asKept),
+        gone.map(({ id }) => id),
+      )
+      for (const line of gone)
+        if (line.intent.kind === 'file') void this.#store.dropFile(line.intent.mediaId)
+      const written = new Map(now.map((line) => [line.id, line.intent]))
+      this.#update(
+        (line) => written.get(line.id) === line.intent,
+        () => ({ kept: true }),
+      )
+    } catch {
+      // Its lines say that they are not kept.
+    }
+  }
+
+  /** Whether this browser keeps work beyond the life of the page. */
+  keepsWork(): Promise<boolean> {
+    return this.#store.works()
+  }
+
+  /** What the pupil says where two tablets differ. */
+  async choose(id: string, whose: 'mine' | 'theirs'): Promise<void> {
+    const line = this.#lines.find((other) => other.id === id)
+    if (!line?.theirs) return
+    const before = this.#lines
+    const intent = settled(line.intent, line.theirs, whose)
+    this.#update(
+      (other) => other.id === id,
+      () => ({ intent, theirs: null, standing: 'waiting', kept: false }),
+    )
+    await this.#keep(before, line.ownerId, new Map())
+    this.#pump()
+  }
+
+  /** Lets go of what the school refuses, or what nobody wants there any more. */
+  async forget(ids: readonly string[]): Promise<void> {
+    for (const id of ids) this.#running.get(id)?.control.abort()
+    await this.#drop(ids)
+    this.#pump()
+  }
+
+  /** Tries again what is stuck, and what was refused where that is asked for. */
+  retry(refused: readonly string[] = []): void {
+    if (this.#retry) clearTimeout(this.#retry)
+    this.#retry = null
+    this.#update(
+      ({ id, standing }) => standing === 'stuck' || refused.includes(id),
+      () => ({ standing: 'waiting', sentence: null }),
+    )
+    this.#pump()
   }
 
   /**
-   * What waits for one pupil, in the order it was made.
-   * @throws when it cannot be read, now or ever
+   * Waits a little for what is under way.
+   * @throws Error when something is neither at school nor kept here
    */
-  async list(ownerId: string): Promise<OutboxLine[]> {
-    const lines = await (await this.#open()).getAllFromIndex('lines', 'owner', ownerId)
-    return lines.sort((a, b) => a.keptAt - b.keptAt || a.partId.localeCompare(b.partId))
+  async settle(): Promise<void> {
+    this.retry()
+    const safe = () => this.#lines.every(({ kept }) => kept) && this.#running.size === 0
+    await new Promise<void>((resolve) => {
+      const look = () => {
+        if (!safe()) return
+        stop()
+        clearTimeout(timer)
+        resolve()
+      }
+      const stop = this.subscribe(look)
+      const timer = setTimeout(() => (stop(), resolve()), SETTLE_MS)
+      look()
+    })
+    if (this.#lines.some(({ kept }) => !kept)) throw new Error('work waits for the network')
   }
 
-  /** The file as it was put; null when its bytes are gone. @throws when it cannot be read */
-  async take(line: OutboxLine): Promise<File | null> {
-    const bytes = await (await this.#open()).get('bytes', line.partId)
-    return bytes
-      ? new File([bytes.data], line.name, { type: bytes.type, lastModified: bytes.lastModified })
-      : null
+  /** On signing out: nothing of this pupil stays in memory; what is kept waits for them. */
+  clear(): void {
+    if (this.#retry) clearTimeout(this.#retry)
+    this.#retry = null
+    for (const { control } of this.#running.values()) control.abort()
+    this.#running.clear()
+    this.#served = []
+    this.#lines = []
+    this.#changed()
   }
 
-  /** It has arrived, or its owner took it out. */
-  async drop(partId: string): Promise<void> {
-    try {
-      const change = (await this.#open()).transaction(['lines', 'bytes'], 'readwrite')
-      await Promise.all([
-        change.objectStore('lines').delete(partId),
-        change.objectStore('bytes').delete(partId),
-        change.done,
-      ])
-    } catch {
-      // Nothing was kept, so nothing is left.
+  #pump(): void {
+    void this.#letOvertakenGo()
+    this.#sendAll()
+    this.#sendFiles()
+  }
+
+  async #letOvertakenGo(): Promise<void> {
+    const tried = new Set(this.#lines.filter((line) => line.tried).map(({ id }) => id))
+    const gone = overtaken(
+      this.#lines.map(({ intent }) => intent),
+      tried,
+      Date.now(),
+    )
+    if (gone.size > 0) await this.#drop([...gone])
+  }
+
+  #ready(): Waiting[] {
+    const standings = new Map(
+      this.#lines.flatMap(({ id, standing }) =>
+        standing === 'waiting' ? [] : [[id, standing] as const],
+      ),
+    )
+    const ready = readyIntents(
+      this.#lines.map(({ intent }) => intent),
+      standings,
+      Date.now(),
+    )
+    return ready
+      .map(({ id }) => this.#lines.find((line) => line.id === id)!)
+      .filter(({ standing }) => standing === 'waiting')
+  }
+
+  /** Everything but files: one at a time for each piece. */
+  #sendAll(): void {
+    for (const line of this.#ready()) {
+      if (line.intent.kind === 'file') continue
+      const busy = [...this.#running.values()].some(
+        ({ pieceId, file }) => !file && pieceId === line.intent.pieceId,
+      )
+      if (!busy) void this.#bring(line)
     }
   }
 
-  /** Resolves once the words are safely on this tablet. @throws NotKept */
-  async putDraft(draft: OutboxDraft): Promise<void> {
+  /** Files: two at a time, fair between pieces, one page of this browser at a time. */
+  #sendFiles(): void {
+    const waiting = () => this.#ready().filter(({ intent }) => intent.kind === 'file')
+    if (waiting().length === 0) return
+    if (this.#hasTurn) return this.#fill(waiting)
+    this.#hasTurn = true
+    void this.#turn(async () => {
+      this.#fill(waiting)
+      // The turn is kept while something of ours is under way.
+      await new Promise<void>((resolve) => {
+        const look = () => {
+          if ([...this.#running.values()].some(({ file }) => file) || waiting().length > 0) return
+          stop()
+          resolve()
+        }
+        const stop = this.subscribe(look)
+        look()
+      })
+    }).finally(() => {
+      this.#hasTurn = false
+      this.#sendFiles()
+    })
+  }
+
+  #fill(waiting: () => Waiting[]): void {
+    for (;;) {
+      const running = [...this.#running.values()].filter(({ file }) => file)
+      if (running.length >= FILES_AT_ONCE) return
+      const next = whoseTurn(
+        waiting().map((line) => ({ id: line.id, group: line.intent.pieceId, line })),
+        running.map(({ pieceId }) => pieceId),
+        this.#served,
+      )
+      if (!next) return
+      this.#served = [...this.#served.filter((other) => other !== next.group), next.group]
+      void this.#bring(next.line)
+    }
+  }
+
+  async #bring({ id, intent, ownerId }: Waiting): Promise<void> {
+    // Known to be away: it does not set out, so that it can still be merged into.
+    if (typeof navigator !== 'undefined' && navigator.onLine === false)
+      return this.#update(
+        (line) => line.id === id,
+        () => ({ standing: 'stuck', sentence: strings.waitsForNetwork }),
+      )
+    const control = new AbortController()
+    const { pieceId, kind } = intent
+    this.#running.set(id, { control, pieceId, file: kind === 'file' })
+    const before = this.#lines
+    const mine = (line: Waiting) => line.id === id
+    this.#update(mine, () => ({ standing: 'sending', tried: true }))
+    // Once it has set out it is not merged into any more, also after a reload.
+    if (kind !== 'file') await this.#keep(before, ownerId, new Map())
     try {
-      const db = await this.#open()
-      const change = db.transaction('drafts', 'readwrite', { durability: 'strict' })
-      await Promise.all([change.store.put(draft), change.done])
+      const piece = await this.#send(intent, {
+        file: fileHere,
+        signal: control.signal,
+        onShare: (share) => this.#update(mine, () => ({ share })),
+      })
+      // Its pupil may have left: nothing of theirs comes back into memory.
+      if (control.signal.aborted) return
+      this.#failures = 0
+      if (piece) this.#hears.onPiece(piece)
+      if (kind === 'bin') this.#hears.onBinned(pieceId)
+      await this.#drop([id])
     } catch (error) {
-      throw new NotKept(error instanceof DOMException && error.name === 'QuotaExceededError')
+      if (!control.signal.aborted) this.#failed(id, error)
+    } finally {
+      this.#running.delete(id)
+      this.#changed()
+      this.#pump()
     }
   }
 
-  /** Words that wait for one pupil. @throws when they cannot be read, now or ever */
-  async listDrafts(ownerId: string): Promise<OutboxDraft[]> {
-    return (await this.#open()).getAllFromIndex('drafts', 'owner', ownerId)
+  #failed(id: string, error: unknown): void {
+    const mine = (line: Waiting) => line.id === id
+    if (error instanceof Asks)
+      return this.#update(mine, () => ({ standing: 'asks', theirs: error.theirs }))
+    this.#hears.onFailed(error)
+    const stale = codeOf(error) === 'piece/stale'
+    const refused =
+      error instanceof ProblemError && error.problem.status < 500 && !MAY_PASS.has(error.code)
+    if (refused && !stale)
+      return this.#update(mine, () => ({ standing: 'refused', sentence: sentenceOf(error) }))
+    this.#update(mine, () => ({ standing: 'stuck', sentence: whyStuck(error) }))
+    this.#failures++
+    const soon = stale && this.#failures < STALE_TRIES
+    this.#retry ??= setTimeout(
+      () => this.retry(),
+      soon ? STALE_AGAIN_MS : backOffMs(this.#failures, Math.random()),
+    )
   }
 
-  async dropDraft(pieceId: string): Promise<void> {
-    try {
-      await (await this.#open()).delete('drafts', pieceId)
-    } catch {
-      // Nothing was kept, so nothing is left.
-    }
+  async #drop(ids: readonly string[]): Promise<void> {
+    const gone = this.#lines.filter(({ id }) => ids.includes(id))
+    this.#lines = this.#lines.filter(({ id }) => !ids.includes(id))
+    this.#changed()
+    await this.#store.write([], ids).catch(() => undefined)
+    for (const { intent } of gone)
+      if (intent.kind === 'file') await this.#store.dropFile(intent.mediaId)
   }
 
-  /** Whether this browser keeps anything at all; a private window may not. */
-  async works(): Promise<boolean> {
-    try {
-      await this.#open()
-      return true
-    } catch {
-      return false
-    }
+  #update(which: (line: Waiting) => boolean, change: (line: Waiting) => Partial<Waiting>): void {
+    this.#lines = this.#lines.map((line) => (which(line) ? { ...line, ...change(line) } : line))
+    this.#changed()
   }
 
-  async close(): Promise<void> {
-    const db = await this.#db?.catch(() => null)
-    this.#db = null
-    db?.close()
+  #changed(): void {
+    for (const listener of this.#listeners) listener()
   }
 }
+
+const asKept = ({ id, ownerId, order, tried, intent }: Waiting): Kept => ({
+  ...{ id, ownerId, order, tried, intent },
+})
+
+/** An intent as the pupil decided it: what the school has is what it goes on from. */
+function settled(intent: Intent, theirs: Theirs, whose: 'mine' | 'theirs'): Intent {
+  if (intent.kind === 'words' && 'words' in theirs)
+    return {
+      ...intent,
+      base: theirs.words,
+      words: whose === 'theirs' ? theirs.words : intent.words,
+    }
+  if (intent.kind === 'content' && 'text' in theirs)
+    return {
+      ...intent,
+      seenText: theirs.text,
+      text: whose === 'theirs' ? theirs.text : intent.text,
+    }
+  return intent
+}
+
+function whyStuck(error: unknown): string {
+  if (codeOf(error) === 'accounts/signed-out') return strings.waitsForCard
+  if (codeOf(error) === 'media/no-room') return sentenceOf(error)
+  return error instanceof ProblemError ? strings.waitsForSchool : strings.waitsForNetwork
+}
+
+export { wordsOf }

@@ -9,18 +9,15 @@ import { BigButton } from '../kit/BigButton'
 import { Field } from '../kit/Field'
 import { useWidth } from '../kit/layout'
 import { Listen } from '../kit/Listen'
-import { Notice, ProblemNotice } from '../kit/Notice'
+import { Notice } from '../kit/Notice'
 import { RoundButton } from '../kit/RoundButton'
 import { toast } from '../kit/Toast'
-import { colours, corners } from '../kit/theme'
+import { colours } from '../kit/theme'
 import { WithPiece } from '../pieces/WithPiece'
-import { uploader, useSendings } from '../pieces/uploads'
-import type { Sending } from '../media/uploader'
+import { usePieceWork } from '../pieces/usePieceWork'
 import { followTidied } from './followTidied'
 import { lookOf, nameOf } from './partKinds'
-import { entriesOf } from './PartsStrip'
 import { PartView } from './PartView'
-import { useNamePart, useOrderParts, useRemovePart } from './partsQueries'
 import { strings } from './strings'
 
 /** One part, as large as it gets, with what can be done to it. */
@@ -33,32 +30,19 @@ const back = (pieceId: string) =>
   router.canGoBack() ? router.back() : router.replace(`/my-pieces/${pieceId}`)
 
 function OnePart({ piece, asked }: { piece: Piece; asked: string }) {
-  const sendings = useSendings(piece.id)
-  const entries = entriesOf(piece.parts, sendings)
-  const partId = followTidied(asked, (id) => entries.some((entry) => entry.id === id))
-  const at = entries.findIndex(({ id }) => id === partId)
-  const entry = entries[at]
-  // Here, since the tools go as soon as the school tells that the part is out; who is still here
-  // goes back and may undo it.
-  const remove = useRemovePart(piece.id)
-  const takeOut = () => {
-    if (entry?.sending) {
-      uploader.forget(partId)
-      return back(piece.id)
-    }
-    remove.mutate(
-      { partId, restore: false },
-      {
-        onSuccess: () => {
-          back(piece.id)
-          toast(strings.removed, () => remove.mutate({ partId, restore: true }), strings.undo)
-        },
-      },
-    )
+  const work = usePieceWork(piece.id)
+  const partId = followTidied(asked, (id) => piece.parts.some((part) => part.id === id))
+  const at = piece.parts.findIndex(({ id }) => id === partId)
+  const part = piece.parts[at]
+  const takeOut = async () => {
+    if (!part) return
+    await work.takeOut(part)
+    back(piece.id)
+    toast(strings.removed, () => void work.putBack(part.id), strings.undo)
   }
   const { wide, height } = useWidth()
   const beside = wide || height < 620
-  const title = entry?.name ?? strings.gone
+  const title = part ? nameOf(part, at) : strings.gone
   return (
     <View style={{ flex: 1, backgroundColor: colours.paper }}>
       <View
@@ -82,20 +66,16 @@ function OnePart({ piece, asked }: { piece: Piece; asked: string }) {
         >
           {title}
         </Text>
-        {entry && entries.length > 1 ? (
+        {part && piece.parts.length > 1 ? (
           <Text variant="bodyMedium" style={{ color: colours.inkSoft, paddingRight: 12 }}>
-            {strings.place(at + 1, entries.length)}
+            {strings.place(at + 1, piece.parts.length)}
           </Text>
         ) : null}
       </View>
-      {entry ? (
+      {part ? (
         <View style={{ flex: 1, flexDirection: beside ? 'row' : 'column' }}>
           <View style={{ flex: 1, padding: 12 }}>
-            {entry.sending ? (
-              <SendingPhoto sending={entry.sending} />
-            ) : (
-              <PartView view="large" part={entry.part!} alt={`${title}: ${piece.title}`} />
-            )}
+            <PartView view="large" part={part} alt={`${title}: ${piece.title}`} />
           </View>
           {isOpen(piece.state) ? (
             <View
@@ -104,14 +84,7 @@ function OnePart({ piece, asked }: { piece: Piece; asked: string }) {
                 beside ? { width: 340, borderLeftWidth: 1 } : { borderTopWidth: 1 },
               ]}
             >
-              <PartTools
-                piece={piece}
-                part={entry.part}
-                partId={partId}
-                sending={entry.sending}
-                remove={remove}
-                onTakeOut={takeOut}
-              />
+              <PartTools piece={piece} part={part} at={at} onTakeOut={() => void takeOut()} />
             </View>
           ) : null}
         </View>
@@ -127,62 +100,38 @@ function OnePart({ piece, asked }: { piece: Piece; asked: string }) {
   )
 }
 
-/** What has not arrived yet is shown from this tablet. */
-const SendingPhoto = ({ sending }: { sending: Sending }) => (
-  <img
-    src={sending.preview}
-    alt={sending.name}
-    style={{
-      width: '100%',
-      height: '100%',
-      objectFit: 'contain',
-      borderRadius: corners.button,
-      background: colours.desk,
-    }}
-  />
-)
+type ToolsProps = { piece: Piece; part: Part; at: number; onTakeOut: () => void }
 
-type ToolsProps = {
-  piece: Piece
-  part: Part | null
-  partId: string
-  sending: Sending | null
-  remove: ReturnType<typeof useRemovePart>
-  onTakeOut: () => void
-}
-
-function PartTools({ piece, part, partId, sending, remove, onTakeOut }: ToolsProps) {
-  const { order } = useOrderParts(piece.id)
-  const kind = part?.kind ?? sending!.kind
+function PartTools({ piece, part, at, onTakeOut }: ToolsProps) {
+  const work = usePieceWork(piece.id)
+  const { canTidy, goOn } = lookOf(part)
   const ids = piece.parts.map(({ id }) => id)
-  const at = ids.indexOf(partId)
+  const open = (way: 'tidy' | 'write') =>
+    router.push(`/my-pieces/${piece.id}/parts/${part.id}/${way}`)
   const moveTo = (to: number) => {
-    const next = ids.filter((id) => id !== partId)
-    next.splice(to, 0, partId)
-    order(next)
+    const next = ids.filter((id) => id !== part.id)
+    next.splice(to, 0, part.id)
+    void work.order(next)
   }
   return (
     <>
-      {part ? <PartName key={part.id} pieceId={piece.id} part={part} index={at} /> : null}
+      <PartName key={part.id} pieceId={piece.id} part={part} index={at} />
       <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
-        {lookOf({ kind }).canTidy ? (
-          <BigButton
-            grow
-            symbol="tidy"
-            label={strings.tidy}
-            onPress={() => router.push(`/my-pieces/${piece.id}/parts/${partId}/tidy`)}
-          />
+        {goOn ? (
+          <BigButton grow symbol="pencil" label={strings.goOn[goOn]} onPress={() => open(goOn)} />
+        ) : null}
+        {canTidy ? (
+          <BigButton grow symbol="tidy" label={strings.tidy} onPress={() => open('tidy')} />
         ) : null}
         <BigButton
           grow
           tone="quiet"
           symbol="bin"
-          label={strings.remove(nameOf(part ?? sending!, Math.max(0, at)))}
+          label={strings.remove(nameOf(part, at))}
           onPress={onTakeOut}
-          busy={remove.isPending}
         />
       </View>
-      {part && ids.length > 1 ? (
+      {ids.length > 1 ? (
         <View style={{ flexDirection: 'row', gap: 10 }}>
           <BigButton
             grow
@@ -202,12 +151,11 @@ function PartTools({ piece, part, partId, sending, remove, onTakeOut }: ToolsPro
           />
         </View>
       ) : null}
-      {part?.kind === 'photo' && part.tidied ? (
+      {part.kind === 'photo' && part.tidied ? (
         <Text variant="bodyMedium" style={{ color: colours.inkSoft }}>
           {strings.keepsOriginal}
         </Text>
       ) : null}
-      {remove.isError ? <ProblemNotice error={remove.error} /> : null}
     </>
   )
 }
@@ -218,10 +166,10 @@ function PartName({ pieceId, part, index }: { pieceId: string; part: Part; index
   const [name, setName] = useState(
     own === nameOf({ kind: part.kind, name: '' }, index) ? '' : part.name,
   )
-  const change = useNamePart(pieceId)
+  const work = usePieceWork(pieceId)
   const save = async () => {
     if (name.trim() !== part.name && (name.trim() !== '' || part.name !== ''))
-      await change.mutateAsync({ partId: part.id, name: name.trim() })
+      await work.name(part.id, name.trim())
   }
   useKeepFirst(save)
   return (
@@ -239,7 +187,6 @@ function PartName({ pieceId, part, index }: { pieceId: string; part: Part; index
         </View>
         <Listen text={strings.nameHelp} />
       </View>
-      {change.isError ? <ProblemNotice error={change.error} /> : null}
     </View>
   )
 }

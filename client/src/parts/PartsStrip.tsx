@@ -24,17 +24,18 @@ import { Text } from 'react-native-paper'
 import { RoundButton } from '../kit/RoundButton'
 import { toast } from '../kit/Toast'
 import { colours, corners } from '../kit/theme'
-import type { Sending } from '../media/uploader'
-import { useSendings } from '../pieces/uploads'
+import { useWaiting } from '../outbox/OutboxContext'
+import { partStanding, type PartStanding } from '../outbox/partStanding'
+import { usePieceWork } from '../pieces/usePieceWork'
 import { nameOf } from './partKinds'
 import { PartView } from './PartView'
-import { useOrderParts, useRemovePart } from './partsQueries'
-import { SendingTile, TILE_PX } from './SendingTile'
+import { OnItsWay, TILE_HEIGHT_PX } from './OnItsWay'
 import { strings } from './strings'
 
+const TILE_PX = 132
 const TILE: CSSProperties = {
   width: TILE_PX,
-  height: TILE_PX * 0.76,
+  height: TILE_HEIGHT_PX,
   borderRadius: corners.sheet,
   overflow: 'hidden',
   backgroundColor: colours.desk,
@@ -42,8 +43,6 @@ const TILE: CSSProperties = {
   boxSizing: 'border-box',
   cursor: 'pointer',
 }
-
-type Entry = { id: string; part: Part | null; sending: Sending | null; name: string }
 
 type StripProps = {
   pieceId: string
@@ -57,9 +56,8 @@ type StripProps = {
  * What a piece is made of, and what is still on its way to it: tapped, it opens; dragged, it moves.
  */
 export function PartsStrip({ pieceId, parts, open = true, row = false }: StripProps) {
-  const sendings = useSendings(pieceId)
-  const remove = useRemovePart(pieceId)
-  const { order } = useOrderParts(pieceId)
+  const waiting = useWaiting(pieceId)
+  const work = usePieceWork(pieceId)
   const sensors = useSensors(
     useSensor(MouseSensor, { activationConstraint: { distance: 8 } }),
     // A short tap opens and a swipe scrolls; held for a moment, it moves.
@@ -69,19 +67,15 @@ export function PartsStrip({ pieceId, parts, open = true, row = false }: StripPr
       keyboardCodes: { start: ['Space'], cancel: ['Escape'], end: ['Space'] },
     }),
   )
-  const entries = entriesOf(parts, sendings)
-  const ids = entries.filter(({ part }) => part !== null).map(({ id }) => id)
-  const takeOut = (partId: string) =>
-    remove.mutate(
-      { partId, restore: false },
-      {
-        onSuccess: () =>
-          toast(strings.removed, () => remove.mutate({ partId, restore: true }), strings.undo),
-      },
-    )
+  const ids = parts.map(({ id }) => id)
+  const nameAt = (i: number) => nameOf(parts[i]!, i)
+  const takeOut = async (part: Part) => {
+    await work.takeOut(part)
+    toast(strings.removed, () => void work.putBack(part.id), strings.undo)
+  }
   const dropped = ({ active, over }: DragEndEvent) => {
     if (!over || active.id === over.id) return
-    order(arrayMove(ids, ids.indexOf(String(active.id)), ids.indexOf(String(over.id))))
+    void work.order(arrayMove(ids, ids.indexOf(String(active.id)), ids.indexOf(String(over.id))))
   }
   const show = (partId: string) => router.push(`/my-pieces/${pieceId}/parts/${partId}`)
   return (
@@ -90,7 +84,7 @@ export function PartsStrip({ pieceId, parts, open = true, row = false }: StripPr
       collisionDetection={closestCenter}
       onDragEnd={dropped}
       accessibility={{
-        announcements: announcementsFor(entries, ids),
+        announcements: announcementsFor(ids, nameAt),
         screenReaderInstructions: { draggable: open ? strings.dragHelp : '' },
       }}
     >
@@ -100,59 +94,23 @@ export function PartsStrip({ pieceId, parts, open = true, row = false }: StripPr
           aria-label={strings.partsSoFar}
           style={{ flexDirection: 'row', flexWrap: row ? 'nowrap' : 'wrap', gap: 12 }}
         >
-          {entries.map(({ id, part, sending, name }, i) =>
-            sending ? (
-              <SendingTile key={id} sending={sending} onOpen={() => show(id)} />
-            ) : (
-              <PartTile
-                key={id}
-                id={id}
-                name={name}
-                onOpen={() => show(id)}
-                onRemove={open ? () => takeOut(id) : null}
-                place={i + 1}
-              >
-                <PartView view="tile" part={part!} alt="" />
-              </PartTile>
-            ),
-          )}
+          {parts.map((part, i) => (
+            <PartTile
+              key={part.id}
+              id={part.id}
+              name={nameAt(i)}
+              onOpen={() => show(part.id)}
+              onRemove={open ? () => void takeOut(part) : null}
+              place={i + 1}
+              standing={partStanding(waiting, part.id)}
+            >
+              <PartView view="tile" part={part} alt="" />
+            </PartTile>
+          ))}
         </View>
       </SortableContext>
     </DndContext>
   )
-}
-
-/**
- * A tidied photo on its way stands in the place of the one it comes from; the rest of what is on
- * its way comes last.
- */
-export function entriesOf(parts: readonly Part[], sendings: readonly Sending[]): Entry[] {
-  const onTheWay = sendings.filter(({ partId }) => !parts.some(({ id }) => id === partId))
-  const instead = new Map(
-    onTheWay.flatMap((sending) =>
-      sending.instead ? [[sending.instead.partId, sending] as const] : [],
-    ),
-  )
-  const newest = (sending: Sending): Sending =>
-    instead.has(sending.partId) ? newest(instead.get(sending.partId)!) : sending
-  const there = parts.map((part, i) => {
-    const sending = instead.has(part.id) ? newest(instead.get(part.id)!) : null
-    return {
-      id: sending?.partId ?? part.id,
-      part: sending ? null : part,
-      sending,
-      name: nameOf(part, i),
-    }
-  })
-  const rest = onTheWay
-    .filter((sending) => !sending.instead)
-    .map((first) => ({
-      id: newest(first).partId,
-      part: null,
-      sending: newest(first),
-      name: first.name,
-    }))
-  return [...there, ...rest]
 }
 
 type TileProps = {
@@ -161,10 +119,12 @@ type TileProps = {
   place: number
   onOpen: () => void
   onRemove: (() => void) | null
+  /** Null once it is at school. */
+  standing: PartStanding | null
   children: ReactNode
 }
 
-function PartTile({ id, name, place, onOpen, onRemove, children }: TileProps) {
+function PartTile({ id, name, place, onOpen, onRemove, standing, children }: TileProps) {
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({
     id,
   })
@@ -195,12 +155,13 @@ function PartTile({ id, name, place, onOpen, onRemove, children }: TileProps) {
       >
         {children}
       </div>
+      {standing ? <OnItsWay name={name} standing={standing} /> : null}
       <View
         aria-hidden
         style={{
           position: 'absolute',
           left: 5,
-          bottom: 5,
+          top: TILE_HEIGHT_PX - 29,
           minWidth: 26,
           borderRadius: 13,
           backgroundColor: 'rgba(255,255,255,0.94)',
@@ -226,9 +187,13 @@ function PartTile({ id, name, place, onOpen, onRemove, children }: TileProps) {
   )
 }
 
-function announcementsFor(entries: readonly Entry[], ids: readonly string[]): Announcements {
-  const name = (id: string | number) => entries.find((entry) => entry.id === id)?.name ?? ''
-  const place = (id: string | number | undefined) => ids.indexOf(String(id)) + 1
+function announcementsFor(
+  ids: readonly string[],
+  nameAt: (index: number) => string,
+): Announcements {
+  const at = (id: string | number | undefined) => ids.indexOf(String(id))
+  const name = (id: string | number) => (at(id) < 0 ? '' : nameAt(at(id)))
+  const place = (id: string | number | undefined) => at(id) + 1
   return {
     onDragStart: ({ active }) => strings.taken(name(active.id), place(active.id), ids.length),
     onDragOver: ({ active, over }) => strings.over(name(active.id), place(over?.id), ids.length),

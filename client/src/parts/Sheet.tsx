@@ -1,6 +1,6 @@
 import type { PieceLine } from '@nibquill/contract'
 import type { PieceState } from '@nibquill/core'
-import { Image, StyleSheet, View } from 'react-native'
+import { StyleSheet, View } from 'react-native'
 import Svg, { Path, Rect } from 'react-native-svg'
 import { RuledLines } from '../kit/RuledLines'
 import { Symbol, type SymbolName } from '../kit/Symbol'
@@ -19,11 +19,8 @@ export function Sheet({
   piece,
   width,
   link,
-  preview,
 }: {
   piece: Pick<PieceLine, 'cover' | 'state' | 'title'>
-  /** Stands in for a cover that is still on this tablet. */
-  preview?: string | undefined
   width: number
   link?: string
 }) {
@@ -34,14 +31,6 @@ export function Sheet({
       <View style={styles.picture}>
         {piece.cover ? (
           <PartView view={width > 330 ? 'cover' : 'tile'} part={piece.cover} alt="" link={link} />
-        ) : preview ? (
-          <Image
-            source={{ uri: preview }}
-            accessibilityLabel=""
-            aria-hidden
-            resizeMode="cover"
-            style={styles.image}
-          />
         ) : (
           <RuledLines />
         )}
@@ -89,5 +78,4 @@ function Fold({ state, size }: { state: PieceState; size: number }) {
 const styles = StyleSheet.create({
   sheet: { backgroundColor: colours.sheet, borderRadius: corners.sheet, ...shadow },
   picture: { flex: 1, overflow: 'hidden', borderRadius: 2, backgroundColor: colours.desk },
-  image: { width: '100%', height: '100%' },
 })

@@ -4,19 +4,19 @@ import { router, useLocalSearchParams } from 'expo-router'
 import { useEffect, useState } from 'react'
 import { View } from 'react-native'
 import { v7 as newId } from 'uuid'
-import { useSession } from '../accounts/session'
 import { problemFrom } from '../api/problems'
 import { BigButton } from '../kit/BigButton'
 import { Loading, ProblemNotice } from '../kit/Notice'
 import { toast } from '../kit/Toast'
+import { fileHere } from '../media/filesHere'
 import { mediaAddress } from '../media/mediaAddress'
 import { WithPiece } from '../pieces/WithPiece'
-import { sendTidied, uploader } from '../pieces/uploads'
+import { noteTakenOut } from '../pieces/shownPiece'
+import { usePieceWork } from '../pieces/usePieceWork'
 import { strings as tidyWords } from '../tidy/strings'
 import { TidyScreen } from '../tidy/TidyScreen'
 import { noteTidied } from './followTidied'
 import { nameOf } from './partKinds'
-import { useAddPart, useSwapParts } from './partsQueries'
 import { strings } from './strings'
 
 /** Tidies one photo of a piece, whether it is at school or still on this tablet. */
@@ -26,21 +26,12 @@ export function TidyPartScreen() {
 }
 
 function TidyPart({ piece, partId }: { piece: Piece; partId: string }) {
-  const session = useSession()
-  // Both as they were when tidying began: what arrives meanwhile must not take the photo off the
-  // table.
+  const work = usePieceWork(piece.id)
+  // As it was when tidying began: what arrives meanwhile must not take the photo off the table.
   const [part] = useState<PhotoPart | null>(() => photoOf(piece, partId))
-  const [before] = useState(
-    () => uploader.getSnapshot().find((sending) => sending.partId === partId) ?? null,
-  )
-  // Tidied a moment ago and still on its way: what it was tidied from may have arrived.
-  const [source] = useState(() => part ?? photoOf(piece, before?.instead?.partId))
-  const original = useOriginal(source, partId)
-  const add = useAddPart(piece.id)
-  const swap = useSwapParts(piece.id)
+  const original = useOriginal(part)
   const leave = () =>
     router.canGoBack() ? router.back() : router.replace(`/my-pieces/${piece.id}`)
-  const owner = session.data?.person?.id
   if (original.failed) {
     return (
       <View style={{ padding: 20, gap: 14 }}>
@@ -49,7 +40,7 @@ function TidyPart({ piece, partId }: { piece: Piece; partId: string }) {
       </View>
     )
   }
-  if (!original.file || !owner) return <Loading />
+  if (!original.file || !part) return <Loading />
   const file = original.file
 
   const keep = async (made: Blob | null, tidying: Tidying) => {
@@ -57,55 +48,50 @@ function TidyPart({ piece, partId }: { piece: Piece; partId: string }) {
     leave()
     if (undo) toast(strings.tidied, undo, strings.undo)
   }
-  const keepTidied = async (made: Blob, tidying: Tidying) => {
-    const name = `${nameOf({ kind: 'photo', name: part?.name ?? '' }, 0)}.jpg`
-    const tidied = new File([made], name, { type: 'image/jpeg' })
-    // What is still on its way itself may be the tidying of another: the recipe starts from that
-    // one's photo.
-    const fresh = await sendTidied(owner, piece.id, tidied, { partId, tidying })
+  const follow = (fresh: string) => {
     noteTidied(partId, fresh)
     return () => {
-      const onTheWay = uploader.getSnapshot().some((sending) => sending.partId === fresh)
-      if (onTheWay) uploader.forget(fresh)
-      else swap.mutate({ out: fresh, back: partId })
+      // Back first: whatever happens in between, the photo is there.
+      noteTakenOut(part)
+      void work.putBack(partId).then(() => work.takeOut({ ...part, id: fresh }))
     }
   }
-  const keepAsItWas = async () => {
-    if (!part?.tidied) return null
-    const fresh = newId()
-    noteTidied(partId, fresh)
-    await add.mutateAsync({
-      partId: fresh,
-      kind: 'photo',
-      files: { picture: part.tidied.originalMediaId },
-      name: '',
-      instead: { partId, tidying: null },
-    })
-    return () => swap.mutate({ out: fresh, back: partId })
+  const keepTidied = async (made: Blob, tidying: Tidying) => {
+    const name = `${nameOf({ kind: 'photo', name: part.name }, 0)}.jpg`
+    const tidied = new File([made], name, { type: 'image/jpeg' })
+    const instead = { partId, tidying }
+    return follow(
+      await work.replacePhoto({ kind: 'photo', name: '', mediaId: newId(), instead }, tidied),
+    )
   }
-  const recipe = part?.tidied?.tidying ?? before?.instead?.tidying ?? AS_IT_WAS
+  const keepAsItWas = async () => {
+    if (!part.tidied) return null
+    const mediaId = part.tidied.originalMediaId
+    const instead = { partId, tidying: null }
+    return follow(await work.replacePhoto({ kind: 'photo', name: '', mediaId, instead }, null))
+  }
+  const recipe = part.tidied?.tidying ?? AS_IT_WAS
   return <TidyScreen original={file} before={recipe} onKeep={keep} onLeave={leave} />
 }
 
-/** A photo that is at school. */
 const photoOf = (piece: Piece, partId: string | undefined): PhotoPart | null =>
   piece.parts.find((part): part is PhotoPart => part.kind === 'photo' && part.id === partId) ?? null
 
 type Original = { file: Blob | null; failed: Error | null; again: () => void }
 
 /** The photo as the camera saw it: from this tablet while it is on its way, else from school. */
-function useOriginal(part: PhotoPart | null, partId: string): Original {
+function useOriginal(part: PhotoPart | null): Original {
   const [round, setRound] = useState(0)
   const [found, setFound] = useState<Pick<Original, 'file' | 'failed'>>({
     file: null,
     failed: null,
   })
   useEffect(() => {
-    const here = originalHere(partId)
-    if (here) return setFound({ file: here, failed: null })
     if (!part) return setFound({ file: null, failed: new Error(tidyWords.fetching) })
-    const gone = new AbortController()
     const mediaId = part.tidied?.originalMediaId ?? part.files.picture.mediaId
+    const here = fileHere(mediaId)
+    if (here) return setFound({ file: here, failed: null })
+    const gone = new AbortController()
     fetch(mediaAddress({ mediaId, state: 'ready' }, 'full'), { signal: gone.signal })
       .then(async (response) => {
         if (!response.ok) throw await problemFrom(response)
@@ -113,16 +99,6 @@ function useOriginal(part: PhotoPart | null, partId: string): Original {
       })
       .catch((failed: Error) => gone.signal.aborted || setFound({ file: null, failed }))
     return () => gone.abort()
-  }, [part, partId, round])
+  }, [part, round])
   return { ...found, again: () => setRound(round + 1) }
-}
-
-/**
- * Walks back from a tidied photo on its way to the one it was tidied from, as long as that is on
- * this tablet too.
- */
-function originalHere(partId: string): Blob | null {
-  const sending = uploader.getSnapshot().find((one) => one.partId === partId)
-  if (!sending) return null
-  return sending.instead ? originalHere(sending.instead.partId) : uploader.fileOf(partId)
 }

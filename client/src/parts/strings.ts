@@ -1,6 +1,13 @@
 export const strings = {
   photo: 'Photo',
   writing: 'Writing',
+  write: 'Write',
+  writeTitle: 'Write',
+  writeHere: 'Write here',
+  writeHelp: 'Write here. What you write is kept by itself.',
+  pageFull: 'This page is full. Go on in another part.',
+  starters: 'Ways to begin',
+  openers: ['First ', 'Then ', 'I noticed ', 'Because ', 'In the end '],
   nothingWritten: 'Nothing is written here yet.',
   words: (count: number) => (count === 1 ? '1 word' : `${count} words`),
   partOf: (word: string, number: number, of: number) =>
@@ -15,6 +22,7 @@ export const strings = {
   removed: 'Taken out.',
   undo: 'Undo',
   tidy: 'Tidy',
+  goOn: { write: 'Go on writing' },
   tidied: 'Tidied.',
   name: 'Name of this part',
   nameHelp: 'You can give each part a name of its own.',
@@ -29,6 +37,11 @@ export const strings = {
   over: (name: string, place: number, of: number) => `${name} is at place ${place} of ${of}.`,
   dropped: (name: string, place: number, of: number) => `${name} stays at place ${place} of ${of}.`,
   putBack: (name: string) => `${name} is back where it was.`,
+  tryAgain: 'Try again',
+  leaveOut: 'Leave it out',
+  waits: 'waits here',
+  nearlyThere: 'nearly there',
+  onItsWay: (share: number) => `${Math.round(share * 100)}%`,
   gone: 'This part is not in the piece any more.',
   keepsOriginal: 'Tidied. What the camera saw is kept.',
 }

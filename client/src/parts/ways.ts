@@ -1,7 +1,7 @@
 import { router } from 'expo-router'
 import type { ComponentType } from 'react'
 import { pickPictures } from '../device/pickFiles'
-import { Basket, Camera } from './MakeThings'
+import { Basket, Camera, RuledPage } from './MakeThings'
 import { layDown } from './pickedFiles'
 import { strings } from './strings'
 
@@ -10,6 +10,7 @@ export type Way = { label: string; thing: ComponentType<{ size: number }>; begin
 
 export const WAYS: readonly Way[] = [
   { label: strings.photo, thing: Camera, begin: () => router.push('/make') },
+  { label: strings.write, thing: RuledPage, begin: () => router.push('/write') },
   {
     label: strings.pick,
     thing: Basket,

@@ -1,4 +1,5 @@
 import type { PieceLine, Task } from '@nibquill/contract'
+import { pendingMove } from '@nibquill/core'
 import { router } from 'expo-router'
 import type { ReactNode } from 'react'
 import { View } from 'react-native'
@@ -14,9 +15,9 @@ import { strings as kitWords } from '../kit/strings'
 import { Symbol } from '../kit/Symbol'
 import { colours, corners, pigments, shadow, stateColours, targets } from '../kit/theme'
 import { toast } from '../kit/Toast'
+import { useWaiting } from '../outbox/OutboxContext'
 import { useAnotherGo } from './piecesQueries'
 import { strings } from './strings'
-import { useDrafts, useSendings } from './uploads'
 
 /** A strip of card on the desk: tapped, it opens; beside it what can be heard or done at once. */
 function Card({
@@ -179,26 +180,28 @@ export function DoneRow({ task }: { task: Task }) {
 
 /** On the go: what is in it may still be on its way. */
 export function DraftRow({ piece }: { piece: PieceLine }) {
-  const sendings = useSendings(piece.id)
-  const draft = useDrafts().get(piece.id)
-  const total = sendings.reduce((sum, { sizeBytes }) => sum + sizeBytes, 0)
-  const share = total ? sendings.reduce((sum, { sentBytes }) => sum + sentBytes, 0) / total : 0
-  const title = draft?.words.title || piece.title || piece.taskTitle || strings.untitled
+  const waiting = useWaiting(piece.id)
+  const goesIn = pendingMove(waiting.map(({ intent }) => intent)) === 'hand-in'
+  const files = waiting.filter(
+    ({ intent, standing }) => intent.kind === 'file' && standing !== 'refused',
+  )
+  const share = files.length ? files.reduce((sum, file) => sum + file.share, 0) / files.length : 0
+  const title = piece.title || piece.taskTitle || strings.untitled
   return (
     <Press
-      onPress={() => router.push(`/my-pieces/${piece.id}${draft?.handIn ? '/tray' : ''}`)}
+      onPress={() => router.push(`/my-pieces/${piece.id}${goesIn ? '/tray' : ''}`)}
       style={{ flexDirection: 'row', gap: 16, alignItems: 'center' }}
     >
-      <Sheet piece={piece} width={118} preview={sendings[0]?.preview} />
+      <Sheet piece={piece} width={118} />
       <View style={{ flex: 1, gap: 2 }}>
         <Text variant="titleMedium">{title}</Text>
         <Text variant="labelMedium" style={{ color: colours.ochreText }}>
-          {draft?.handIn ? strings.goesInLater : strings.notHandedIn}
+          {goesIn ? strings.goesInLater : strings.notHandedIn}
         </Text>
-        {sendings.length > 0 ? (
+        {files.length > 0 ? (
           <>
-            <Text variant="bodyMedium">{strings.photosOnTheirWay(sendings.length, share)}</Text>
-            <Progress share={share} label={strings.photosOnTheirWay(sendings.length, share)} />
+            <Text variant="bodyMedium">{strings.photosOnTheirWay(files.length, share)}</Text>
+            <Progress share={share} label={strings.photosOnTheirWay(files.length, share)} />
           </>
         ) : null}
       </View>

@@ -24,10 +24,11 @@ import { strings as noticeWords } from '../notices/strings'
 import { useTasks } from '../tasks/tasksQueries'
 import { DoneRow, DraftRow, ReturnedRow, TaskRow } from './DeskRows'
 import { MakeShelf } from './MakeShelf'
+import { useOutbox } from '../outbox/OutboxContext'
 import { OutboxLine } from './OutboxLine'
 import { useMyPieces } from './piecesQueries'
 import { strings } from './strings'
-import { keepsWork, useLocalPieces } from './uploads'
+import { useShownLines } from './shownPiece'
 
 /**
  * A pupil's first screen: who I am, news, another go, what is to do, what is on the go, what waits.
@@ -37,18 +38,17 @@ export function DeskScreen() {
   const tasks = useTasks()
   const news = useNews()
   const { tablet } = useWidth()
-  const local = useLocalPieces(pieces.data?.pieces ?? [])
+  const shown = useShownLines(pieces.data?.pieces ?? [])
   if (pieces.isPending || tasks.isPending) return <Loading />
   if (!pieces.data)
     return <ProblemNotice error={pieces.error} onRetry={() => void pieces.refetch()} />
   if (!tasks.data) return <ProblemNotice error={tasks.error} onRetry={() => void tasks.refetch()} />
-  const inState = (state: PieceLine['state']) =>
-    pieces.data.pieces.filter((piece) => piece.state === state)
+  const inState = (state: PieceLine['state']) => shown.filter((piece) => piece.state === state)
   const toDo = tasks.data
     .filter((task) => task.myPieces.length === 0 && !task.ticked)
     .sort((a, b) => Number(b.nudgedAt !== null) - Number(a.nudgedAt !== null))
   const returned = inState('returned')
-  const drafts = [...local, ...inState('draft')]
+  const drafts = inState('draft')
   return (
     <View style={{ flex: 1 }}>
       <ScrollView
@@ -114,7 +114,8 @@ export function DeskScreen() {
 function DeviceWords() {
   const online = useReached()
   const [keeps, setKeeps] = useState(true)
-  useEffect(() => void keepsWork().then(setKeeps), [])
+  const outbox = useOutbox()
+  useEffect(() => void outbox.keepsWork().then(setKeeps), [outbox])
   const words = [...(online ? [] : [strings.noNetwork]), ...(keeps ? [] : [strings.keepsNothing])]
   return words.map((text) => (
     <Notice key={text} tone="attention" symbol="no-network">

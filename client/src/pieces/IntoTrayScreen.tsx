@@ -1,4 +1,5 @@
 import type { Piece } from '@nibquill/contract'
+import { coverOf, pendingMove } from '@nibquill/core'
 import { Redirect, router } from 'expo-router'
 import { useState } from 'react'
 import { View } from 'react-native'
@@ -7,17 +8,16 @@ import { BigButton } from '../kit/BigButton'
 import { FolderDrawing, TrayDrawing } from '../kit/FolderDrawing'
 import { Heading, Page } from '../kit/layout'
 import { Listen } from '../kit/Listen'
-import { Notice, ProblemNotice } from '../kit/Notice'
+import { Notice } from '../kit/Notice'
 import { Sheet } from '../parts/Sheet'
 import { colours } from '../kit/theme'
-import { DraftTrouble } from './DraftTrouble'
 import { MakeHead } from './MakeHead'
 import { OutboxLine } from './OutboxLine'
 import { PartsStrip } from '../parts/PartsStrip'
-import { useMovePiece } from './piecesQueries'
+import { useWaiting } from '../outbox/OutboxContext'
+import { PieceTrouble } from './PieceTrouble'
 import { strings } from './strings'
-import { drafts, useDrafts, useSendings } from './uploads'
-import { useWriting } from './useDraft'
+import { usePieceWork } from './usePieceWork'
 import { WithPiece } from './WithPiece'
 
 export function IntoTrayScreen() {
@@ -25,20 +25,22 @@ export function IntoTrayScreen() {
 }
 
 function LastStep({ piece }: { piece: Piece }) {
-  const queued = useDrafts().get(piece.id)
-  // Here, since the school may tell that it is out, and what is shown with it change, before it
-  // answers.
-  const move = useMovePiece(piece.id)
-  const takeOut = () =>
-    move.mutate(
-      { move: 'withdraw', seenVersion: piece.version },
-      { onSuccess: () => router.replace(`/my-pieces/${piece.id}`) },
-    )
+  const work = usePieceWork(piece.id)
+  const waiting = useWaiting(piece.id)
+  const goesIn = pendingMove(waiting.map(({ intent }) => intent)) === 'hand-in'
+  const held = waiting.some(
+    ({ intent, standing }) =>
+      standing === 'asks' || (intent.kind === 'hand-in' && standing === 'refused'),
+  )
+  const takeOut = async () => {
+    await work.withdraw()
+    router.replace(`/my-pieces/${piece.id}`)
+  }
   // Approved while the pupil was looking: there is nothing to hand in any more.
   if (piece.state === 'approved') return <Redirect href={`/my-pieces/${piece.id}`} />
-  if (piece.state === 'submitted') return <InTray piece={piece} move={move} onTakeOut={takeOut} />
-  return queued?.handIn && queued.state !== 'refused' && queued.state !== 'asks' ? (
-    <GoesIn piece={piece} />
+  if (piece.state === 'submitted') return <InTray piece={piece} onTakeOut={() => void takeOut()} />
+  return goesIn && !held ? (
+    <GoesIn piece={piece} onKeepOut={() => void work.withdraw()} />
   ) : (
     <IntoTray piece={piece} />
   )
@@ -46,15 +48,14 @@ function LastStep({ piece }: { piece: Piece }) {
 
 /** Third of the last three steps: look once more, then hand it in. */
 function IntoTray({ piece }: { piece: Piece }) {
-  const { draft, write } = useWriting(piece)
-  const sendings = useSendings(piece.id)
+  const work = usePieceWork(piece.id)
   const [busy, setBusy] = useState(false)
-  const empty = piece.parts.length === 0 && sendings.every(({ state }) => state === 'refused')
+  const empty = piece.parts.length === 0
   const missing = empty ? strings.noParts : piece.folder === null ? strings.noFolder : null
   const handIn = async () => {
     setBusy(true)
     // The suggestion stands in for a name nobody gave.
-    await write({}, { handIn: true }).finally(() => setBusy(false))
+    await work.handIn().finally(() => setBusy(false))
   }
   return (
     <View style={{ flex: 1 }}>
@@ -93,12 +94,11 @@ function IntoTray({ piece }: { piece: Piece }) {
             {missing}
           </Notice>
         ) : null}
-        <DraftTrouble draft={draft} />
+        <PieceTrouble pieceId={piece.id} />
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 20, alignItems: 'center' }}>
           <Sheet
-            piece={{ cover: piece.parts[0] ?? null, state: 'draft', title: piece.title }}
+            piece={{ cover: coverOf(piece.parts), state: 'draft', title: piece.title }}
             width={220}
-            preview={sendings[0]?.preview}
           />
           <View style={{ flex: 1, minWidth: 180, gap: 8 }}>
             <Text variant="titleLarge">{piece.title || piece.suggestedTitle}</Text>
@@ -118,18 +118,13 @@ function IntoTray({ piece }: { piece: Piece }) {
 }
 
 /** Handed in by the pupil, not yet by the tablet: honest about it, and to be taken back. */
-function GoesIn({ piece }: { piece: Piece }) {
+function GoesIn({ piece, onKeepOut }: { piece: Piece; onKeepOut: () => void }) {
   return (
     <Page
       foot={
         <>
           <BigButton label={strings.toDesk} symbol="desk" onPress={() => router.replace('/desk')} />
-          <BigButton
-            label={strings.keepOut}
-            symbol="tray-out"
-            tone="quiet"
-            onPress={() => void drafts.keepOut(piece.id)}
-          />
+          <BigButton label={strings.keepOut} symbol="tray-out" tone="quiet" onPress={onKeepOut} />
         </>
       }
     >
@@ -147,21 +142,13 @@ function GoesIn({ piece }: { piece: Piece }) {
   )
 }
 
-type InTrayProps = { piece: Piece; move: ReturnType<typeof useMovePiece>; onTakeOut: () => void }
-
-function InTray({ piece, move, onTakeOut }: InTrayProps) {
+function InTray({ piece, onTakeOut }: { piece: Piece; onTakeOut: () => void }) {
   return (
     <Page
       foot={
         <>
           <BigButton label={strings.toDesk} symbol="desk" onPress={() => router.replace('/desk')} />
-          <BigButton
-            label={strings.takeOut}
-            symbol="tray-out"
-            tone="quiet"
-            onPress={onTakeOut}
-            busy={move.isPending}
-          />
+          <BigButton label={strings.takeOut} symbol="tray-out" tone="quiet" onPress={onTakeOut} />
         </>
       }
     >
@@ -174,7 +161,6 @@ function InTray({ piece, move, onTakeOut }: InTrayProps) {
         <Listen text={`${strings.handedIn}. ${strings.handedInHelp}`} />
         <Sheet piece={piece} width={220} />
         <Text variant="titleMedium">{piece.title}</Text>
-        {move.isError ? <ProblemNotice error={move.error} /> : null}
       </View>
     </Page>
   )

@@ -1,8 +1,7 @@
-import { Classmates, Piece, type PupilName } from '@nibquill/contract'
+import { Classmates, type Piece, type PupilName } from '@nibquill/contract'
 import { useState } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
-import { api } from '../api/api'
 import { useAsk } from '../api/queries'
 import { BigButton } from '../kit/BigButton'
 import { Listen } from '../kit/Listen'
@@ -11,27 +10,24 @@ import { Peg } from '../kit/Peg'
 import { Press } from '../kit/Press'
 import { Symbol } from '../kit/Symbol'
 import { colours, corners, targets } from '../kit/theme'
-import { usePieceChange } from './piecesQueries'
 import { strings } from './strings'
+import { usePieceWork } from './usePieceWork'
 
 const useClassmates = (enabled: boolean) =>
   useAsk(['pieces', 'classmates'], '/pieces/classmates', Classmates, { enabled })
-const useSetMakers = (pieceId: string) =>
-  usePieceChange(pieceId, (makerIds: string[]) =>
-    api.put(`/pieces/${pieceId}/makers`, Piece, { makerIds }),
-  )
 
 /** Who makes it with me: their pegs, to be chosen by tapping. All of them see the piece. */
 export function MadeTogether({ piece, me }: { piece: Piece; me: string }) {
   const [open, setOpen] = useState(false)
   const classmates = useClassmates(open)
-  const set = useSetMakers(piece.id)
+  const work = usePieceWork(piece.id)
   const others = piece.makers.filter(({ id }) => id !== me)
-  const chosen = new Set(set.isPending ? set.variables : others.map(({ id }) => id))
+  const chosen = new Set(others.map(({ id }) => id))
   const toggle = (id: string) => {
     const next = new Set(chosen)
     if (!next.delete(id)) next.add(id)
-    set.mutate([...next])
+    // Whoever begins it stays among them.
+    void work.makers([me, ...next])
   }
   return (
     <View role="group" aria-label={strings.together} style={{ gap: 10 }}>
@@ -77,7 +73,6 @@ export function MadeTogether({ piece, me }: { piece: Piece; me: string }) {
           <Loading />
         )
       ) : null}
-      {set.isError ? <ProblemNotice error={set.error} /> : null}
     </View>
   )
 }

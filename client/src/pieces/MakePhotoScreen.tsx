@@ -20,11 +20,10 @@ import { RoundButton } from '../kit/RoundButton'
 import { colours, corners } from '../kit/theme'
 import { lookAtPhoto } from '../media/lookAtPhoto'
 import { MakeHead } from './MakeHead'
-import { entriesOf, PartsStrip } from '../parts/PartsStrip'
+import { PartsStrip } from '../parts/PartsStrip'
 import { pickUp } from '../parts/pickedFiles'
-import { usePiece } from './piecesQueries'
+import { useShownPiece } from './shownPiece'
 import { strings } from './strings'
-import { uploader, useSendings } from './uploads'
 import { useTakingPhotos } from './useTakingPhotos'
 
 /** Full screen: look and tap, as often as it takes; one way out on each side. */
@@ -36,21 +35,16 @@ export function MakePhotoScreen() {
   }>()
   const session = useSession()
   const [freshId] = useState(() => newId())
-  const [started, setStarted] = useState(id !== undefined)
   const pieceId = id ?? freshId
-  const piece = usePiece(started ? pieceId : '')
-  const sendings = useSendings(pieceId)
+  const { piece } = useShownPiece(id ?? freshId)
   const ownerId = session.data?.person?.id
-  const parts = piece.data?.parts ?? []
-  const count = entriesOf(parts, sendings).length
+  const parts = piece?.parts ?? []
+  const count = parts.length
   const taking = useTakingPhotos({
-    ownerId: ownerId ?? '',
     pieceId,
     taskId: taskId ?? null,
     parts,
-    count,
     onStarted: () => {
-      setStarted(true)
       // So that whoever comes back to this screen comes back to this piece.
       if (id === undefined) router.setParams({ id: pieceId })
     },
@@ -63,7 +57,6 @@ export function MakePhotoScreen() {
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [ownerId])
   if (!ownerId) return <Loading />
-  const halfWay = uploader.listHalfWay(ownerId, pieceId)
   return (
     <View style={{ flex: 1, backgroundColor: colours.paper }}>
       <MakeHead
@@ -76,11 +69,7 @@ export function MakePhotoScreen() {
             {sentenceOf(taking.problem)}
           </Notice>
         ) : null}
-        {[
-          ...taking.words,
-          ...(little ? [strings.littleRoom] : []),
-          ...(halfWay.length > 0 ? [strings.halfWay(halfWay)] : []),
-        ].map((words) => (
+        {[...taking.words, ...(little ? [strings.littleRoom] : [])].map((words) => (
           <Notice key={words} tone="attention" symbol="bulb">
             {words}
           </Notice>
@@ -166,7 +155,6 @@ function CameraStage({ count, onPhoto, onKeep, onPick, pickFirst }: StageProps) 
   useKeepFirst(async () => {
     if (!still) return
     await onKeep(still.file)
-    await uploader.settle()
     setStill(null)
   })
   const shooting = useRef(false)

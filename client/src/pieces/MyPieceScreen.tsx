@@ -17,8 +17,10 @@ import { colours, stateColours, targets } from '../kit/theme'
 import { toast } from '../kit/Toast'
 import { PickBox } from '../portfolio/PickBox'
 import { PartsStrip } from '../parts/PartsStrip'
-import { useBinPiece, useMovePiece } from './piecesQueries'
+import { PieceTrouble } from './PieceTrouble'
+import { useOneMoreGo } from './piecesQueries'
 import { strings } from './strings'
+import { usePieceWork } from './usePieceWork'
 import { WithPiece } from './WithPiece'
 
 export function MyPieceScreen() {
@@ -79,6 +81,7 @@ function MyPiece({ piece }: { piece: Piece }) {
           <PartsViewer parts={piece.parts} title={title} />
         </View>
       ) : null}
+      <PieceTrouble pieceId={piece.id} />
       {open ? <PartsStrip pieceId={piece.id} parts={piece.parts} /> : null}
       {piece.reflection ? (
         <View style={{ gap: 4 }}>
@@ -102,23 +105,14 @@ function MyPiece({ piece }: { piece: Piece }) {
 }
 
 function NextStep({ piece }: { piece: Piece }) {
-  const move = useMovePiece(piece.id)
-  const bin = useBinPiece()
+  const move = useOneMoreGo(piece.id)
+  const work = usePieceWork(piece.id)
   const [asking, setAsking] = useState<'take-out' | 'bin' | null>(null)
-  const throwAway = () =>
-    bin.mutate(
-      { pieceId: piece.id, restore: false },
-      {
-        onSuccess: () => {
-          router.replace('/desk')
-          toast(
-            strings.thrownAway,
-            () => bin.mutate({ pieceId: piece.id, restore: true }),
-            strings.undo,
-          )
-        },
-      },
-    )
+  const throwAway = async () => {
+    await work.bin(true)
+    router.replace('/desk')
+    toast(strings.thrownAway, () => void work.bin(false), strings.undo)
+  }
   return (
     <>
       {move.isError ? <ProblemNotice error={move.error} /> : null}
@@ -131,7 +125,7 @@ function NextStep({ piece }: { piece: Piece }) {
               router.push(`/my-pieces/${piece.id}/${piece.parts.length > 0 ? 'what' : 'photo'}`)
             }
           />
-          <View style={{ flexDirection: 'row', gap: 10 }}>
+          <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
             {piece.parts.length > 0 ? (
               <BigButton
                 grow
@@ -141,6 +135,13 @@ function NextStep({ piece }: { piece: Piece }) {
                 onPress={() => router.push(`/my-pieces/${piece.id}/photo`)}
               />
             ) : null}
+            <BigButton
+              grow
+              label={strings.addWriting}
+              symbol="pencil"
+              tone="quiet"
+              onPress={() => router.push(`/my-pieces/${piece.id}/write`)}
+            />
             {piece.state === 'draft' && !piece.approved ? (
               <BigButton
                 grow
@@ -159,7 +160,6 @@ function NextStep({ piece }: { piece: Piece }) {
           symbol="tray-out"
           tone="quiet"
           onPress={() => setAsking('take-out')}
-          busy={move.isPending}
         />
       ) : null}
       {piece.state === 'approved' ? (
@@ -167,7 +167,7 @@ function NextStep({ piece }: { piece: Piece }) {
           label={strings.haveAnotherGo}
           symbol="again"
           tone="quiet"
-          onPress={() => move.mutate({ move: 'another-go', seenVersion: piece.version })}
+          onPress={() => move.mutate(piece.version)}
           busy={move.isPending}
         />
       ) : null}
@@ -179,7 +179,7 @@ function NextStep({ piece }: { piece: Piece }) {
         onNo={() => setAsking(null)}
         onYes={() => {
           setAsking(null)
-          move.mutate({ move: 'withdraw', seenVersion: piece.version })
+          void work.withdraw()
         }}
       >
         {strings.takeOutHelp}
@@ -190,7 +190,7 @@ function NextStep({ piece }: { piece: Piece }) {
         yes={strings.putAway}
         tone="again"
         onNo={() => setAsking(null)}
-        onYes={throwAway}
+        onYes={() => void throwAway()}
       >
         {strings.putAwayHelp}
       </Ask>

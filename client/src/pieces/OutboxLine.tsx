@@ -5,32 +5,33 @@ import { Listen } from '../kit/Listen'
 import { Notice } from '../kit/Notice'
 import { Progress } from '../kit/Progress'
 import { colours } from '../kit/theme'
+import { useOutbox, useWaiting } from '../outbox/OutboxContext'
 import { strings } from './strings'
-import { drafts, uploader, useDrafts, useSendings } from './uploads'
 
 /** On the desk: what of my work has not reached the school yet, where it is, and how far. */
 export function OutboxLine() {
-  const sendings = useSendings().filter(({ state }) => state !== 'refused')
-  const waiting = [...useDrafts().values()].filter(
-    ({ state }) => state === 'stuck' || state === 'sending' || state === 'waiting',
+  const outbox = useOutbox()
+  const waiting = useWaiting().filter(
+    ({ standing }) => standing !== 'refused' && standing !== 'asks',
   )
-  if (sendings.length + waiting.length === 0) return null
-  const total = sendings.reduce((sum, { sizeBytes }) => sum + sizeBytes, 0)
-  const share = total ? sendings.reduce((sum, { sentBytes }) => sum + sentBytes, 0) / total : 0
-  const stuck = [...sendings, ...waiting].every(({ state }) => state === 'stuck')
-  const kept = [...sendings, ...waiting].every((one) => one.kept)
+  const stuck = waiting.some(({ standing }) => standing === 'stuck')
+  const files = waiting.flatMap(({ intent, share }) =>
+    intent.kind === 'file' ? [{ sizeBytes: intent.sizeBytes, share }] : [],
+  )
+  const total = files.reduce((sum, { sizeBytes }) => sum + sizeBytes, 0)
+  const share = total
+    ? files.reduce((sum, file) => sum + file.share * file.sizeBytes, 0) / total
+    : 0
+  // What is through in a moment is not worth a line that comes and goes.
+  if (files.length === 0 && !stuck) return null
+  const others = new Set(
+    waiting.filter(({ intent }) => intent.kind !== 'file').map(({ intent }) => intent.pieceId),
+  )
   const words = [
-    ...(sendings.length > 0
-      ? [
-          stuck
-            ? strings.outboxWaits(sendings.length)
-            : strings.photosOnTheirWay(sendings.length, share),
-        ]
-      : []),
-    ...(waiting.length > 0 && (stuck || sendings.length === 0)
-      ? [strings.wordsOnTheirWay(waiting.length)]
-      : []),
-    kept ? strings.outboxKept : strings.outboxNotKept,
+    ...(files.length > 0
+      ? [stuck ? strings.outboxWaits(files.length) : strings.photosOnTheirWay(files.length, share)]
+      : [strings.changesWait(others.size)]),
+    waiting.every(({ kept }) => kept) ? strings.outboxKept : strings.outboxNotKept,
   ].join('. ')
   return (
     <View role="region" aria-label={strings.outbox} style={{ gap: 8 }}>
@@ -46,9 +47,9 @@ export function OutboxLine() {
               tone="quiet"
               symbol="again"
               label={strings.outboxTryAgain}
-              onPress={() => (uploader.retryStuck(), drafts.retry())}
+              onPress={() => outbox.retry()}
             />
-          ) : sendings.length === 0 ? null : (
+          ) : files.length === 0 ? null : (
             <Progress share={share} label={words} back={colours.sheet} />
           )}
         </View>

@@ -4,7 +4,7 @@ import { useSession } from '../accounts/session'
 import { ForPupil } from '../kit/forPupil'
 import { PlacesLayout } from '../kit/PlacesLayout'
 import { strings } from './strings'
-import { useOutbox } from './uploads'
+import { useBringHome } from '../outbox/OutboxContext'
 
 const PLACES = [
   { href: '/desk', label: strings.desk, symbol: 'desk' },
@@ -16,10 +16,11 @@ const PLACES = [
 export function PupilLayout() {
   const path = usePathname()
   const session = useSession()
-  useOutbox(session.data?.person?.id)
+  useBringHome(session.data?.person?.id)
   const making =
     path === '/make' ||
-    /^\/my-pieces\/[^/]+\/(photo|what|folder|tray|parts\/[^/]+(\/tidy)?)$/.test(path)
+    path === '/write' ||
+    /^\/my-pieces\/[^/]+\/(photo|write|what|folder|tray|parts\/[^/]+(\/(tidy|write))?)$/.test(path)
   return (
     <ForPupil value>
       {making ? (

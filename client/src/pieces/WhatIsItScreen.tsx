@@ -11,12 +11,12 @@ import { Page } from '../kit/layout'
 import { Listen } from '../kit/Listen'
 import { Press } from '../kit/Press'
 import { colours, corners, targets } from '../kit/theme'
-import { DraftTrouble } from './DraftTrouble'
+import { PieceTrouble } from './PieceTrouble'
 import { MadeTogether } from './MadeTogether'
 import { MakeHead } from './MakeHead'
 import { PartsStrip } from '../parts/PartsStrip'
 import { strings } from './strings'
-import { useDraft } from './useDraft'
+import { useWords } from './usePieceWork'
 import { WithPiece } from './WithPiece'
 
 export function WhatIsItScreen() {
@@ -25,7 +25,7 @@ export function WhatIsItScreen() {
 
 /** First of the last three steps: a name and what I think. */
 function WhatIsIt({ piece }: { piece: Piece }) {
-  const { words, write, save, draft } = useDraft(piece)
+  const { words, write, save } = useWords(piece)
   const me = useSession().data?.person?.id
   const going = useRef(false)
   // A child taps twice: the second tap must not go on twice.
@@ -132,7 +132,7 @@ function WhatIsIt({ piece }: { piece: Piece }) {
           })}
         </View>
         {me ? <MadeTogether piece={piece} me={me} /> : null}
-        <DraftTrouble draft={draft} />
+        <PieceTrouble pieceId={piece.id} />
       </Page>
     </View>
   )

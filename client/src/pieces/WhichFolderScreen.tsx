@@ -8,10 +8,11 @@ import { BigButton } from '../kit/BigButton'
 import { Grid, Page } from '../kit/layout'
 import { Listen } from '../kit/Listen'
 import { Loading, ProblemNotice } from '../kit/Notice'
-import { DraftTrouble } from './DraftTrouble'
+import { wordsOf } from '../outbox/outbox'
+import { PieceTrouble } from './PieceTrouble'
 import { MakeHead } from './MakeHead'
 import { strings } from './strings'
-import { useWriting } from './useDraft'
+import { usePieceWork } from './usePieceWork'
 import { WithPiece } from './WithPiece'
 
 export function WhichFolderScreen() {
@@ -24,7 +25,7 @@ export function WhichFolderScreen() {
  */
 function WhichFolder({ piece }: { piece: Piece }) {
   const folders = useFolders()
-  const { draft, write } = useWriting(piece)
+  const work = usePieceWork(piece.id)
   if (folders.isPending) return <Loading />
   if (!folders.data)
     return <ProblemNotice error={folders.error} onRetry={() => void folders.refetch()} />
@@ -54,7 +55,7 @@ function WhichFolder({ piece }: { piece: Piece }) {
           </Text>
           <Listen text={fixed ? strings.folderFixed : strings.folderHelp} />
         </View>
-        <DraftTrouble draft={draft} />
+        <PieceTrouble pieceId={piece.id} />
         <View role="radiogroup" aria-label={strings.steps[1]}>
           <Grid>
             {shown.map((folder) => (
@@ -62,7 +63,9 @@ function WhichFolder({ piece }: { piece: Piece }) {
                 key={folder.id}
                 folder={folder}
                 chosen={folder.id === piece.folder?.id}
-                onPress={() => void write({ folderId: folder.id })}
+                onPress={() =>
+                  void work.words({ ...wordsOf(piece), folderId: folder.id }, wordsOf(piece))
+                }
               />
             ))}
           </Grid>

@@ -1,9 +1,8 @@
-import { type Folders, type Tasks, type Piece } from '@nibquill/contract'
+import type { Piece, Tasks } from '@nibquill/contract'
 import { suggestTitle } from '@nibquill/core'
 import type { QueryClient } from '@tanstack/react-query'
 import type * as v from 'valibot'
 import { sessionQuery } from '../accounts/session'
-import type { Draft } from './drafts'
 
 /**
  * A piece the school has not heard of yet, as far as this tablet knows it. Null when it does not
@@ -52,21 +51,5 @@ export function localPiece(
     className: person.className ?? '',
     approved: false,
     pick: null,
-  }
-}
-
-/** A piece as its pupil sees it: with the words that are still on their way. */
-export function withDraft(queries: QueryClient, piece: Piece, draft: Draft | undefined): Piece {
-  if (!draft) return piece
-  const { title, reflection, step, folderId } = draft.words
-  const folder = queries
-    .getQueryData<v.InferOutput<typeof Folders>>(['folders'])
-    ?.find(({ id }) => id === folderId)
-  return {
-    ...piece,
-    title,
-    reflection,
-    step,
-    folder: folderId === piece.folder?.id ? piece.folder : (folder ?? piece.folder),
   }
 }

@@ -1,4 +1,4 @@
-import { Done, MyPieces, Piece, type ChangePiece } from '@nibquill/contract'
+import { MyPieces, Piece } from '@nibquill/contract'
 import {
   queryOptions,
   useMutation,
@@ -47,15 +47,9 @@ export function usePieceChange<Input>(pieceId: string, change: (input: Input) =>
   })
 }
 
-export const changePiece = (pieceId: string, change: ChangePiece): Promise<Piece> =>
-  api.patch(`/pieces/${pieceId}`, Piece, change)
-export const handInPiece = (pieceId: string, seenVersion: number): Promise<Piece> =>
-  api.post(`/pieces/${pieceId}/hand-in`, Piece, { seenVersion })
-export const useMovePiece = (pieceId: string) =>
-  usePieceChange(
-    pieceId,
-    ({ move, seenVersion }: { move: 'withdraw' | 'another-go'; seenVersion: number }) =>
-      api.post(`/pieces/${pieceId}/${move}`, Piece, { seenVersion }),
+export const useOneMoreGo = (pieceId: string) =>
+  usePieceChange(pieceId, (seenVersion: number) =>
+    api.post(`/pieces/${pieceId}/another-go`, Piece, { seenVersion }),
   )
 /** Opens an approved piece for another go, as it stands at this moment. */
 export const useAnotherGo = () =>
@@ -66,19 +60,3 @@ export const useAnotherGo = () =>
     },
     ['pieces', 'tasks', 'folders', 'portfolio'],
   )
-export function useBinPiece() {
-  const queries = useQueryClient()
-  return useMutation({
-    mutationFn: ({ pieceId, restore }: { pieceId: string; restore: boolean }) =>
-      restore
-        ? api.post(`/pieces/${pieceId}/restore`, Done)
-        : api.remove(`/pieces/${pieceId}`, Done),
-    onSuccess: () => {
-      for (const capability of ['pieces', 'tasks'])
-        void queries.invalidateQueries({ queryKey: [capability] })
-    },
-  })
-}
-
-export const startPiece = (pieceId: string, taskId: string | null): Promise<Piece> =>
-  api.put(`/pieces/${pieceId}`, Piece, { taskId })

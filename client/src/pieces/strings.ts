@@ -26,10 +26,10 @@ export const strings = {
   outbox: 'On its way',
   outboxWaits: (count: number) =>
     count === 1 ? '1 photo waits for the network' : `${count} photos wait for the network`,
-  wordsOnTheirWay: (count: number) =>
+  changesWait: (count: number) =>
     count === 1
-      ? 'The words of 1 piece are on the way'
-      : `The words of ${count} pieces are on the way`,
+      ? 'What you did to 1 piece waits for the network'
+      : `What you did to ${count} pieces waits for the network`,
   outboxKept: 'It is safe on this tablet',
   outboxNotKept: 'This tablet cannot keep it, so leave this page open',
   outboxTryAgain: 'Try again now',
@@ -73,10 +73,6 @@ export const strings = {
       'The camera only works on a safe address that starts with https. You can pick a picture instead.',
   },
   tryCamera: 'Try the camera again',
-  halfWay: (names: string[]) =>
-    names.length === 1
-      ? `“${names[0]}” is half-way. Pick it again and it goes on where it stopped.`
-      : `${names.length} pictures are half-way. Pick them again and they go on where they stopped.`,
   undo: 'Undo',
   steps: ['What is it?', 'Which folder?', 'Into the tray'],
   stepOf: (number: number) => `Step ${number} of 3`,
@@ -99,8 +95,9 @@ export const strings = {
   trayTitle: 'Into the tray?',
   trayHelp: 'Look once more. Is this the right piece? Then put it into the tray for your teacher.',
   handIn: 'Put it in the tray',
-  noParts: 'There is no photo in it yet.',
+  noParts: 'There is nothing in it yet.',
   addPhoto: 'Add a photo',
+  addWriting: 'Write something',
   handedIn: 'It is in the tray',
   handedInHelp: 'Your teacher can see it now. You will hear what they think.',
   toDesk: 'To my desk',
@@ -119,7 +116,7 @@ export const strings = {
   me: 'I think',
   earlierVersions: 'Earlier goes',
   versionLine: (number: number, day: string) => `Go ${number}, handed in ${day}`,
-  wordsNotKept: 'This tablet cannot keep your words. Stay here until they have arrived.',
+  wordsNotKept: 'This tablet cannot keep what you did. Stay here until it has arrived.',
   understood: 'I see',
   twoTablets: 'Something else was written on another tablet. Which shall it be?',
   whose: { mine: 'On this tablet', theirs: 'On the other tablet' },

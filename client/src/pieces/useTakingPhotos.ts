@@ -1,17 +1,17 @@
 import type { Part, PartFile } from '@nibquill/contract'
-import { takeWhatFits } from '@nibquill/core'
+import { MEDIA, takeWhatFits } from '@nibquill/core'
 import { useState } from 'react'
+import { fileHere } from '../media/filesHere'
 import { fitForTablet } from '../media/fitForTablet'
+import { strings as mediaWords } from '../media/strings'
 import { hashOf } from '../media/transfer'
 import { strings } from './strings'
-import { sendPhotos, uploader } from './uploads'
+import { usePieceWork } from './usePieceWork'
 
 type Place = {
-  ownerId: string
   pieceId: string
   taskId: string | null
   parts: Part[]
-  count: number
   onStarted: () => void
 }
 
@@ -20,7 +20,8 @@ type Place = {
  * tablet, or that are in it already
  * are spoken of before anything else happens to them.
  */
-export function useTakingPhotos({ ownerId, pieceId, taskId, parts, count, onStarted }: Place) {
+export function useTakingPhotos({ pieceId, taskId, parts, onStarted }: Place) {
+  const work = usePieceWork(pieceId)
   const [problem, setProblem] = useState<unknown>(null)
   const [words, setWords] = useState<string[]>([])
   const [again, setAgain] = useState<File[]>([])
@@ -28,21 +29,31 @@ export function useTakingPhotos({ ownerId, pieceId, taskId, parts, count, onStar
   const keep = async (files: File[]) => {
     if (files.length === 0) return
     setProblem(null)
-    await sendPhotos(ownerId, pieceId, taskId, files)
+    await work.addPhotos(files, taskId)
     onStarted()
   }
   const send = (files: File[]) => keep(files).catch(setProblem)
 
   const take = async (picked: File[]) => {
     if (picked.length === 0) return
-    const { taken, left } = takeWhatFits(picked, count)
+    const { taken, left } = takeWhatFits(picked, parts.length)
     const said =
       left.length > 0 ? [taken.length === 0 ? strings.full : strings.leftOut(left.length)] : []
     const fresh: File[] = []
     const twice: File[] = []
-    const seen = new Set(await hashesIn(pieceId, parts))
+    const seen = new Set(await hashesIn(parts))
     // One after the other: a tablet holds one large picture at a time.
     for (const file of taken) {
+      const fault =
+        file.size === 0
+          ? mediaWords.empty
+          : file.size > MEDIA.picture.mostBytes
+            ? mediaWords.tooLarge
+            : null
+      if (fault) {
+        said.push(`${file.name}: ${fault}`)
+        continue
+      }
       const { file: fit, smaller } = await fitForTablet(file)
       if (smaller) said.push(strings.madeSmaller(file.name))
       const hash = await hashOf(fit).catch(() => null)
@@ -55,23 +66,20 @@ export function useTakingPhotos({ ownerId, pieceId, taskId, parts, count, onStar
     await send(fresh)
   }
   const useAgain = () => {
-    // Another name, so that it is not taken for the same file still on its way.
-    void send(
-      again.map(
-        (file) => new File([file], file.name, { type: file.type, lastModified: Date.now() }),
-      ),
-    )
+    void send(again)
     setAgain([])
   }
   return { take, keep, problem, words, again, useAgain, leaveOut: () => setAgain([]) }
 }
 
-/** Hashes of everything that is in a piece or on its way there. */
-async function hashesIn(pieceId: string, parts: readonly Part[]): Promise<string[]> {
-  const onTheWay = uploader
-    .getSnapshot()
-    .filter((sending) => sending.pieceId === pieceId && sending.state !== 'refused')
-  const hashes = await Promise.all(onTheWay.map(({ partId }) => uploader.hashOf(partId)))
-  const there = parts.flatMap(({ files }) => Object.values<PartFile>(files))
-  return [...there.map(({ sentSha256 }) => sentSha256), ...hashes.filter((hash) => hash !== null)]
+/** Hashes of everything that is in a piece, at school or still here. */
+async function hashesIn(parts: readonly Part[]): Promise<string[]> {
+  const files = parts.flatMap((part) => Object.values<PartFile>(part.files))
+  const hashes = await Promise.all(
+    files.map(async ({ mediaId, sentSha256 }) => {
+      const file = fileHere(mediaId)
+      return sentSha256 || (file && (await hashOf(file).catch(() => null)))
+    }),
+  )
+  return hashes.filter((hash) => hash !== null)
 }

@@ -32,6 +32,9 @@ export function MyTaskScreen() {
   }
   const voices = task.media.filter(({ role }) => role === 'voice')
   const asked = task.asks.map(({ count, kind }) => strings.partAsked(count, kind)).join(', ')
+  // What a task asks for stands forward.
+  const asksFor = (kind: string) => task.asks.some((part) => part.kind === kind)
+  const writes = asksFor('writing') && !asksFor('photo')
   const examples = task.media.filter(({ role }) => role === 'example')
   return (
     <Page
@@ -39,16 +42,26 @@ export function MyTaskScreen() {
         <>
           <BigButton
             huge
-            label={strings.start}
-            symbol="camera"
-            onPress={() => router.push(`/make?taskId=${task.id}`)}
+            label={writes ? strings.startWriting : strings.start}
+            symbol={writes ? 'pencil' : 'camera'}
+            onPress={() => router.push(`/${writes ? 'write' : 'make'}?taskId=${task.id}`)}
           />
-          <BigButton
-            label={strings.pick}
-            symbol="pictures"
-            tone="quiet"
-            onPress={() => router.push(`/make?taskId=${task.id}&pick=1`)}
-          />
+          <View style={{ flexDirection: 'row', gap: 10 }}>
+            <BigButton
+              grow
+              label={strings.pick}
+              symbol="pictures"
+              tone="quiet"
+              onPress={() => router.push(`/make?taskId=${task.id}&pick=1`)}
+            />
+            <BigButton
+              grow
+              label={writes ? strings.photo : strings.write}
+              symbol={writes ? 'camera' : 'pencil'}
+              tone="quiet"
+              onPress={() => router.push(`/${writes ? 'make' : 'write'}?taskId=${task.id}`)}
+            />
+          </View>
         </>
       }
     >

@@ -146,7 +146,7 @@ function TaskForm({ task, start }: { task: Task | null; start: Draft }) {
           {strings.needsFolder}
         </Notice>
       ) : null}
-      <WhatBox draft={draft} set={set} place={id} nameFault={sentence(faults.title?.[0])} />
+      <WhatBox draft={draft} set={set} nameFault={sentence(faults.title?.[0])} />
       <WhereBox draft={{ ...draft, folderId }} set={set} fresh={!task} folders={fitting} />
       <WhenBox
         draft={draft}
@@ -159,12 +159,7 @@ function TaskForm({ task, start }: { task: Task | null; start: Draft }) {
 
 type Part = { draft: Draft; set: (part: Partial<Draft>) => void }
 
-function WhatBox({
-  draft,
-  set,
-  place,
-  nameFault,
-}: Part & { place: string; nameFault: string | undefined }) {
+function WhatBox({ draft, set, nameFault }: Part & { nameFault: string | undefined }) {
   return (
     <Box>
       <Field
@@ -180,7 +175,6 @@ function WhatBox({
         lines={4}
       />
       <MaterialPicker
-        place={place}
         media={draft.media}
         onChange={(media) => set({ media })}
         kinds={[

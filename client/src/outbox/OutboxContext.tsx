@@ -1,0 +1,38 @@
+import { createContext, useContext, useEffect, useMemo, useSyncExternalStore } from 'react'
+import type { Outbox, Waiting } from './outbox'
+import { whileMine } from './whileMine'
+
+const Context = createContext<Outbox | null>(null)
+
+/** Hands the tablet's one outbox down; tests hand down their own. */
+export const OutboxProvider = Context.Provider
+
+export function useOutbox(): Outbox {
+  const outbox = useContext(Context)
+  if (!outbox) throw new Error('no outbox was handed down')
+  return outbox
+}
+
+/** What waits for whoever is here, of one piece or of all, in the order it was wanted. */
+export function useWaiting(pieceId?: string): readonly Waiting[] {
+  const outbox = useOutbox()
+  const all = useSyncExternalStore(outbox.subscribe, outbox.getSnapshot, outbox.getSnapshot)
+  return useMemo(
+    () => (pieceId === undefined ? all : all.filter(({ intent }) => intent.pieceId === pieceId)),
+    [all, pieceId],
+  )
+}
+
+/**
+ * Sends on what a pupil left in the outbox. One page of this browser at a time; the next takes over
+ * when it is closed.
+ */
+export function useBringHome(ownerId: string | undefined): void {
+  const outbox = useOutbox()
+  useEffect(() => {
+    if (!ownerId) return
+    const gone = new AbortController()
+    void whileMine('nibquill.outbox', gone.signal, () => outbox.restore(ownerId, gone.signal))
+    return () => gone.abort()
+  }, [outbox, ownerId])
+}

@@ -1,0 +1,137 @@
+import type { Part, Piece } from '@nibquill/contract'
+import type { IntentBody, Words } from '@nibquill/core'
+import { useEffect, useRef, useState } from 'react'
+import { v7 as newId } from 'uuid'
+import { useKeepFirst } from '../accounts/handOver'
+import { useSession } from '../accounts/session'
+import { useQueryClient } from '@tanstack/react-query'
+import { useOutbox } from '../outbox/OutboxContext'
+import { wordsOf } from '../outbox/outbox'
+import { pieceQuery } from './piecesQueries'
+import { noteTakenOut } from './shownPiece'
+
+/** Everything a pupil can do to a draft, whether or not the school can be reached. */
+export function usePieceWork(pieceId: string) {
+  const outbox = useOutbox()
+  const session = useSession()
+  const queries = useQueryClient()
+  // Whoever opened the screen works on it, also when their session ends while something is still to
+  // be kept.
+  const [me] = useState(session.data?.person?.id ?? '')
+  const want = (bodies: readonly IntentBody[], files?: ReadonlyMap<string, File>) =>
+    outbox.want(me, pieceId, bodies, files)
+  /** Until the school has said something of it, it may not have begun there. */
+  const begin = (taskId: string | null): IntentBody[] =>
+    queries.getQueryData(pieceQuery(pieceId).queryKey) ? [] : [{ kind: 'start', taskId }]
+  const restore = (partId: string, wanted: boolean) =>
+    want([{ kind: 'remove', partId, restore: wanted }])
+  return {
+    /** Photos, each a part of its own. @returns the parts they will be */
+    addPhotos: async (files: readonly File[], taskId: string | null): Promise<string[]> => {
+      const made = files.map((file) => ({ file, mediaId: newId(), partId: newId() }))
+      await want(
+        [
+          ...begin(taskId),
+          ...made.flatMap(({ file, mediaId, partId }): IntentBody[] => [
+            { kind: 'file', mediaId, name: file.name, sizeBytes: file.size },
+            {
+              kind: 'add-part',
+              partId,
+              part: { kind: 'photo', name: file.name.slice(0, 200), mediaId, instead: null },
+            },
+          ]),
+        ],
+        new Map(made.map(({ file, mediaId }) => [mediaId, file])),
+      )
+      return made.map(({ partId }) => partId)
+    },
+    /** In the place of another part. @param file - Null where it is one that was there before. */
+    replacePhoto: async (
+      part: Extract<Extract<IntentBody, { kind: 'add-part' }>['part'], { kind: 'photo' }>,
+      file: File | null,
+    ): Promise<string> => {
+      const partId = newId()
+      const { mediaId } = part
+      const bytes: IntentBody[] = file
+        ? [{ kind: 'file', mediaId, name: file.name, sizeBytes: file.size }]
+        : []
+      await want(
+        [...bytes, { kind: 'add-part', partId, part }],
+        file ? new Map([[mediaId, file]]) : undefined,
+      )
+      return partId
+    },
+    addWriting: (partId: string, text: string, taskId: string | null) =>
+      want([
+        ...begin(taskId),
+        { kind: 'add-part', partId, part: { kind: 'writing', name: '', text } },
+      ]),
+    write: (partId: string, text: string, seenText: string) =>
+      want([{ kind: 'content', partId, text, seenText }]),
+    order: (partIds: readonly string[]) => want([{ kind: 'order', partIds }]),
+    name: (partId: string, name: string) => want([{ kind: 'name', partId, name }]),
+    takeOut: (part: Part) => {
+      noteTakenOut(part)
+      return restore(part.id, false)
+    },
+    putBack: (partId: string) => restore(partId, true),
+    makers: (makerIds: readonly string[]) => want([{ kind: 'makers', makerIds }]),
+    words: (words: Words, base: Words) => want([{ kind: 'words', words, base }]),
+    handIn: () => want([{ kind: 'hand-in' }]),
+    withdraw: () => want([{ kind: 'withdraw' }]),
+    bin: (thrown: boolean) => want([{ kind: 'bin', restore: !thrown }]),
+  }
+}
+
+const PAUSE_MS = 900
+
+/** Something typed that saves itself: after a pause, at once by `save`, and when one leaves. */
+export function useSavesItself<T>(
+  value: T,
+  isSame: (a: T, b: T) => boolean,
+  keep: (value: T) => Promise<unknown>,
+): () => Promise<void> {
+  const latest = useRef(value)
+  latest.current = value
+  const kept = useRef(value)
+  const save = async (): Promise<void> => {
+    const now = latest.current
+    if (isSame(now, kept.current)) return
+    kept.current = now
+    await keep(now)
+  }
+  useKeepFirst(save)
+  const leave = useRef(save)
+  leave.current = save
+  useEffect(() => {
+    const timer = setTimeout(() => void leave.current(), PAUSE_MS)
+    return () => clearTimeout(timer)
+  }, [value])
+  // Leaving is always safe: what was typed in the last moment is kept as well.
+  useEffect(() => () => void leave.current(), [])
+  return save
+}
+
+/** A piece's words, as they are typed. */
+export function useWords(piece: Piece) {
+  const work = usePieceWork(piece.id)
+  const [words, setWords] = useState(() => wordsOf(piece))
+  // What this screen and the school agreed on last.
+  const agreed = useRef(words)
+  const save = useSavesItself(words, isSame, async (now) => {
+    const base = agreed.current
+    agreed.current = now
+    await work.words(now, base)
+  })
+  return {
+    words,
+    write: (more: Partial<Words>) => setWords((now) => ({ ...now, ...more })),
+    save,
+  }
+}
+
+const isSame = (a: Words, b: Words): boolean =>
+  a.title === b.title &&
+  a.reflection === b.reflection &&
+  a.step === b.step &&
+  a.folderId === b.folderId
