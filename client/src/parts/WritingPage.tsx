@@ -23,9 +23,9 @@ export function WritingSheet({ text, size }: { text: string; size: 'small' | 'la
       }}
     >
       <Text
-        variant={small ? 'labelSmall' : 'bodyLarge'}
-        numberOfLines={small ? 6 : 10}
-        style={{ color: colours.ink, lineHeight: small ? 14 : 26 }}
+        variant="bodyLarge"
+        numberOfLines={small ? 5 : 10}
+        style={small ? { fontSize: 13, lineHeight: 17 } : undefined}
       >
         {text}
       </Text>
@@ -50,13 +50,13 @@ export function WritingPage({ part, alt }: PartViewProps<WritingPart>) {
         overflow: 'hidden',
       }}
     >
-      <ScrollView contentContainerStyle={{ padding: 20 }}>
+      <ScrollView contentContainerStyle={{ padding: 20, flexGrow: 1 }}>
         {words === 0 ? (
           <Text variant="bodyLarge" style={{ color: colours.inkSoft }}>
             {strings.nothingWritten}
           </Text>
         ) : (
-          <View style={RULED.paper}>
+          <View style={[RULED.paper, { flexGrow: 1 }]}>
             <Text style={RULED.words} selectable>
               {part.text}
             </Text>

@@ -21,8 +21,10 @@ import { colours, targets } from '../kit/theme'
 import { NoticesFor } from '../notices/NoticesFor'
 import { useMarkNewsSeen, useNews } from '../notices/noticesQueries'
 import { strings as noticeWords } from '../notices/strings'
+import { useFolders } from '../folders/foldersQueries'
 import { useTasks } from '../tasks/tasksQueries'
 import { DoneRow, DraftRow, ReturnedRow, TaskRow } from './DeskRows'
+import { useClassmates } from './MadeTogether'
 import { MakeShelf } from './MakeShelf'
 import { useOutbox } from '../outbox/OutboxContext'
 import { OutboxLine } from './OutboxLine'
@@ -38,6 +40,7 @@ export function DeskScreen() {
   const tasks = useTasks()
   const news = useNews()
   const { tablet } = useWidth()
+  useNeededAway()
   const shown = useShownLines(pieces.data?.pieces ?? [])
   if (pieces.isPending || tasks.isPending) return <Loading />
   if (!pieces.data)
@@ -108,6 +111,12 @@ export function DeskScreen() {
       <MakeShelf />
     </View>
   )
+}
+
+/** What the last steps of a piece ask for is on the tablet before its network goes. */
+function useNeededAway(): void {
+  useFolders()
+  useClassmates(true)
 }
 
 /** What one should know of this tablet before making something. */

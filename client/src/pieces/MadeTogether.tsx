@@ -13,7 +13,7 @@ import { colours, corners, targets } from '../kit/theme'
 import { strings } from './strings'
 import { usePieceWork } from './usePieceWork'
 
-const useClassmates = (enabled: boolean) =>
+export const useClassmates = (enabled: boolean) =>
   useAsk(['pieces', 'classmates'], '/pieces/classmates', Classmates, { enabled })
 
 /** Who makes it with me: their pegs, to be chosen by tapping. All of them see the piece. */

@@ -107,8 +107,18 @@ export function useSavesItself<T>(
     const timer = setTimeout(() => void leave.current(), PAUSE_MS)
     return () => clearTimeout(timer)
   }, [value])
-  // Leaving is always safe: what was typed in the last moment is kept as well.
-  useEffect(() => () => void leave.current(), [])
+  // Leaving is always safe: what was typed in the last moment is kept as well, also when the tablet
+  // is laid aside.
+  useEffect(() => {
+    const hidden = () => void leave.current()
+    window.addEventListener('pagehide', hidden)
+    document.addEventListener('visibilitychange', hidden)
+    return () => {
+      window.removeEventListener('pagehide', hidden)
+      document.removeEventListener('visibilitychange', hidden)
+      hidden()
+    }
+  }, [])
   return save
 }
 
