@@ -17,6 +17,18 @@ module.exports = {
     ),
     layer('client-imports-contract-and-core', '^client/', '^(server|demo|e2e|bench|scripts)/'),
     {
+      name: 'platform-imports-no-capability',
+      severity: 'error',
+      from: { path: '^server/src/platform/', pathNot: '\\.test\\.ts$' },
+      to: { path: '^server/src/(?!platform/)' },
+    },
+    {
+      name: 'media-imports-no-capability',
+      severity: 'error',
+      from: { path: '^server/src/media/', pathNot: '\\.test\\.ts$' },
+      to: { path: '^server/src/(?!media/|platform/|access/)' },
+    },
+    {
       name: 'core-does-no-input-or-output',
       severity: 'error',
       from: { path: '^core/', pathNot: '\\.test\\.ts$' },

@@ -15,6 +15,7 @@ import type { Platform } from './platform/platform.ts'
 import { Queue } from './platform/queue.ts'
 import { Secrets } from './platform/secrets.ts'
 import { FileStorage } from './platform/fileStorage.ts'
+import { SCHEMA } from './schema.ts'
 import { Retention } from './retention/retention.ts'
 
 /** Requests that are being answered when it is time to stop may finish, for so long. */
@@ -38,9 +39,9 @@ export type RunningServer = OpenNibquill & { app: Express; url: string }
 async function open(config: Config, clock: Clock): Promise<OpenNibquill> {
   const log = openLog(config.logLevel)
   const lost = (error: Error) => log.warn({ error: error.message }, 'database connection lost')
-  await migrate(config.databaseUrl)
-  const db = await openDatabase(config.databaseUrl, 'page', 12, lost)
-  const jobsDb = await openDatabase(config.databaseUrl, 'job', 4, lost)
+  await migrate(SCHEMA, config.databaseUrl)
+  const db = await openDatabase(SCHEMA, config.databaseUrl, 'page', 12, lost)
+  const jobsDb = await openDatabase(SCHEMA, config.databaseUrl, 'job', 4, lost)
   const openPool = (patience: 'page' | 'job', most: number) => {
     const pool = new pg.Pool(poolOptions(config.databaseUrl, patience, most))
     pool.on('error', lost)

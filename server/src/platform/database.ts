@@ -2,18 +2,11 @@ import pg from 'pg'
 import {
   DataSource,
   DefaultNamingStrategy,
+  type EntitySchema,
+  type MigrationInterface,
   type NamingStrategyInterface,
   type Table,
 } from 'typeorm'
-import { ROWS } from './rows.ts'
-import { CardSheets1700000000004 } from './migrations/cardSheets.ts'
-import { FirstRoad1700000000000 } from './migrations/firstRoad.ts'
-import { Arriving1700000000002 } from './migrations/arriving.ts'
-import { Making1700000000003 } from './migrations/making.ts'
-import { SafeGround1700000000005 } from './migrations/safeGround.ts'
-import { PartKinds1700000000006 } from './migrations/partKinds.ts'
-import { SettingUp1700000000001 } from './migrations/settingUp.ts'
-
 const snake = (name: string) => name.replace(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`)
 const tableOf = (table: Table | string | { name: string }) =>
   (typeof table === 'string' ? table : table.name).split('.').at(-1)!
@@ -30,16 +23,8 @@ class PlainNames extends DefaultNamingStrategy implements NamingStrategyInterfac
     `${tableOf(table)}_${columns.join('_')}_idx`
 }
 
-/** In the order in which they were written; none that has shipped is changed. */
-export const MIGRATIONS = [
-  FirstRoad1700000000000,
-  SettingUp1700000000001,
-  Arriving1700000000002,
-  Making1700000000003,
-  CardSheets1700000000004,
-  SafeGround1700000000005,
-  PartKinds1700000000006,
-]
+/** What a database holds: its tables, and the migrations that made them, in order. */
+export type Schema = { rows: EntitySchema[]; migrations: (new () => MigrationInterface)[] }
 
 /**
  * How long somebody waits for the database: a page for less than three seconds in all, a job for as
@@ -86,6 +71,7 @@ export const poolOptions = (url: string, patience: Patience, most: number): pg.P
 })
 
 export function openDatabase(
+  schema: Schema,
   url: string,
   patience: Patience,
   most: number,
@@ -95,8 +81,8 @@ export function openDatabase(
   return new DataSource({
     type: 'postgres',
     url,
-    entities: ROWS,
-    migrations: MIGRATIONS,
+    entities: schema.rows,
+    migrations: schema.migrations,
     migrationsTableName: 'migration',
     namingStrategy: new PlainNames(),
     poolErrorHandler: onPoolError,
@@ -109,7 +95,7 @@ const MIGRATING = 'hashtextextended($1, 20262)'
 /**
  * Brings the tables up to date. Of several processes starting at once one does it, the others wait.
  */
-export async function migrate(url: string): Promise<void> {
+export async function migrate(schema: Schema, url: string): Promise<void> {
   const holder = new pg.Client({
     connectionString: url,
     connectionTimeoutMillis: PATIENCE.job.connectionTimeoutMillis,
@@ -118,7 +104,7 @@ export async function migrate(url: string): Promise<void> {
   try {
     // Held by the connection: whoever dies in the middle lets go.
     await holder.query(`select pg_advisory_lock(${MIGRATING})`, ['migration'])
-    const db = await openDatabase(url, 'job', 2, () => undefined)
+    const db = await openDatabase(schema, url, 'job', 2, () => undefined)
     await db.runMigrations({ transaction: 'each' }).finally(() => db.destroy())
   } finally {
     await holder.end()

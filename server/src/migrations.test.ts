@@ -2,8 +2,9 @@ import { randomUUID } from 'node:crypto'
 import pg from 'pg'
 import { DataSource } from 'typeorm'
 import { v7 as newId } from 'uuid'
-import { testConfig } from '../testing/testServer.ts'
-import { migrate, MIGRATIONS } from './database.ts'
+import { migrate } from './platform/database.ts'
+import { SCHEMA } from './schema.ts'
+import { testConfig } from './testing/testServer.ts'
 
 /** A database as it was after some of the migrations, with what a school had after the first. */
 async function asOf(
@@ -28,7 +29,7 @@ async function runUpTo(url: string, count: number): Promise<void> {
   const db = new DataSource({
     type: 'postgres',
     url,
-    migrations: MIGRATIONS.slice(0, count),
+    migrations: SCHEMA.migrations.slice(0, count),
     migrationsTableName: 'migration',
   })
   await db.initialize()
@@ -248,7 +249,7 @@ const one = async (client: pg.Client, sql: string): Promise<unknown> =>
 
 test('a school of the first version is brought up to today with everything it had', async () => {
   const { url, client } = await asOf(1, fillFirstRoad)
-  await migrate(url)
+  await migrate(SCHEMA, url)
   expect(await one(client, 'select leads from person where role = $$teacher$$')).toEqual({
     leads: true,
   })
@@ -325,7 +326,7 @@ test('letters of the version before are known by whom they let in, and by what',
     'Dear P,\n\nOpen this page:\n\nhttp://nibquill.example/invitation/abc-DEF_1\n\nDo not pass it on.',
   )
   await write(ids.code!, 'Dear P,\n\ntype this code:\n\n123456\n\nIt works once.')
-  await migrate(url)
+  await migrate(SCHEMA, url)
   const { rows } = await client.query('select id, person_id, secret from mail order by id')
   expect(rows).toEqual(
     expect.arrayContaining([
@@ -349,7 +350,7 @@ test('a tidied photo of the version before keeps what was taken, and how it beca
   await client.query(`update part set original_media_id = $1, tidying = '{"quarters": 1}'`, [
     ids.taken,
   ])
-  await migrate(url)
+  await migrate(SCHEMA, url)
   expect(await one(client, 'select content from part')).toEqual({
     content: { tidying: { quarters: 1 } },
   })
@@ -361,9 +362,9 @@ test('a tidied photo of the version before keeps what was taken, and how it beca
 
 test('brought up to date twice, nothing happens the second time', async () => {
   const { url, client } = await asOf(2)
-  await Promise.all([migrate(url), migrate(url), migrate(url)])
+  await Promise.all([migrate(SCHEMA, url), migrate(SCHEMA, url), migrate(SCHEMA, url)])
   expect(await one(client, 'select count(*)::int as n from migration')).toEqual({
-    n: MIGRATIONS.length,
+    n: SCHEMA.migrations.length,
   })
   await client.end()
 }, 60_000)

@@ -1,5 +1,5 @@
-import { ROWS } from './rows.ts'
-import { TestServer } from '../testing/testServer.ts'
+import { SCHEMA } from './schema.ts'
+import { TestServer } from './testing/testServer.ts'
 
 test('entities and migrations describe the same tables', async () => {
   const test = await TestServer.start()
@@ -9,7 +9,7 @@ test('entities and migrations describe the same tables', async () => {
     `select tablename as name from pg_tables where schemaname = 'public' and tablename not in ('migration', 'sign_in_try')`,
   )
   expect(tables.map(({ name }) => name).sort()).toEqual(
-    ROWS.map(({ options }) => options.name).sort(),
+    SCHEMA.rows.map(({ options }) => options.name).sort(),
   )
   await test.stop()
 })

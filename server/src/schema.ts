@@ -1,0 +1,137 @@
+import { FirstRoad1700000000000 } from './migrations/00-firstRoad.ts'
+import { SettingUp1700000000001 } from './migrations/01-settingUp.ts'
+import { Arriving1700000000002 } from './migrations/02-arriving.ts'
+import { Making1700000000003 } from './migrations/03-making.ts'
+import { CardSheets1700000000004 } from './migrations/04-cardSheets.ts'
+import { SafeGround1700000000005 } from './migrations/05-safeGround.ts'
+import { PartKinds1700000000006 } from './migrations/06-partKinds.ts'
+import type { Schema } from './platform/database.ts'
+import {
+  CardSheetRow,
+  DoorCardRow,
+  DoorRow,
+  MailCodeRow,
+  NameCardRow,
+  OneTimeSecretRow,
+  PasswordLinkRow,
+  PersonRow,
+  PictureSecretRow,
+  SessionRow,
+  SpareCodeRow,
+  TabletRow,
+} from './accounts/rows.ts'
+import { AuditRow } from './platform/audit.ts'
+import { BookRow } from './book/rows.ts'
+import { FolderClassRow, FolderRow, StrandRow } from './folders/rows.ts'
+import { MediaFormRow, MediaRow, UploadRow } from './media/rows.ts'
+import { MailRow } from './mail/rows.ts'
+import { NewsRow, NoticeMediaRow, NoticeRow, NoticeSeenRow } from './notices/rows.ts'
+import {
+  ClassPieceRow,
+  PartFileRow,
+  PartRow,
+  PieceMakerRow,
+  PieceRow,
+  PieceVersionRow,
+  VersionMakerRow,
+  VersionPartRow,
+} from './pieces/rows.ts'
+import { ChapterRow, PickRow } from './portfolio/rows.ts'
+import { DecisionRow } from './review/rows.ts'
+import {
+  ClassListRow,
+  ClassRow,
+  ClosedDayRow,
+  ConsentRow,
+  EnrolmentRow,
+  GuardianRow,
+  RollOverRow,
+  SchoolRow,
+  SchoolYearRow,
+  TermRow,
+} from './school/rows.ts'
+import { GuardianRequestRow, InvitationRow, PageLinkRow } from './sharing/rows.ts'
+import {
+  NudgeRow,
+  TaskMediaRow,
+  TaskPupilRow,
+  TaskRow,
+  TaskTickRow,
+  UnitRow,
+} from './tasks/rows.ts'
+
+const ROWS = [
+  AuditRow,
+  CardSheetRow,
+  DoorCardRow,
+  DoorRow,
+  MailCodeRow,
+  OneTimeSecretRow,
+  PictureSecretRow,
+  SpareCodeRow,
+  TabletRow,
+  BookRow,
+  ChapterRow,
+  ClassListRow,
+  ClassPieceRow,
+  ClassRow,
+  ClosedDayRow,
+  FolderClassRow,
+  MailRow,
+  NoticeMediaRow,
+  NoticeRow,
+  NoticeSeenRow,
+  NudgeRow,
+  PasswordLinkRow,
+  RollOverRow,
+  TaskMediaRow,
+  TaskPupilRow,
+  TaskTickRow,
+  UnitRow,
+  ConsentRow,
+  DecisionRow,
+  EnrolmentRow,
+  FolderRow,
+  GuardianRow,
+  InvitationRow,
+  MediaFormRow,
+  MediaRow,
+  NameCardRow,
+  NewsRow,
+  PageLinkRow,
+  PartFileRow,
+  PartRow,
+  PersonRow,
+  PickRow,
+  PieceMakerRow,
+  PieceRow,
+  PieceVersionRow,
+  SchoolRow,
+  SchoolYearRow,
+  SessionRow,
+  StrandRow,
+  TaskRow,
+  TermRow,
+  VersionPartRow,
+  VersionMakerRow,
+  GuardianRequestRow,
+  UploadRow,
+]
+
+/**
+ * Every table there is and how they came about, put together here: what carries the capabilities
+ * knows none of them. Migrations stand in the order in which they were written; none that has
+ * shipped is changed.
+ */
+export const SCHEMA = {
+  rows: ROWS,
+  migrations: [
+    FirstRoad1700000000000,
+    SettingUp1700000000001,
+    Arriving1700000000002,
+    Making1700000000003,
+    CardSheets1700000000004,
+    SafeGround1700000000005,
+    PartKinds1700000000006,
+  ],
+} satisfies Schema
