@@ -5,7 +5,14 @@ import { once } from 'node:events'
 import { existsSync, mkdtempSync, readFileSync, rmSync, chmodSync } from 'node:fs'
 import os from 'node:os'
 import path from 'node:path'
-import { DEBIAN, ensureDebianPackages, ensureNode, ensureNpmPackages, ROOT } from './setup.mjs'
+import {
+  DEBIAN,
+  ensureDebianPackages,
+  ensureNode,
+  ensureNpmPackages,
+  ROOT,
+  stop,
+} from './setup.mjs'
 
 ensureNode()
 ensureNpmPackages()
@@ -20,29 +27,49 @@ const times = []
 let passed = 0
 let failed = 0
 
-await part(
-  'checks, and the client built',
-  'Checking types, lint, format and directions; building the client beside it ...',
-  async () => {
-    const built = buildClient()
-    const checks = await runChecks()
-    passed += checks.passed.length
-    failed += checks.failed.length
-    if (!(await built)) failed += 1
-  },
-)
+/** `npm test -- server|client|e2e [name]`: one part, or what in it has a name like this. */
+const PARTS = ['server', 'client', 'e2e']
+const [only, ...named] = process.argv.slice(2)
+if (only !== undefined && !PARTS.includes(only))
+  stop(`There is no part "${only}". Say one of: ${PARTS.join(', ')}.`)
+const wants = (name) => only === undefined || only === name
+
+if (only === undefined)
+  await part(
+    'checks, and the client built',
+    'Checking types, lint, format and directions; building the client beside it ...',
+    async () => {
+      const built = buildClient()
+      const checks = await runChecks()
+      passed += checks.passed.length
+      failed += checks.failed.length
+      if (!(await built)) failed += 1
+    },
+  )
 // Some of the server's wait, for a database to go and come: one process more than there are cores.
-await part('core, contract and server', 'Core, contract and server tests ...', () =>
-  jest('server', ['core', 'contract', 'server'], CORES + 1),
-)
-await part('client', 'Client tests ...', () => jest('client', ['client'], CORES))
-await part('interface', 'Interface tests ...', async () => {
-  const report = path.join(folder, 'playwright.json')
-  await run(path.join(ROOT, 'node_modules/.bin/playwright'), ['test'], path.join(ROOT, 'e2e'), {
-    NIBQUILL_E2E_REPORT: report,
+if (wants('server'))
+  await part('core, contract and server', 'Core, contract and server tests ...', () =>
+    jest('server', ['core', 'contract', 'server'], CORES + 1),
+  )
+if (wants('client'))
+  await part('client', 'Client tests ...', () => jest('client', ['client'], CORES))
+if (wants('e2e'))
+  await part('interface', 'Interface tests ...', async () => {
+    if (only !== undefined) await buildClient()
+    const report = path.join(folder, 'playwright.json')
+    await run(
+      path.join(ROOT, 'node_modules/.bin/playwright'),
+      ['test', ...named],
+      path.join(ROOT, 'e2e'),
+      {
+        NIBQUILL_E2E_REPORT: report,
+      },
+    )
+    count(report, ({ stats }) => ({
+      passed: stats.expected,
+      failed: stats.unexpected + stats.flaky,
+    }))
   })
-  count(report, ({ stats }) => ({ passed: stats.expected, failed: stats.unexpected + stats.flaky }))
-})
 
 rmSync(folder, { recursive: true, force: true })
 console.log()
@@ -82,6 +109,7 @@ async function jest(name, projects, workers) {
       `--outputFile=${report}`,
       '--selectProjects',
       ...projects,
+      ...(named.length > 0 ? ['--', ...named] : []),
     ],
     ROOT,
   )

@@ -2,7 +2,10 @@ import * as v from 'valibot'
 
 /** What may change under somebody's eyes. Each names the queries to ask again. */
 export const LIVE_TOPICS = [
+  /** A piece went somewhere: begun, handed in, judged, thrown away. */
   'pieces',
+  /** What is in a piece changed, by its id, while it stays where it is. */
+  'work',
   'review',
   'notices',
   'portfolio',

@@ -1,23 +1,9 @@
-import { LiveEvent, type LiveTopic } from '@nibquill/contract'
+import { LiveEvent } from '@nibquill/contract'
 import { backOffMs } from '@nibquill/core'
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect } from 'react'
 import * as v from 'valibot'
-
-/** Which questions to ask again when something of a topic changed. */
-const ASK_AGAIN: Record<LiveTopic, readonly string[]> = {
-  pieces: ['pieces', 'review', 'notices', 'tasks', 'school', 'folders', 'portfolio'],
-  review: ['review'],
-  notices: ['notices'],
-  portfolio: ['portfolio', 'pieces', 'book'],
-  book: ['book'],
-  media: ['pieces'],
-  sharing: ['sharing'],
-  school: ['school'],
-  tasks: ['tasks', 'school'],
-  folders: ['folders'],
-  accounts: ['accounts'],
-}
+import { touchedBy } from './touches'
 
 /**
  * Keeps what is on screen up to date. The browser connects again by itself; after a gap everything
@@ -30,8 +16,7 @@ export function useLive(signedIn: boolean): void {
     const everything = () => void queries.invalidateQueries()
     return listen((event) => {
       if (event === 'missed') return everything()
-      for (const capability of ASK_AGAIN[event.topic])
-        void queries.invalidateQueries({ queryKey: [capability] })
+      for (const queryKey of touchedBy(event)) void queries.invalidateQueries({ queryKey })
     })
   }, [signedIn, queries])
 }

@@ -8,6 +8,7 @@ import {
 } from '@tanstack/react-query'
 import { api } from '../api/api'
 import { useChange } from '../api/queries'
+import { touchedBy } from '../api/touches'
 import { codeOf } from '../api/problems'
 
 export const myPiecesQuery = queryOptions({
@@ -24,12 +25,21 @@ export const useMyPieces = () => useQuery(myPiecesQuery)
 export const usePiece = (pieceId: string) =>
   useQuery({ ...pieceQuery(pieceId), enabled: pieceId !== '' })
 
-/** A piece as it came back is what is shown at once; everything that lists it is asked again. */
+/**
+ * A piece as it came back is what is shown at once. Where it went somewhere, everything that lists
+ * it is asked again; the school tells the rest.
+ */
 export function keepPiece(queries: QueryClient, piece: Piece): void {
-  queries.setQueryData(pieceQuery(piece.id).queryKey, piece)
-  for (const capability of ['tasks', 'notices', 'portfolio', 'folders', 'review', 'school'])
-    void queries.invalidateQueries({ queryKey: [capability] })
-  void queries.invalidateQueries({ queryKey: myPiecesQuery.queryKey })
+  const { queryKey } = pieceQuery(piece.id)
+  const before = queries.getQueryData(queryKey)
+  queries.setQueryData(queryKey, piece)
+  const topic = before?.state === piece.state ? 'work' : 'pieces'
+  for (const touched of touchedBy({ topic, id: piece.id }))
+    if (touched[1] !== piece.id)
+      void queries.invalidateQueries({
+        queryKey: touched,
+        predicate: (query) => query.queryKey[1] !== piece.id,
+      })
 }
 
 /**

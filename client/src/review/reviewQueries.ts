@@ -1,6 +1,7 @@
 import { Earlier, Piece, Tray, type Decide } from '@nibquill/contract'
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api } from '../api/api'
+import { touchedBy } from '../api/touches'
 
 export const useTray = () =>
   useInfiniteQuery({
@@ -22,8 +23,8 @@ export function useDecide() {
     mutationFn: ({ pieceId, decision }: { pieceId: string; decision: Decide }) =>
       api.post(`/review/pieces/${pieceId}`, Piece, decision),
     onSettled: () => {
-      for (const capability of ['review', 'pieces', 'school', 'folders', 'tasks'])
-        void queries.invalidateQueries({ queryKey: [capability] })
+      for (const queryKey of touchedBy({ topic: 'pieces' }))
+        void queries.invalidateQueries({ queryKey })
     },
   })
 }

@@ -43,7 +43,7 @@ export class PieceChanges {
     await manager.update(PieceRow, pieceId, { ...change, changedAt: this.#platform.clock.now() })
     // Those who do not make it any more see it go.
     await tell(manager, [...new Set([...before, ...(await everyoneOf(manager, pieceId))])], {
-      topic: 'pieces',
+      topic: 'state' in change || 'binnedAt' in change ? 'pieces' : 'work',
       id: pieceId,
     })
   }
@@ -54,11 +54,13 @@ export class PieceChanges {
 
   /** What hangs a file tells everyone that more can be shown of it. */
   async tellPrepared(manager: EntityManager, mediaId: string): Promise<void> {
-    const pieces = await manager.query<{ pieceId: string }[]>(
-      'select distinct t.piece_id as "pieceId" from part_file x join part t on t.id = x.part_id where x.media_id = $1',
+    const pieces = await manager.query<{ id: string; open: boolean }[]>(
+      `select distinct p.id, p.state in ('draft', 'returned') as open from part_file x join part t on t.id = x.part_id
+         join piece p on p.id = t.piece_id where x.media_id = $1`,
       [mediaId],
     )
-    for (const { pieceId } of pieces) await this.tellEveryone(manager, pieceId)
+    for (const { id, open } of pieces)
+      await tell(manager, await everyoneOf(manager, id), { topic: open ? 'work' : 'pieces', id })
   }
 
   /**

@@ -1,0 +1,28 @@
+import type { LiveEvent, LiveTopic } from '@nibquill/contract'
+import type { QueryKey } from '@tanstack/react-query'
+
+const whole = (...capabilities: string[]): QueryKey[] => capabilities.map((name) => [name])
+
+/**
+ * Which questions have another answer when something of a topic changed: the one place that says
+ * so, for what this tablet did and for what it hears. Only what is on screen is asked again.
+ */
+const TOUCHES: Record<LiveTopic, (id: string | undefined) => QueryKey[]> = {
+  pieces: () =>
+    whole('pieces', 'review', 'notices', 'tasks', 'school', 'folders', 'portfolio', 'book'),
+  // A class of thirty whose words save themselves every few seconds: as little as there can be.
+  work: (id) =>
+    id ? [['pieces', id], ['pieces', 'mine'], ['pieces', 'for-everyone']] : whole('pieces'),
+  review: () => whole('review'),
+  notices: () => whole('notices'),
+  portfolio: () => whole('portfolio', 'pieces', 'book'),
+  book: () => whole('book'),
+  media: () => whole('pieces'),
+  sharing: () => whole('sharing'),
+  school: () => whole('school'),
+  tasks: () => whole('tasks', 'school'),
+  folders: () => whole('folders'),
+  accounts: () => whole('accounts'),
+}
+
+export const touchedBy = ({ topic, id }: LiveEvent): QueryKey[] => TOUCHES[topic](id)
