@@ -248,7 +248,10 @@ test('on a shared tablet a pupil taps their peg, and the next pupil finds nothin
   await expect(page.getByRole('button', { name: 'Take out Photo 1' })).toBeVisible({
     timeout: 30_000,
   })
-  const picture = (await page.locator('img[src*="/api/media/"]').first().getAttribute('src'))!
+  // Until it has arrived it is shown from the tablet.
+  const atSchool = page.locator('img[src*="/api/media/"]').first()
+  await expect(atSchool).toBeAttached({ timeout: 60_000 })
+  const picture = (await atSchool.getAttribute('src'))!
   await page.getByRole('button', { name: 'Go on' }).click()
   await page.getByLabel('Name of my piece').fill('Dylan’s secret volcano')
   const made = page.url()

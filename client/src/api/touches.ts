@@ -12,7 +12,13 @@ const TOUCHES: Record<LiveTopic, (id: string | undefined) => QueryKey[]> = {
     whole('pieces', 'review', 'notices', 'tasks', 'school', 'folders', 'portfolio', 'book'),
   // A class of thirty whose words save themselves every few seconds: as little as there can be.
   work: (id) =>
-    id ? [['pieces', id], ['pieces', 'mine'], ['pieces', 'for-everyone']] : whole('pieces'),
+    id
+      ? [
+          ['pieces', id],
+          ['pieces', 'mine'],
+          ['pieces', 'for-everyone'],
+        ]
+      : whole('pieces'),
   review: () => whole('review'),
   notices: () => whole('notices'),
   portfolio: () => whole('portfolio', 'pieces', 'book'),

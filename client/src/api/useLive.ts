@@ -16,6 +16,8 @@ export function useLive(signedIn: boolean): void {
     const everything = () => void queries.invalidateQueries()
     return listen((event) => {
       if (event === 'missed') return everything()
+      // A desk that was ended is closed at once, not at its next question.
+      if (event === 'refused') return void queries.invalidateQueries({ queryKey: ['session'] })
       for (const queryKey of touchedBy(event)) void queries.invalidateQueries({ queryKey })
     })
   }, [signedIn, queries])
@@ -26,7 +28,7 @@ export function useLive(signedIn: boolean): void {
  * refused (the server is away, or there
  * are enough) is not, so it is opened here, later and later, one at a time.
  */
-export function listen(onEvent: (event: LiveEvent | 'missed') => void): () => void {
+export function listen(onEvent: (event: LiveEvent | 'missed' | 'refused') => void): () => void {
   let source: EventSource | null = null
   let retry: ReturnType<typeof setTimeout> | null = null
   let failures = 0
@@ -48,6 +50,7 @@ export function listen(onEvent: (event: LiveEvent | 'missed') => void): () => vo
     opened.onerror = () => {
       lost = true
       if (opened.readyState !== CLOSED || retry) return
+      onEvent('refused')
       failures += 1
       retry = setTimeout(open, backOffMs(failures, Math.random(), AGAIN))
     }

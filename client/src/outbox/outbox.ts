@@ -244,7 +244,11 @@ export class Outbox {
    */
   async settle(): Promise<void> {
     this.retry()
-    const safe = () => this.#lines.every(({ kept }) => kept) && this.#running.size === 0
+    // What can still go goes; what is stuck is safe here.
+    const safe = () =>
+      this.#lines.every(({ kept }) => kept) &&
+      this.#running.size === 0 &&
+      this.#ready().length === 0
     await new Promise<void>((resolve) => {
       const look = () => {
         if (!safe()) return

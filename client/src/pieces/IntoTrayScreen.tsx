@@ -27,7 +27,10 @@ export function IntoTrayScreen() {
 function LastStep({ piece }: { piece: Piece }) {
   const work = usePieceWork(piece.id)
   const waiting = useWaiting(piece.id)
-  const goesIn = pendingMove(waiting.map(({ intent }) => intent)) === 'hand-in'
+  // Said once it is kept on the tablet, or cannot be and is on its way.
+  const goesIn =
+    pendingMove(waiting.map(({ intent }) => intent)) === 'hand-in' &&
+    waiting.every(({ kept, standing }) => kept || standing !== 'waiting')
   const held = waiting.some(
     ({ intent, standing }) =>
       standing === 'asks' || (intent.kind === 'hand-in' && standing === 'refused'),

@@ -190,7 +190,9 @@ describe('a writing', () => {
 
   test('only who makes the piece writes in it, and no more than it holds', async () => {
     const { write } = await begin()
-    expect((await write('Mine.', 'The wind.', school.tomasz)).status).toBe(404)
+    expect((await write('Mine.', 'The wind.', school.tomasz)).body).toMatchObject({
+      ...{ status: 404, type: '/problems/piece/not-found' },
+    })
     expect((await write('Mine.', 'The wind.', school.teacher)).status).toBe(404)
     expect((await write('a'.repeat(20_001), 'The wind.')).status).toBe(400)
     expect((await write('\u0007', 'The wind.')).status).toBe(400)
