@@ -54,6 +54,20 @@ const SHOTS: Shot[] = [
     },
   },
   {
+    name: 'write',
+    who: 'pupil',
+    size: TABLET,
+    go: async (page) => {
+      await open('/write')(page)
+      await page
+        .getByLabel('Write here')
+        .fill(
+          'The wind is a cat\nthat sleeps on the sea\nand when it wakes up\nit runs after me.\n\nIt plays with the leaves ',
+        )
+      await page.waitForURL(/partId=/)
+    },
+  },
+  {
     name: 'task',
     who: 'pupil',
     size: PHONE,

@@ -144,6 +144,7 @@ export const Piece = v.object({
   parts: v.array(Part),
   versions: v.array(Version),
   term: v.nullable(Term),
+  classId: Id,
   className: v.string(),
   approved: v.boolean(),
   pick: v.nullable(v.object({ termId: Id, termName: v.string(), reason: v.string() })),

@@ -96,7 +96,8 @@ const beaker: Drawing = (chance) => {
   }
 }
 
-const LINES = [
+/** What a class wrote about the wind, line by line. */
+export const WIND_POEMS = [
   [
     'The wind is a loud boy',
     'who runs down our street',
@@ -120,7 +121,7 @@ const LINES = [
 const poem: Drawing = (chance) => ({
   paper: 'ruled',
   content: [
-    ...chance.pick(LINES),
+    ...chance.pick(WIND_POEMS),
     '',
     chance.pick(['He hums in the gate', 'whoosh whoosh whoosh', 'by me']),
   ]

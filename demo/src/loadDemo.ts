@@ -16,6 +16,7 @@ import { TaskMediaRow, TaskRow, UnitRow } from '@nibquill/server/tasks/rows'
 import { DateTime } from 'luxon'
 import { v7 as newId } from 'uuid'
 import { Chance } from './chance.ts'
+import { WIND_POEMS } from './drawings.ts'
 import { HERON, PLOVER } from './people.ts'
 import { photograph } from './photograph.ts'
 import { FOLDERS, NEXT_STEPS, PRAISE, REASONS, TASKS, WORKS } from './scenario.ts'
@@ -409,7 +410,7 @@ class Loader {
   }
 
   async #makePiece(
-    { pupil, folder, task, dayOffset, to, work }: Plan,
+    { pupil, folder, task, dayOffset, to, work, seed }: Plan,
     photos: Buffer[],
   ): Promise<void> {
     const { pieces, parts, review, portfolio, media } = this.#server.capabilities
@@ -433,6 +434,14 @@ class Loader {
         files: { picture: mediaId },
       })
     }
+    // Some write their poem as well, each by their own chance.
+    const own = new Chance(seed)
+    if (work.titles.includes('My wind poem') && own.next() < 0.5)
+      await parts.add(viewer, pieceId, newId(), {
+        kind: 'writing',
+        name: '',
+        text: own.pick(WIND_POEMS).join('\n'),
+      })
     let piece = await pieces.describe(pieceId)
     piece = await pieces.change(viewer, pieceId, {
       seenVersion: piece.version,

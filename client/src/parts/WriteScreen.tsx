@@ -28,7 +28,7 @@ export function WriteScreen() {
   }>()
   const [fresh] = useState(() => ({ pieceId: newId(), partId: newId() }))
   const pieceId = id ?? fresh.pieceId
-  const { piece, query } = useShownPiece(pieceId)
+  const { piece, query } = useShownPiece(pieceId, id !== undefined)
   if (id && !piece && query.isError)
     return <ProblemNotice error={query.error} onRetry={() => void query.refetch()} />
   if (id && !piece) return <Loading />

@@ -36,7 +36,7 @@ export function MakePhotoScreen() {
   const session = useSession()
   const [freshId] = useState(() => newId())
   const pieceId = id ?? freshId
-  const { piece } = useShownPiece(id ?? freshId)
+  const { piece } = useShownPiece(pieceId, id !== undefined)
   const ownerId = session.data?.person?.id
   const parts = piece?.parts ?? []
   const count = parts.length

@@ -48,6 +48,7 @@ export function localPiece(
     parts: [],
     versions: [],
     term: null,
+    classId: task?.classId ?? '',
     className: person.className ?? '',
     approved: false,
     pick: null,

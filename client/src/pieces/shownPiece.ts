@@ -69,13 +69,16 @@ export type ShownPiece = {
   query: UseQueryResult<Piece>
 }
 
-/** The one source of a piece on a pupil's screen. */
-export function useShownPiece(pieceId: string): ShownPiece {
+/**
+ * The one source of a piece on a pupil's screen.
+ * @param begun - False for one that is made here a moment from now: nobody else knows of it.
+ */
+export function useShownPiece(pieceId: string, begun = true): ShownPiece {
   const queries = useQueryClient()
   const waiting = useWaiting(pieceId)
   // Until the school has heard of it there is nothing to ask for.
   const unheard = waiting.some(({ intent }) => intent.kind === 'start')
-  const query = usePiece(unheard ? '' : pieceId)
+  const query = usePiece(unheard || !begun ? '' : pieceId)
   const base = query.data ?? knownPiece(queries, pieceId, waiting)
   const piece = base && fold(base, intentsOf(waiting), seenHere(queries))
   return { piece, base, waiting, query }

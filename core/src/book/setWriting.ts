@@ -57,8 +57,14 @@ function fill(line: string): string[] {
   return [...lines, now.trimEnd()]
 }
 
-/** How a piece's writings are shared out over its pages. */
-export type WritingPages = { first: string[]; more: string[][] }
+/** A short writing is set in large letters: so few lines, none longer than this. */
+const LARGE_LINES = 9
+const LARGE_UNITS = 46
+
+/**
+ * How a piece's writings are shared out over its pages. `large`: there is room to set them large.
+ */
+export type WritingPages = { first: string[]; more: string[][]; large: boolean }
 
 /**
  * Shares out the lines of a piece's writings: under its title where nothing else stands there, and
@@ -79,5 +85,10 @@ export function shareOutWriting(
   const rest = lines.slice(first.length)
   const more: string[][] = []
   for (let at = 0; at < rest.length; at += PAGE_LINES) more.push(rest.slice(at, at + PAGE_LINES))
-  return { first, more }
+  const large =
+    more.length === 0 &&
+    room === FIRST_LINES &&
+    first.length <= LARGE_LINES &&
+    first.every((line) => widthOf(line) <= LARGE_UNITS)
+  return { first, more, large }
 }

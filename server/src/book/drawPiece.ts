@@ -15,8 +15,8 @@ import { drawFoot, FOOT, SHOWN_TOP, type BookOrder, type BookPage } from './fram
 import { strings } from './strings.ts'
 
 /** @see LINE_UNITS in core, which is measured against this size */
-const LINE_SIZE = 12.5
-const LINE_PITCH = 20
+const LINE = { size: 12.5, pitch: 20 }
+const LARGE_LINE = { size: 17, pitch: 28 }
 /** Where the lines of a page begin that holds nothing else. */
 const MORE_TOP = 92
 /** What stands for something heard or filmed is as large as a small picture. */
@@ -48,8 +48,9 @@ export async function drawPiece(
   const wordsTop = FOOT - 28 - Math.max(words.total, QR_SIZE + 30)
   const space = { x: MARGIN, y: SHOWN_TOP, width: INNER, height: wordsTop - SHOWN_TOP - 22 }
   const shownTo = await drawShown(pen, section, order, page, space)
-  drawLines(pen, section, writing.first, SHOWN_TOP)
-  const writtenTo = SHOWN_TOP + writing.first.length * LINE_PITCH
+  const set = writing.large ? LARGE_LINE : LINE
+  drawLines(pen, section, writing.first, { ...set, top: SHOWN_TOP })
+  const writtenTo = SHOWN_TOP + writing.first.length * set.pitch
   const below = Math.min(wordsTop, Math.max(shownTo, writtenTo) + 24)
   drawWords(pen, section, page, words, { below, width })
   drawCode(pen, section, page.link, below)
@@ -57,7 +58,7 @@ export async function drawPiece(
   writing.more.forEach((lines, i) => {
     doc.addPage()
     drawHead(pen, { ...page, termName: strings.goesOn(page.title) })
-    drawLines(pen, section, lines, MORE_TOP)
+    drawLines(pen, section, lines, { ...LINE, top: MORE_TOP })
     drawFoot(pen, footOf(order, page), number + i + 1)
   })
   section.end()
@@ -115,11 +116,16 @@ function drawSquare(pen: Pen, word: string, link: string, box: Box): void {
 }
 
 /** What a child wrote, in the lines it was written in, on ruled paper. */
-function drawLines(pen: Pen, section: Section, lines: readonly string[], top: number): void {
+function drawLines(
+  pen: Pen,
+  section: Section,
+  lines: readonly string[],
+  { top, size, pitch }: { top: number; size: number; pitch: number },
+): void {
   if (lines.length === 0) return
   pen.aside(() => {
     lines.forEach((_, i) => {
-      const y = top + (i + 1) * LINE_PITCH - 2
+      const y = top + (i + 1) * pitch - 2
       pen.doc.moveTo(MARGIN, y).lineTo(MARGIN + INNER, y)
     })
     pen.doc.lineWidth(0.5).stroke(RULE)
@@ -128,8 +134,8 @@ function drawLines(pen: Pen, section: Section, lines: readonly string[], top: nu
     lines.forEach((line, i) => {
       if (line === '') return
       // Lines are set by a rough measure in core: a rare one that is still too long is set smaller.
-      const fit = Math.min(1, INNER / pen.widthOf(line, LINE_SIZE))
-      pen.line(line, { x: MARGIN, y: top + i * LINE_PITCH, size: LINE_SIZE * fit })
+      const fit = Math.min(1, INNER / pen.widthOf(line, size))
+      pen.line(line, { x: MARGIN, y: top + i * pitch, size: size * fit })
     }),
   )
 }

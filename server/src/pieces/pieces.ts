@@ -329,6 +329,7 @@ export class Pieces {
       term: term
         ? { id: term.id, name: term.name, startsOn: term.startsOn, endsOn: term.endsOn }
         : null,
+      classId: piece.classId,
       className,
       approved: piece.approvedVersionId !== null,
       pick: pick ?? null,
