@@ -142,6 +142,20 @@ test('a refusal stays, holds up what hangs on it, and goes when the pupil has se
   expect(outbox.getSnapshot()).toEqual([])
 })
 
+test('what was refused is mended by doing it otherwise: another folder, and it goes', async () => {
+  const { outbox, want, quiet, pieces } = open((intent) =>
+    intent.kind === 'words' && intent.words.folderId === null
+      ? Promise.reject(refusal(404, 'folder/not-found'))
+      : ok(),
+  )
+  await want(wrote('Crab'))
+  await quiet()
+  expect(outbox.getSnapshot()).toMatchObject([{ standing: 'refused' }])
+  await want({ kind: 'words', words: { ...words('Crab'), folderId: 'f' }, base: words('Crab') })
+  await until(() => outbox.getSnapshot().length === 0)
+  expect(pieces).toHaveLength(1)
+})
+
 test('where two tablets differ the pupil is asked, and what they say is sent', async () => {
   const sent: Intent[] = []
   const { outbox, want, quiet } = open((intent) => {

@@ -126,7 +126,7 @@ export class Outbox {
   #merge(ownerId: string, intent: Intent): void {
     const own = this.#lines.filter((line) => line.ownerId === ownerId)
     const queue = own.map((line) => line.intent)
-    const tried = new Set(own.filter((line) => line.tried).map(({ id }) => id))
+    const tried = new Set(own.filter(mayHaveBeenHeard).map(({ id }) => id))
     const merged = addIntent(queue, intent, tried)
     if (merged === queue) return
     const ids = new Set(merged.map(({ id }) => id))
@@ -281,7 +281,7 @@ export class Outbox {
   }
 
   async #letOvertakenGo(): Promise<void> {
-    const tried = new Set(this.#lines.filter((line) => line.tried).map(({ id }) => id))
+    const tried = new Set(this.#lines.filter(mayHaveBeenHeard).map(({ id }) => id))
     const gone = overtaken(
       this.#lines.map(({ intent }) => intent),
       tried,
@@ -403,9 +403,11 @@ export class Outbox {
     if (refused && !stale)
       return this.#update(mine, () => ({ standing: 'refused', sentence: sentenceOf(error) }))
     this.#update(mine, () => ({ standing: 'stuck', sentence: whyStuck(error) }))
+    // Many things fail at once when the network goes: that counts as one failure.
+    if (this.#retry) return
     this.#failures++
     const soon = stale && this.#failures < STALE_TRIES
-    this.#retry ??= setTimeout(
+    this.#retry = setTimeout(
       () => this.retry(),
       soon ? STALE_AGAIN_MS : backOffMs(this.#failures, Math.random()),
     )
@@ -429,6 +431,9 @@ export class Outbox {
     for (const listener of this.#listeners) listener()
   }
 }
+
+/** It set out once and the school did not say no: what became of it is not known. */
+const mayHaveBeenHeard = ({ tried, standing }: Waiting): boolean => tried && standing !== 'refused'
 
 const asKept = ({ id, ownerId, order, tried, intent }: Waiting): Kept => ({
   ...{ id, ownerId, order, tried, intent },

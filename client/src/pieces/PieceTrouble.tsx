@@ -36,12 +36,20 @@ export function PieceTrouble({ pieceId }: { pieceId: string }) {
           tone="again"
           symbol="alert"
           action={
-            <BigButton
-              small
-              tone="quiet"
-              label={strings.understood}
-              onPress={() => void outbox.forget([line.id])}
-            />
+            <View style={{ gap: 6 }}>
+              <BigButton
+                small
+                tone="quiet"
+                label={strings.tryOnceMore}
+                onPress={() => outbox.retry([line.id])}
+              />
+              <BigButton
+                small
+                tone="quiet"
+                label={strings.understood}
+                onPress={() => void outbox.forget([line.id])}
+              />
+            </View>
           }
         >
           {line.sentence ?? ''}
