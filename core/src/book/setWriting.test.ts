@@ -38,6 +38,8 @@ test('what fits stands under the title; beside pictures, and where it is long, i
   expect(shareOutWriting([poem], { pictures: false, letters: 40 })).toMatchObject({ more: [] })
   expect(shareOutWriting([poem], { pictures: false, letters: 900 }).more).toHaveLength(1)
   expect(shareOutWriting([poem], { pictures: true, letters: 0 })).toMatchObject({ first: [] })
+  const four = { first: ['a', 'b', 'c', 'd'], more: [], large: false }
+  expect(shareOutWriting(['a\nb\nc\nd'], { pictures: true, letters: 0 })).toEqual(four)
   expect(shareOutWriting(['The wind\nblows.'], { pictures: false, letters: 0 }).large).toBe(true)
   expect(shareOutWriting([poem], { pictures: false, letters: 0 }).large).toBe(false)
   const long = Array.from({ length: 14 + 2 * PAGE_LINES + 1 }, (_, i) => `line ${i}`).join('\n')

@@ -7,6 +7,8 @@ const LINE_UNITS = 65
 const FIRST_LINES = 14
 const FIRST_LINES_BESIDE_MUCH = 8
 const MUCH_LETTERS = 300
+/** So few lines stand under the pictures; more have pages of their own. */
+const LINES_UNDER_PICTURES = 6
 /** Lines of a page that holds nothing else. */
 export const PAGE_LINES = 33
 
@@ -67,8 +69,8 @@ const LARGE_UNITS = 46
 export type WritingPages = { first: string[]; more: string[][]; large: boolean }
 
 /**
- * Shares out the lines of a piece's writings: under its title where nothing else stands there, and
- * on pages of their own.
+ * Shares out the lines of a piece's writings: under its title where nothing else stands there, under
+ * its pictures where they are few, and on pages of their own.
  * @param texts - Each writing of the piece, in order.
  * @param beside - What else its own page holds: whether pictures, and how many letters of words.
  */
@@ -80,14 +82,17 @@ export function shareOutWriting(
     .map(setWriting)
     .filter((set) => set.length > 0)
     .flatMap((set, i) => (i === 0 ? set : ['', ...set]))
-  const room = beside.letters > MUCH_LETTERS ? FIRST_LINES_BESIDE_MUCH : FIRST_LINES
-  const first = beside.pictures ? [] : lines.slice(0, room)
+  const much = beside.letters > MUCH_LETTERS
+  const room = much ? FIRST_LINES_BESIDE_MUCH : FIRST_LINES
+  const fitsUnder = !much && lines.length <= LINES_UNDER_PICTURES
+  const first = beside.pictures && !fitsUnder ? [] : lines.slice(0, room)
   const rest = lines.slice(first.length)
   const more: string[][] = []
   for (let at = 0; at < rest.length; at += PAGE_LINES) more.push(rest.slice(at, at + PAGE_LINES))
   const large =
     more.length === 0 &&
-    room === FIRST_LINES &&
+    !much &&
+    !beside.pictures &&
     first.length <= LARGE_LINES &&
     first.every((line) => widthOf(line) <= LARGE_UNITS)
   return { first, more, large }

@@ -19,6 +19,8 @@ const LINE = { size: 12.5, pitch: 20 }
 const LARGE_LINE = { size: 17, pitch: 28 }
 /** Where the lines of a page begin that holds nothing else. */
 const MORE_TOP = 92
+/** Between pictures and what is written under them. */
+const UNDER_GAP = 14
 /** What stands for something heard or filmed is as large as a small picture. */
 const CODE_SHAPE = { width: 300, height: 300 }
 
@@ -46,12 +48,17 @@ export async function drawPiece(
   const width = INNER - QR_SIZE - 24
   const words = wordsHeight(pen, page, width)
   const wordsTop = FOOT - 28 - Math.max(words.total, QR_SIZE + 30)
-  const space = { x: MARGIN, y: SHOWN_TOP, width: INNER, height: wordsTop - SHOWN_TOP - 22 }
-  const shownTo = await drawShown(pen, section, order, page, space)
   const set = writing.large ? LARGE_LINE : LINE
-  drawLines(pen, section, writing.first, { ...set, top: SHOWN_TOP })
-  const writtenTo = SHOWN_TOP + writing.first.length * set.pitch
-  const below = Math.min(wordsTop, Math.max(shownTo, writtenTo) + 24)
+  const pictures = page.printed.some(({ as }) => as !== 'text')
+  const written = writing.first.length * set.pitch
+  const under = pictures && written > 0 ? written + UNDER_GAP : 0
+  const height = wordsTop - SHOWN_TOP - 22 - under
+  const space = { x: MARGIN, y: SHOWN_TOP, width: INNER, height }
+  const shownTo = Math.max(SHOWN_TOP, await drawShown(pen, section, order, page, space))
+  const top = shownTo + (under > 0 ? UNDER_GAP : 0)
+  drawLines(pen, section, writing.first, { ...set, top })
+  const writtenTo = top + written
+  const below = Math.min(wordsTop, writtenTo + 24)
   drawWords(pen, section, page, words, { below, width })
   drawCode(pen, section, page.link, below)
   drawFoot(pen, footOf(order, page), number)
