@@ -1,13 +1,13 @@
-import type { PartFile, PhotoPart, Piece } from '@nibquill/contract'
+import type { PartFile, PhotoPart } from '@nibquill/contract'
 import { DEMO_CARDS, photographSheet, sheetOfDifficulty } from '@nibquill/demo'
 import type { BrowserContext, Page, Route } from '@playwright/test'
 import { writeFileSync } from 'node:fs'
 import path from 'node:path'
 import sharp from 'sharp'
 import { freePort, startApart, startDemo } from './apart.ts'
-import { heavyPhoto, pick, scratch, sha256Of } from './materials.ts'
+import { heavyPhoto, pick, plain, scratch, sha256Of } from './materials.ts'
 import { enterAsPupil, typeLetters } from './people.ts'
-import { photosOf } from './photosOf.ts'
+import { photosOf, pieceOf } from './pieces.ts'
 import { expect, test } from './test.ts'
 
 test.use({ viewport: { width: 820, height: 1180 } })
@@ -21,8 +21,6 @@ const arrivedTiles = (page: Page) =>
     .getByRole('listitem')
     .filter({ hasNot: page.getByRole('progressbar') })
 const pieceIdOf = (page: Page): string => /my-pieces\/([^/?]+)/.exec(page.url())![1]!
-const pieceOf = (page: Page, id: string): Promise<Piece> =>
-  page.evaluate(async (id) => (await fetch(`/api/pieces/${id}`)).json() as Promise<Piece>, id)
 
 /** A photo of a drawn sheet on a table, as a tablet takes it. */
 async function deskPhoto(folder: string, name = 'desk.jpg'): Promise<string> {
@@ -35,17 +33,6 @@ async function deskPhoto(folder: string, name = 'desk.jpg'): Promise<string> {
 }
 
 /** A small picture of one colour. */
-async function plain(folder: string, name: string, colour: string): Promise<string> {
-  const file = path.join(folder, name)
-  writeFileSync(
-    file,
-    await sharp({ create: { width: 300, height: 200, channels: 3, background: colour } })
-      .png()
-      .toBuffer(),
-  )
-  return file
-}
-
 /** A new piece with these files in it, on its own page. */
 async function pieceWith(
   page: Page,

@@ -109,3 +109,11 @@ export async function pick(page: Page, files: string[]): Promise<void> {
   await page.getByRole('button', { name: 'Pick pictures' }).first().click()
   await (await chooser).setFiles(files)
 }
+
+/** A picture of one colour. @returns where it lies */
+export async function plain(folder: string, name: string, colour: string): Promise<string> {
+  const file = path.join(folder, name)
+  const picture = sharp({ create: { width: 300, height: 200, channels: 3, background: colour } })
+  writeFileSync(file, await picture.png().toBuffer())
+  return file
+}

@@ -62,15 +62,6 @@ export async function enterAsTeacher(
   await page.waitForURL(`**${at}**`)
 }
 
-/** As a teacher types it. */
-export async function typePassword(page: Page, who: keyof typeof DEMO_STAFF): Promise<void> {
-  await page.goto('/sign-in')
-  await page.getByRole('link', { name: 'I am a teacher' }).click()
-  await page.getByLabel('E-mail address').fill(DEMO_STAFF[who])
-  await page.getByLabel('Password').fill(DEMO_PASSWORD)
-  await page.getByRole('button', { name: 'Sign in' }).click()
-}
-
 /** The parent of Wren and Aoife. */
 export async function enterAsParent(page: Page): Promise<void> {
   const file = path.join(process.env.NIBQUILL_E2E_PREPARED!, 'demo.json')

@@ -6,7 +6,7 @@ import { writeFileSync } from 'node:fs'
 import path from 'node:path'
 import { enterAsParent, enterAsPupil, enterAsTeacher } from './people.ts'
 import { codesInPdf, phonePhoto, scratch, tracesIn } from './materials.ts'
-import { photosOf } from './photosOf.ts'
+import { photosOf } from './pieces.ts'
 import { expect, test } from './test.ts'
 
 const PHONE = { width: 390, height: 844 }

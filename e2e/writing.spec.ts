@@ -1,17 +1,13 @@
-import type { Part, Piece } from '@nibquill/contract'
+import type { Part } from '@nibquill/contract'
 import type { Page, Request, Route } from '@playwright/test'
-import { writeFileSync } from 'node:fs'
-import path from 'node:path'
-import sharp from 'sharp'
 import { graveFaults } from './axe.ts'
-import { pick, scratch } from './materials.ts'
+import { pick, plain, scratch } from './materials.ts'
 import { enterAsPupil, enterAsTeacher } from './people.ts'
+import { pieceOf } from './pieces.ts'
 import { expect, test } from './test.ts'
 
 test.use({ viewport: { width: 820, height: 1180 } })
 
-const pieceOf = (page: Page, id: string): Promise<Piece> =>
-  page.evaluate(async (id) => (await fetch(`/api/pieces/${id}`)).json() as Promise<Piece>, id)
 const textsIn = (parts: readonly Part[] = []) =>
   parts.flatMap((part) => (part.kind === 'writing' ? [part.text] : []))
 const idIn = (page: Page): string =>
@@ -174,10 +170,3 @@ for (const cut of ['before it arrives', 'before its answer is back'] as const)
     expect(textsIn(last!.parts)).toEqual(['One wave. Two waves.'])
     expect(tried.size).toBeGreaterThanOrEqual(15)
   })
-
-async function plain(folder: string, name: string, colour: string): Promise<string> {
-  const file = path.join(folder, name)
-  const picture = sharp({ create: { width: 400, height: 300, channels: 3, background: colour } })
-  writeFileSync(file, await picture.png().toBuffer())
-  return file
-}

@@ -13,7 +13,7 @@ import {
 import { v7 as newId } from 'uuid'
 import { codeOf, ProblemError, sentenceOf } from '../api/problems'
 import { fileHere, holdHere, letGo } from '../media/filesHere'
-import { Asks, SENDERS, wordsOf, type Theirs, type Way } from './senders'
+import { Asks, SENDERS, type Theirs, type Way } from './senders'
 import type { Kept, OutboxStore } from './store'
 import { strings } from './strings'
 
@@ -461,5 +461,3 @@ function whyStuck(error: unknown): string {
   if (codeOf(error) === 'media/no-room') return sentenceOf(error)
   return error instanceof ProblemError ? strings.waitsForSchool : strings.waitsForNetwork
 }
-
-export { wordsOf }

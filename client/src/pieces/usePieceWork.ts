@@ -6,7 +6,7 @@ import { useKeepFirst } from '../accounts/handOver'
 import { useSession } from '../accounts/session'
 import { useQueryClient } from '@tanstack/react-query'
 import { useOutbox } from '../outbox/OutboxContext'
-import { wordsOf } from '../outbox/outbox'
+import { wordsOf } from '../outbox/senders'
 import { pieceQuery } from './piecesQueries'
 import { noteTakenOut } from './shownPiece'
 
