@@ -8,13 +8,11 @@ import {
   type MediaForm,
   type MediaUse,
 } from '@nibquill/core'
-import { createHash } from 'node:crypto'
-import { createReadStream } from 'node:fs'
 import { mkdtemp, rm, stat, writeFile } from 'node:fs/promises'
 import os from 'node:os'
 import path from 'node:path'
-import { pipeline } from 'node:stream/promises'
 import type { EntityManager } from 'typeorm'
+import { hashFile } from '../platform/hashFile.ts'
 import { holdName, makeOrFind } from '../platform/makeOrFind.ts'
 import type { Platform } from '../platform/platform.ts'
 import { addJob } from '../platform/queue.ts'
@@ -145,19 +143,22 @@ export class Media {
     if (wanted.every((form) => made.some((other) => other.form === form))) return made
     const makeForms = row.kind === 'ink' ? null : KIND_WORK[row.kind].makeForms
     if (!makeForms) return null
-    const full = await this.#platform.storage.read(fullKey(row))
-    const fresh = await makeForms(full).catch((error: unknown) => {
-      this.#platform.log.warn({ mediaId: row.id, error: String(error) }, 'no forms can be made')
-      return null
+    return withScratch(async (scratch) => {
+      const fresh = await this.#platform.storage
+        .withFile(fullKey(row), (file) => makeForms(file, scratch))
+        .catch((error: unknown) => {
+          this.#platform.log.warn({ mediaId: row.id, error: String(error) }, 'no forms can be made')
+          return null
+        })
+      if (!fresh) return null
+      const rows: MediaFormRow[] = []
+      for (const { file, ending, ...form } of fresh) {
+        const key = formKey(row, form.form, ending)
+        await this.#platform.storage.put(key, { file })
+        rows.push({ mediaId: row.id, key, sizeBytes: (await stat(file)).size, ...form })
+      }
+      return rows
     })
-    if (!fresh) return null
-    const rows: MediaFormRow[] = []
-    for (const { bytes, ending, ...form } of fresh) {
-      const key = formKey(row, form.form, ending)
-      await this.#platform.storage.put(key, bytes)
-      rows.push({ mediaId: row.id, key, sizeBytes: bytes.length, ...form })
-    }
-    return rows
   }
 
   /**
@@ -180,13 +181,6 @@ export class Media {
 async function withScratch<T>(work: (folder: string) => Promise<T>): Promise<T> {
   const folder = await mkdtemp(path.join(os.tmpdir(), 'nibquill-arriving-'))
   return work(folder).finally(() => rm(folder, { recursive: true, force: true }))
-}
-
-/** SHA-256 (hex), a slice at a time. */
-async function hashFile(file: string): Promise<string> {
-  const hash = createHash('sha256')
-  await pipeline(createReadStream(file, { highWaterMark: 256 * 1024 }), hash)
-  return hash.digest('hex')
 }
 
 const arrived = (row: MediaRow): Arrived => ({

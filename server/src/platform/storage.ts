@@ -5,12 +5,17 @@ import type { Readable } from 'node:stream'
  * key is never changed, only taken away. Keys are `<hash or id>[-form].<ending>`.
  */
 export interface Storage {
-  /** Seen by readers whole or not at all. */
+  /**
+   * Seen by readers whole or not at all. A file may be taken as it lies there: it must not be
+   * written any more, only taken away.
+   */
   put(key: string, content: Uint8Array | { file: string }): Promise<void>
   /** null where nothing lies */
   about(key: string): Promise<Stored | null>
   /** All of it at once: for what is small. @throws where nothing lies */
   read(key: string): Promise<Buffer>
+  /** Lends it as a file to programs that want one, for so long. @throws where nothing lies */
+  withFile<T>(key: string, work: (file: string) => Promise<T>): Promise<T>
   /** Piece by piece. Where nothing lies, the stream fails. @param range - First and last byte. */
   stream(key: string, range?: ByteRange): Promise<Readable>
   /** What is not there is gone already. */

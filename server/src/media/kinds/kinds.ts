@@ -13,7 +13,7 @@ export type Kept = { file: string; type: MediaType; width: number; height: numbe
 /** What was made of a file. */
 export type MadeForm = {
   form: MediaForm
-  bytes: Uint8Array
+  file: string
   type: string
   ending: string
   width: number | null
@@ -24,8 +24,11 @@ export type MadeForm = {
 type KindWork = {
   /** Cleans what arrived. @param scratch - A folder of its own for what is written on the way. */
   takeIn: (file: string, sniffed: Sniffed, scratch: string) => Promise<Kept>
-  /** Makes the forms named in core; null where the kind has none. */
-  makeForms: ((full: Uint8Array) => Promise<MadeForm[]>) | null
+  /**
+   * Makes the forms named in core; null where the kind has none.
+   * @param scratch - A folder of its own for what is made.
+   */
+  makeForms: ((file: string, scratch: string) => Promise<MadeForm[]>) | null
 }
 
 /** Outside programs, one at a time: a class sending at once must not take the whole machine. */
