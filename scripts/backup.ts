@@ -2,7 +2,8 @@
 import type { MediaType } from '@nibquill/core'
 import { bookKey } from '@nibquill/server/book/bookKey'
 import { fullKey } from '@nibquill/server/media/keys'
-import { dataFolderOf } from '@nibquill/server/platform/config'
+import { dataFolderOf, s3Of } from '@nibquill/server/platform/config'
+import { openStorage } from '@nibquill/server/platform/openStorage'
 import { KEEPING } from '@nibquill/server/retention/keeping'
 import { spawnSync } from 'node:child_process'
 import { existsSync, readdirSync } from 'node:fs'
@@ -29,6 +30,7 @@ if (existsSync(folder!) && readdirSync(folder!).length > 0)
   stop(`${folder} is not empty. A copy goes into a folder of its own.`)
 const target = folder!
 const dataFolder = dataFolderOf(process.env)
+const storage = await openStorage({ s3: s3Of(process.env), dataFolder })
 if (!existsSync(path.join(dataFolder, KEY))) stop(`There is no school in ${dataFolder}.`)
 
 const own = process.env.DATABASE_URL ? null : await startCluster(dataFolder)
@@ -112,9 +114,8 @@ async function keysNamed(client: pg.Client): Promise<string[]> {
 
 /** What is named by its own hash has to have it. */
 async function copyFileOf(key: string): Promise<Entry> {
-  const from = placeOf(dataFolder, key)
-  if (!existsSync(from)) throw new Error(`a file the school refers to is missing: ${key}`)
-  const hash = await copyChecked(from, placeOf(target, key))
+  if (!(await storage.about(key))) throw new Error(`a file the school refers to is missing: ${key}`)
+  const hash = await storage.withFile(key, (file) => copyChecked(file, placeOf(target, key)))
   const named = /^([0-9a-f]{64})\.\w+$/.exec(key)?.[1]
   if (named && named !== hash) throw new Error(`a file of the school is damaged: ${key}`)
   return { hash, name: path.join(FILES, key.slice(0, 2), key) }

@@ -1,12 +1,13 @@
 // npm run restore -- FOLDER [--overwrite]: a school from a copy that npm run backup made.
-import { dataFolderOf } from '@nibquill/server/platform/config'
+import { dataFolderOf, s3Of } from '@nibquill/server/platform/config'
+import { openStorage } from '@nibquill/server/platform/openStorage'
 import { spawnSync } from 'node:child_process'
 import { rm } from 'node:fs/promises'
 import path from 'node:path'
 import { parseArgs } from 'node:util'
 import pg from 'pg'
 import { ensureDatabase, findPostgres, startCluster } from './cluster.mjs'
-import { copyChecked, DATABASE, findDamaged, readManifest } from './copyOfSchool.ts'
+import { copyChecked, DATABASE, FILES, findDamaged, readManifest } from './copyOfSchool.ts'
 import { ensureFolder, stop } from './setup.mjs'
 
 const { values, positionals } = parseArgs({
@@ -17,6 +18,8 @@ const folder = positionals[0] && path.resolve(positionals[0])
 if (!folder) stop('Say where the copy lies: npm run restore -- /media/disk/nibquill-monday')
 const source = folder!
 const dataFolder = dataFolderOf(process.env)
+const bucket = s3Of(process.env)
+const storage = await openStorage({ s3: bucket, dataFolder })
 
 const entries = await readManifest(source).catch((error: Error) => stop(error.message))
 const damaged = await findDamaged(source, entries ?? [])
@@ -35,8 +38,7 @@ try {
   if (!refusal) {
     // Files first: rows that name files which are not there yet would be shown as damaged; files
     // without rows harm nobody.
-    for (const { name } of entries!)
-      if (name !== DATABASE) await copyChecked(path.join(source, name), path.join(dataFolder, name))
+    for (const { name } of entries!) if (name !== DATABASE) await putBack(name)
     restoreRows(url)
     await rm(path.join(dataFolder, 'arriving'), { recursive: true, force: true })
     console.log(
@@ -49,6 +51,13 @@ try {
   if (own && !own.adopted) await own.stop()
 }
 if (refusal) stop(refusal)
+
+/** One file of the copy: into the store it came from, or beside the database. */
+async function putBack(name: string): Promise<void> {
+  const from = path.join(source, name)
+  if (bucket && name.startsWith(`${FILES}/`)) await storage.put(path.basename(name), { file: from })
+  else await copyChecked(from, path.join(dataFolder, name))
+}
 
 /** Why a copy may not be put here, or null. */
 async function refusalOf(url: string): Promise<string | null> {

@@ -16,6 +16,7 @@ export const DEBIAN = {
   qpdf: () => existsSync('/usr/bin/qpdf'),
   ffmpeg: () => existsSync('/usr/bin/ffprobe'),
   'poppler-utils': () => existsSync('/usr/bin/pdftoppm'),
+  'python3-swift': () => existsSync('/usr/lib/python3/dist-packages/swift'),
   imagemagick: () => existsSync('/usr/bin/convert'),
 }
 

@@ -22,6 +22,7 @@ export async function benchConfig(
     port: 0,
     host: '127.0.0.1',
     dataFolder,
+    s3: null,
     databaseUrl: process.env.NIBQUILL_BENCH_CLUSTER!.replace(/\/postgres$/, `/${database}`),
     publicUrl: 'http://nibquill.example',
     clientFolder: null,

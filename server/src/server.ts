@@ -1,6 +1,5 @@
 import type { Express } from 'express'
 import { createServer, type Server } from 'node:http'
-import path from 'node:path'
 import { setTimeout as sleep } from 'node:timers/promises'
 import pg from 'pg'
 import { openApp } from './app.ts'
@@ -12,9 +11,9 @@ import { migrate, openDatabase, poolOptions } from './platform/database.ts'
 import { Live } from './platform/live.ts'
 import { openLog } from './platform/log.ts'
 import type { Platform } from './platform/platform.ts'
+import { openStorage } from './platform/openStorage.ts'
 import { Queue } from './platform/queue.ts'
 import { Secrets } from './platform/secrets.ts'
-import { FileStorage } from './platform/fileStorage.ts'
 import { SCHEMA } from './schema.ts'
 import { Retention } from './retention/retention.ts'
 
@@ -54,7 +53,7 @@ async function open(config: Config, clock: Clock): Promise<OpenNibquill> {
     clock,
     log,
     db,
-    storage: new FileStorage(path.join(config.dataFolder, 'files')),
+    storage: await openStorage(config),
     secrets: await Secrets.open(config.dataFolder),
     queue: new Queue(queuePool, config.databaseUrl, log),
     live: new Live(config.databaseUrl, log),

@@ -1,16 +1,14 @@
 import { Id, type Arrived } from '@nibquill/contract'
 import { DomainError, MEDIA_USES, mostBytesFor, type MediaUse } from '@nibquill/core'
-import { FileStore } from '@tus/file-store'
 import { EVENTS, Server, type Upload } from '@tus/server'
 import { AsyncLocalStorage } from 'node:async_hooks'
-import { mkdir, rm } from 'node:fs/promises'
-import path from 'node:path'
 import type { Request, Response } from 'express'
 import * as v from 'valibot'
 import { holdName } from '../platform/makeOrFind.ts'
 import type { Platform } from '../platform/platform.ts'
 import { problemOf } from '../platform/problem.ts'
 import { signedIn, type SignedIn } from '../platform/routes.ts'
+import { openArriving, type Arriving } from './arriving.ts'
 import type { Media } from './media.ts'
 import { UploadRow } from './rows.ts'
 
@@ -51,20 +49,18 @@ const useOf = (viewer: SignedIn | undefined): MediaUse =>
 export class Uploads {
   readonly #platform: Platform
   readonly #media: Media
-  readonly #folder: string
-  readonly #store: FileStore
+  readonly #arriving: Arriving
   readonly #server: Server
   /** Carries the signed-in person past the upload library, which sees plain requests only. */
   readonly #sender = new AsyncLocalStorage<SignedIn>()
 
-  private constructor(platform: Platform, media: Media, folder: string) {
+  private constructor(platform: Platform, media: Media, arriving: Arriving) {
     this.#platform = platform
     this.#media = media
-    this.#folder = folder
-    this.#store = new FileStore({ directory: folder, expirationPeriodInMilliseconds: WAITS_MS })
+    this.#arriving = arriving
     this.#server = new Server({
       path: UPLOADS_PATH,
-      datastore: this.#store,
+      datastore: arriving.store,
       relativeLocation: true,
       maxSize: () => mostBytesFor(useOf(this.#sender.getStore())),
       onUploadCreate: (_request, upload) => this.#begin(upload),
@@ -75,9 +71,7 @@ export class Uploads {
   }
 
   static async open(platform: Platform, media: Media): Promise<Uploads> {
-    const folder = path.join(platform.config.dataFolder, 'arriving')
-    await mkdir(folder, { recursive: true })
-    return new Uploads(platform, media, folder)
+    return new Uploads(platform, media, await openArriving(platform.config, WAITS_MS))
   }
 
   async handle(request: Request, response: Response): Promise<void> {
@@ -139,7 +133,7 @@ export class Uploads {
 
   async #refuseStrangers(method: string, uploadId: string): Promise<void> {
     if (method === 'POST') return
-    const upload = await this.#store.getUpload(uploadId).catch(() => null)
+    const upload = await this.#arriving.store.getUpload(uploadId).catch(() => null)
     if (upload && upload.metadata?.ownerId !== this.#sender.getStore()?.personId)
       throw tusError(new DomainError('media/not-found'))
   }
@@ -166,15 +160,9 @@ export class Uploads {
     const { mediaId, filename, sha256 } = v.parse(Metadata, upload.metadata)
     const { ownerId, use } = v.parse(Begun, upload.metadata)
     try {
-      const done = await this.#media.arrive(
-        {
-          mediaId,
-          ownerId,
-          name: filename.toWellFormed().slice(0, 200),
-          sha256: sha256 ?? null,
-          use,
-        },
-        { file: path.join(this.#folder, upload.id) },
+      const name = filename.toWellFormed().slice(0, 200)
+      const done = await this.#arriving.withFile(upload.id, (file) =>
+        this.#media.arrive({ mediaId, ownerId, name, sha256: sha256 ?? null, use }, { file }),
       )
       await this.#drop(upload.id)
       return done
@@ -190,8 +178,7 @@ export class Uploads {
   }
 
   async #drop(uploadId: string): Promise<void> {
-    await rm(path.join(this.#folder, uploadId), { force: true })
-    await rm(path.join(this.#folder, `${uploadId}.json`), { force: true })
+    await this.#arriving.remove(uploadId)
     await this.#forget(uploadId)
   }
 
@@ -215,7 +202,7 @@ export class Uploads {
   }
 
   async #findWhole(uploadId: string): Promise<Upload | null> {
-    const upload = await this.#store.getUpload(uploadId).catch(() => null)
+    const upload = await this.#arriving.store.getUpload(uploadId).catch(() => null)
     return upload && upload.size !== undefined && upload.offset === upload.size ? upload : null
   }
 
@@ -240,7 +227,7 @@ export class Uploads {
     )
     for (const { id } of old) await this.#drop(id)
     // Beginnings from before they were counted.
-    await this.#server.cleanUpExpiredUploads()
+    if (this.#arriving.store.hasExtension('expiration')) await this.#server.cleanUpExpiredUploads()
     return old.length
   }
 }

@@ -7,19 +7,33 @@ import path from 'node:path'
 import pg from 'pg'
 import type { Book, ChildWork } from '@nibquill/contract'
 import { AloneServer } from '../testing/alone.ts'
+import type { S3Config } from './config.ts'
+import { openStorage } from './openStorage.ts'
+import { ObjectStore } from '../testing/objectStore.ts'
 import { SmallSchool, testConfig, TestServer, until, pictureOf } from '../testing/testServer.ts'
 
 const script = (name: 'backup' | 'restore') =>
   new URL(`../../../scripts/${name}.ts`, import.meta.url).pathname
-type Where = { dataFolder: string; databaseUrl: string }
+type Where = { dataFolder: string; databaseUrl: string; s3: S3Config | null }
 /** In a process of its own, while this one goes on. */
 async function run(
   name: 'backup' | 'restore',
-  { dataFolder, databaseUrl }: Where,
+  { dataFolder, databaseUrl, s3 }: Where,
   ...words: string[]
 ): Promise<{ status: number; said: string }> {
   const child = spawn(process.execPath, ['--import', 'tsx', script(name), ...words], {
-    env: { ...process.env, NODE_OPTIONS: '', DATABASE_URL: databaseUrl, NIBQUILL_DATA: dataFolder },
+    env: {
+      ...process.env,
+      NODE_OPTIONS: '',
+      DATABASE_URL: databaseUrl,
+      NIBQUILL_DATA: dataFolder,
+      ...(s3 && {
+        NIBQUILL_S3_ENDPOINT: s3.endpoint,
+        NIBQUILL_S3_BUCKET: s3.bucket,
+        NIBQUILL_S3_KEY_ID: s3.keyId,
+        NIBQUILL_S3_SECRET: s3.secret,
+      }),
+    },
     stdio: ['ignore', 'pipe', 'pipe'],
   })
   const said: Buffer[] = []
@@ -100,6 +114,29 @@ test('a school copied while people work comes back whole elsewhere: rows, files,
   ])
   expect(await run('restore', place, copy, '--overwrite')).toMatchObject({ status: 0 })
   await rm(place.dataFolder, { recursive: true, force: true })
+}, 90_000)
+
+test('a school on disk moves into an object store by its copy, and from there out again', async () => {
+  const objects = await ObjectStore.start()
+  const [inBucket, onDisk] = [
+    { ...(await emptyPlace()), s3: await objects.bucket() },
+    await emptyPlace(),
+  ]
+  expect(await run('restore', inBucket, copy)).toMatchObject({ status: 0 })
+  const out = await mkdtemp(path.join(os.tmpdir(), 'nibquill-out-'))
+  expect(await run('backup', inBucket, out)).toMatchObject({ status: 0 })
+  expect(await run('restore', onDisk, out)).toMatchObject({ status: 0 })
+  const kept = async (where: Where) => {
+    const keys: string[] = []
+    for await (const { key } of (await openStorage(where)).list()) keys.push(key)
+    return keys.sort()
+  }
+  expect((await kept(onDisk)).length).toBeGreaterThan(3)
+  expect(await kept(onDisk)).toEqual(await kept(inBucket))
+  expect(await readdir(inBucket.dataFolder)).not.toContain('files')
+  await objects.stop()
+  for (const folder of [inBucket.dataFolder, onDisk.dataFolder, out])
+    await rm(folder, { recursive: true, force: true })
 }, 90_000)
 
 test('nothing is brought back over a running Nibquill, or from a copy that is damaged or not whole', async () => {

@@ -1,5 +1,14 @@
 import path from 'node:path'
 
+/** A bucket of an S3-compatible store. */
+export type S3Config = {
+  endpoint: string
+  region: string
+  bucket: string
+  keyId: string
+  secret: string
+}
+
 export type Config = {
   /** 0 lets the system choose, for tests. */
   port: number
@@ -7,6 +16,8 @@ export type Config = {
   /** Folder of everything Nibquill keeps on disk besides the database. */
   dataFolder: string
   databaseUrl: string
+  /** Where files lie, and what is arriving; null: in the data folder. */
+  s3: S3Config | null
   /**
    * Where people reach Nibquill: stands in QR codes and invitations, and decides whether cookies
    * are Secure.
@@ -32,12 +43,31 @@ export function readConfig(env: NodeJS.ProcessEnv, databaseUrl: string): Config 
     host: env.HOST ?? '0.0.0.0',
     dataFolder: dataFolderOf(env),
     databaseUrl,
+    s3: s3Of(env),
     publicUrl: (env.NIBQUILL_URL ?? `http://localhost:${port}`).replace(/\/+$/, ''),
     clientFolder: path.join(ROOT, 'client/dist'),
     trustProxy: env.NIBQUILL_TRUST_PROXY ?? false,
     smtpUrl: env.NIBQUILL_SMTP ?? null,
     mailFrom: env.NIBQUILL_MAIL_FROM ?? 'Nibquill <nibquill@localhost>',
     logLevel: env.NIBQUILL_LOG ?? 'info',
+  }
+}
+
+/** @throws Error naming the settings that are missing */
+export function s3Of(env: NodeJS.ProcessEnv): S3Config | null {
+  const names = ['ENDPOINT', 'BUCKET', 'KEY_ID', 'SECRET'] as const
+  const missing = names.filter((name) => !env[`NIBQUILL_S3_${name}`])
+  if (missing.length === names.length) return null
+  if (missing.length > 0)
+    throw new Error(
+      `For files in an object store also set ${missing.map((name) => `NIBQUILL_S3_${name}`).join(', ')}.`,
+    )
+  return {
+    endpoint: env.NIBQUILL_S3_ENDPOINT!,
+    region: env.NIBQUILL_S3_REGION ?? 'us-east-1',
+    bucket: env.NIBQUILL_S3_BUCKET!,
+    keyId: env.NIBQUILL_S3_KEY_ID!,
+    secret: env.NIBQUILL_S3_SECRET!,
   }
 }
 

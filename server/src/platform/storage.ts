@@ -28,7 +28,9 @@ export interface Storage {
 export type Stored = { sizeBytes: number; storedAt: Date }
 export type ByteRange = { start: number; end: number }
 
+export const isStorageKey = (key: string): boolean => /^[\w-]+\.\w+$/.test(key)
+
 /** @throws for what could lead out of the place where files lie */
 export function refuseOddKeys(key: string): void {
-  if (!/^[\w-]+\.\w+$/.test(key)) throw new Error(`not a storage key: ${key}`)
+  if (!isStorageKey(key)) throw new Error(`not a storage key: ${key}`)
 }

@@ -39,6 +39,7 @@ export const testConfig = (database: string, dataFolder: string): Config => ({
   host: '127.0.0.1',
   dataFolder,
   databaseUrl: process.env.NIBQUILL_TEST_CLUSTER!.replace(/\/postgres$/, `/${database}`),
+  s3: null,
   publicUrl: 'http://nibquill.example',
   clientFolder: null,
   trustProxy: false,
