@@ -1,5 +1,6 @@
 import { writeFileSync } from 'node:fs'
 import { parseArgs } from 'node:util'
+import { benchArrival } from './arrival.ts'
 import { benchBadDays } from './badDays.ts'
 import { benchBook } from './book.ts'
 import type { Line } from './measure.ts'
@@ -18,6 +19,7 @@ const BENCHES: Record<string, () => Promise<Line[]>> = {
   scan: benchScan,
   tidy: benchTidy,
   uploads: benchUploads,
+  arrival: benchArrival,
   'bad-days': benchBadDays,
 }
 const { values } = parseArgs({ options: { only: { type: 'string' }, json: { type: 'string' } } })

@@ -12,20 +12,23 @@ export class AloneServer {
     this.at = at
   }
 
-  /** @param settings - In place of those of `config`. */
-  static async start(config: Config, settings: Partial<Config> = {}): Promise<AloneServer> {
-    const child = spawn(
-      process.execPath,
-      ['--import', 'tsx', new URL('./serveAlone.ts', import.meta.url).pathname],
-      {
-        env: {
-          ...process.env,
-          NODE_OPTIONS: '',
-          NIBQUILL_TEST_CONFIG: JSON.stringify({ ...config, ...settings }),
-        },
-        stdio: ['ignore', 'pipe', 'inherit'],
+  /**
+   * @param settings - In place of those of `config`.
+   * @param script - What is run; it prints its address.
+   */
+  static async start(
+    config: Config,
+    settings: Partial<Config> = {},
+    script = new URL('./serveAlone.ts', import.meta.url),
+  ): Promise<AloneServer> {
+    const child = spawn(process.execPath, ['--import', 'tsx', script.pathname], {
+      env: {
+        ...process.env,
+        NODE_OPTIONS: '',
+        NIBQUILL_TEST_CONFIG: JSON.stringify({ ...config, ...settings }),
       },
-    )
+      stdio: ['ignore', 'pipe', 'inherit'],
+    })
     const [line] = (await once(child.stdout!, 'data')) as [Buffer]
     return new AloneServer(child, line.toString().trim())
   }
