@@ -6,8 +6,47 @@ const layer = (name, from, to) => ({
   to: { path: to },
 })
 const ours = '^(contract|server|client|demo|e2e|bench|scripts)/'
+
+/**
+ * The client's folders, each of which may import those before it. From `accounts` on they are
+ * capabilities: another folder reaches one through its `index.ts` only.
+ */
+const CLIENT = [
+  ...['workers', 'device', 'kit', 'api', 'broken', 'media'],
+  ...['accounts', 'outbox', 'parts', 'tidy', 'school', 'folders', 'portfolio', 'tasks', 'notices'],
+  ...['pieces', 'making', 'classPieces', 'desk', 'door', 'account', 'sharing', 'book'],
+  ...['lists', 'staff', 'classes', 'year', 'review', 'app'],
+]
+/** Carry every capability, and are reached by file. */
+const OPEN = ['workers', 'device', 'kit', 'api', 'broken', 'media', 'outbox', 'parts', 'app']
+const NO_TEST = { pathNot: '(\\.test\\.tsx?|/testing\\.tsx)$' }
+const clientOrder = [
+  ...CLIENT.map((folder, i) => ({
+    name: `client-${folder}-imports-what-comes-before-it`,
+    severity: 'error',
+    from: { path: `^client/src/${folder}/`, ...NO_TEST },
+    to: { path: `^client/src/(?!(?:${CLIENT.slice(0, i + 1).join('|')})/)[^/]+/` },
+  })),
+  ...CLIENT.filter((folder) => !OPEN.includes(folder)).map((folder) => ({
+    name: `client-${folder}-only-through-its-index`,
+    severity: 'error',
+    // Routes name the one screen they show; the composition root puts together what it needs.
+    from: {
+      path: '^client/src/',
+      pathNot: `^client/src/(${folder}/|app/|startOutbox\\.ts)|${NO_TEST.pathNot}`,
+    },
+    to: { path: `^client/src/${folder}/(?!index\\.ts$)` },
+  })),
+  {
+    name: 'client-folders-have-a-place',
+    severity: 'error',
+    from: { path: `^client/src/(?!(?:${CLIENT.join('|')})/)[^/]+/` },
+    to: {},
+  },
+]
 module.exports = {
   forbidden: [
+    ...clientOrder,
     layer('core-imports-nothing-of-ours', '^core/', ours),
     layer('contract-imports-only-core', '^contract/', '^(server|client|demo|e2e|bench|scripts)/'),
     layer(

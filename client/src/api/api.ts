@@ -1,7 +1,7 @@
 import * as v from 'valibot'
 import { noteReached } from '../device/network'
 import { heedServerClock } from '../kit/clock'
-import { problemFrom, UnreachableError } from './problems'
+import { problemFrom, UnreachableError } from '../kit/problems'
 
 type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE'
 

@@ -1,5 +1,5 @@
 import { MutationCache, QueryCache, QueryClient } from '@tanstack/react-query'
-import { codeOf, ProblemError } from './problems'
+import { codeOf, ProblemError } from '../kit/problems'
 
 /**
  * When the server says that nobody is signed in any more, it is asked who is: the door opens. Any

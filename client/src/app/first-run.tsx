@@ -1,1 +1,1 @@
-export { FirstRunScreen as default } from '../accounts/FirstRunScreen'
+export { FirstRunScreen as default } from '../door/FirstRunScreen'

@@ -1,1 +1,1 @@
-export { PegWallRoute as default } from '../accounts/routes'
+export { PegWallRoute as default } from '../door/routes'

@@ -1,1 +1,1 @@
-export { SignInRoute as default } from '../accounts/routes'
+export { SignInRoute as default } from '../door/routes'

@@ -2,7 +2,7 @@ import type { Folder, MakeFolder } from '@nibquill/contract'
 import { router, useLocalSearchParams } from 'expo-router'
 import { useState } from 'react'
 import { v7 as newId } from 'uuid'
-import { useSession } from '../accounts/session'
+import { useSession } from '../accounts'
 import { Ask } from '../kit/Ask'
 import { BigButton } from '../kit/BigButton'
 import { Choices, Several, Toggle } from '../kit/choices'
@@ -11,7 +11,7 @@ import { Head } from '../kit/Head'
 import { Page } from '../kit/layout'
 import { Loading, ProblemNotice } from '../kit/Notice'
 import { toast } from '../kit/Toast'
-import { useClasses, useStrands } from '../school/schoolQueries'
+import { useClasses, useStrands } from '../school'
 import {
   useChangeFolder,
   useFolders,

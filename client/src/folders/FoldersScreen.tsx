@@ -27,7 +27,7 @@ import { Empty, Loading, ProblemNotice } from '../kit/Notice'
 import { strings as kitWords } from '../kit/strings'
 import { Symbol } from '../kit/Symbol'
 import { colours, pigments } from '../kit/theme'
-import { useClasses } from '../school/schoolQueries'
+import { useClasses } from '../school'
 import { FolderTile } from './FolderTile'
 import {
   useAnswerProposal,

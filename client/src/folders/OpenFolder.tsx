@@ -8,7 +8,7 @@ import { Grid, Heading, Page } from '../kit/layout'
 import { Empty, Loading, ProblemNotice } from '../kit/Notice'
 import { RoundButton } from '../kit/RoundButton'
 import { strings as kitWords } from '../kit/strings'
-import { PieceTile } from '../portfolio/Chapters'
+import { PieceTile } from '../parts/PieceTile'
 import { useFolder } from './foldersQueries'
 import { strings } from './strings'
 

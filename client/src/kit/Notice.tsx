@@ -1,7 +1,7 @@
 import { useContext, type ReactNode } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
-import { sentenceOf } from '../api/problems'
+import { sentenceOf } from './problems'
 import { ForPupil } from './forPupil'
 import { BigButton } from './BigButton'
 import { Listen } from './Listen'

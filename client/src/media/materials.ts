@@ -2,7 +2,7 @@ import type { MediaKind } from '@nibquill/core'
 import { mostBytesFor } from '@nibquill/core'
 import { useEffect, useRef, useState } from 'react'
 import { v7 as newId } from 'uuid'
-import { sentenceOf } from '../api/problems'
+import { sentenceOf } from '../kit/problems'
 import { strings } from './strings'
 import { hashOf, transfer } from './transfer'
 

@@ -4,7 +4,7 @@ import { bytesToHex } from '@noble/hashes/utils'
 import { type DetailedError, Upload } from 'tus-js-client'
 import * as v from 'valibot'
 import { api } from '../api/api'
-import { codeOf, problemFrom, ProblemError } from '../api/problems'
+import { codeOf, problemFrom, ProblemError } from '../kit/problems'
 
 const ENDPOINT = '/api/media/uploads'
 /** Short hiccups are bridged at once; for longer ones the uploader waits its own time. */

@@ -11,7 +11,7 @@ import {
   type Standing,
 } from '@nibquill/core'
 import { v7 as newId } from 'uuid'
-import { codeOf, ProblemError, sentenceOf } from '../api/problems'
+import { codeOf, ProblemError, sentenceOf } from '../kit/problems'
 import { fileHere, holdHere, letGo } from '../media/filesHere'
 import { Asks, SENDERS, type Theirs, type Way } from './senders'
 import type { Kept, OutboxStore } from './store'

@@ -7,7 +7,7 @@ import {
   type Words,
 } from '@nibquill/core'
 import { api } from '../api/api'
-import { codeOf, ProblemError } from '../api/problems'
+import { codeOf, ProblemError } from '../kit/problems'
 import { hashOf, transfer } from '../media/transfer'
 
 /** What a sender may use besides the intent. */

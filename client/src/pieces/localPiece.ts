@@ -2,7 +2,7 @@ import type { Piece, Tasks } from '@nibquill/contract'
 import { suggestTitle } from '@nibquill/core'
 import type { QueryClient } from '@tanstack/react-query'
 import type * as v from 'valibot'
-import { sessionQuery } from '../accounts/session'
+import { sessionQuery } from '../accounts'
 
 /**
  * A piece the school has not heard of yet, as far as this tablet knows it. Null when it does not

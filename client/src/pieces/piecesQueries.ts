@@ -1,4 +1,4 @@
-import { MyPieces, Piece } from '@nibquill/contract'
+import { Classmates, MyPieces, Piece } from '@nibquill/contract'
 import {
   queryOptions,
   useMutation,
@@ -7,9 +7,9 @@ import {
   type QueryClient,
 } from '@tanstack/react-query'
 import { api } from '../api/api'
-import { useChange } from '../api/queries'
+import { useAsk, useChange } from '../api/queries'
 import { touchedBy } from '../api/touches'
-import { codeOf } from '../api/problems'
+import { codeOf } from '../kit/problems'
 
 export const myPiecesQuery = queryOptions({
   queryKey: ['pieces', 'mine'],
@@ -22,6 +22,9 @@ export const pieceQuery = (pieceId: string) =>
   })
 
 export const useMyPieces = () => useQuery(myPiecesQuery)
+/** Those a piece may be made with. */
+export const useClassmates = (enabled: boolean) =>
+  useAsk(['pieces', 'classmates'], '/pieces/classmates', Classmates, { enabled })
 export const usePiece = (pieceId: string) =>
   useQuery({ ...pieceQuery(pieceId), enabled: pieceId !== '' })
 

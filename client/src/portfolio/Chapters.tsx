@@ -7,6 +7,7 @@ import { Grid, Heading } from '../kit/layout'
 import { Listen } from '../kit/Listen'
 import { Press } from '../kit/Press'
 import { RoundButton } from '../kit/RoundButton'
+import { PieceTile } from '../parts/PieceTile'
 import { Sheet } from '../parts/Sheet'
 import { colours, corners, shadow, targets } from '../kit/theme'
 import { usePick } from './portfolioQueries'
@@ -137,30 +138,5 @@ function ChapterView({
         </Grid>
       ) : null}
     </View>
-  )
-}
-
-/** A piece with its title, to open. */
-export function PieceTile({
-  piece,
-  onPress,
-  under,
-  width = 158,
-}: {
-  piece: PieceLine
-  onPress: () => void
-  under?: string
-  width?: number
-}) {
-  return (
-    <Press onPress={onPress} style={{ width, gap: 6 }}>
-      <Sheet piece={piece} width={width} />
-      <Text variant="titleSmall" numberOfLines={2}>
-        {piece.title}
-      </Text>
-      <Text variant="bodySmall" numberOfLines={1} style={{ color: colours.inkSoft }}>
-        {under ?? piece.folder?.name ?? ''}
-      </Text>
-    </Press>
   )
 }

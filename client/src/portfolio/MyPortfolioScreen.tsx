@@ -1,5 +1,5 @@
 import { router } from 'expo-router'
-import { useSession } from '../accounts/session'
+import { useSession } from '../accounts'
 import { Heading, Page } from '../kit/layout'
 import { Empty, Loading, ProblemNotice } from '../kit/Notice'
 import { Chapters } from './Chapters'

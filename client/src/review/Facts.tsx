@@ -6,7 +6,7 @@ import { whenWasIt } from '../kit/dates'
 import { Peg } from '../kit/Peg'
 import { colours, corners } from '../kit/theme'
 import { Sheet } from '../parts/Sheet'
-import { EarlierVersions } from '../pieces/MyPieceScreen'
+import { EarlierVersions } from '../pieces'
 import { useEarlier } from './reviewQueries'
 import { strings } from './strings'
 

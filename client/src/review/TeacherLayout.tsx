@@ -1,7 +1,5 @@
 import { router } from 'expo-router'
-import { useSession, useSignOut } from '../accounts/session'
-import { strings as accountWords } from '../accounts/strings'
-import { PlacesLayout } from '../kit/PlacesLayout'
+import { accountsStrings as accountWords, PlacesLayout, useSession, useSignOut } from '../accounts'
 import { RoundButton } from '../kit/RoundButton'
 import { colours } from '../kit/theme'
 import { strings } from './strings'

@@ -1,7 +1,7 @@
 import type { Piece } from '@nibquill/contract'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
-import { codeOf } from '../api/problems'
+import { codeOf } from '../kit/problems'
 import { BigButton } from '../kit/BigButton'
 import { useWidth } from '../kit/layout'
 import { Notice } from '../kit/Notice'

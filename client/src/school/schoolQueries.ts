@@ -25,7 +25,7 @@ import {
   Done,
 } from '@nibquill/contract'
 import { api } from '../api/api'
-import { problemFrom } from '../api/problems'
+import { problemFrom } from '../kit/problems'
 import { useAsk, useChange } from '../api/queries'
 
 const TOUCHES = ['school', 'folders', 'tasks', 'session'] as const

@@ -1,7 +1,7 @@
 import { router, useLocalSearchParams } from 'expo-router'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
-import { codeOf } from '../api/problems'
+import { codeOf } from '../kit/problems'
 import { BigButton } from '../kit/BigButton'
 import { fullDayOf } from '../kit/dates'
 import { Heading, Page, useWidth } from '../kit/layout'

@@ -1,3 +1,3 @@
-import { Gate } from '../accounts/Gate'
+import { Gate } from '../accounts'
 
 export const ParentLayout = () => <Gate roles={['parent']} />

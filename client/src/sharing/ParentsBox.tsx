@@ -12,7 +12,7 @@ import { fullDayOf, whenWasIt } from '../kit/dates'
 import { Toggle } from '../kit/choices'
 import { Box, FormLine, Hint, Row } from '../kit/form'
 import { Notice, ProblemNotice } from '../kit/Notice'
-import { SaveButton } from '../kit/SaveButton'
+import { SaveButton } from '../media/SaveButton'
 import { toast } from '../kit/Toast'
 import { colours } from '../kit/theme'
 import {

@@ -16,7 +16,7 @@ import { Empty, Loading, ProblemNotice } from '../kit/Notice'
 import { Press } from '../kit/Press'
 import { colours, corners, shadow, stateColours } from '../kit/theme'
 import { toast } from '../kit/Toast'
-import { useClasses } from '../school/schoolQueries'
+import { useClasses } from '../school'
 import { strings } from './strings'
 import { useAllTasks, useDissolveUnit, usePutUnit, useReuseUnit, useUnits } from './tasksQueries'
 

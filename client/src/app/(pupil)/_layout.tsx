@@ -1,2 +1,2 @@
-export { PupilLayout as default } from '../../pieces/PupilLayout'
+export { PupilLayout as default } from '../../desk/PupilLayout'
 export { BrokenForPupil as ErrorBoundary } from '../../broken/Broken'

@@ -1,1 +1,1 @@
-export { DeskScreen as default } from '../../pieces/DeskScreen'
+export { DeskScreen as default } from '../../desk/DeskScreen'

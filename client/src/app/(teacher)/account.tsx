@@ -1,1 +1,1 @@
-export { AccountScreen as default } from '../../accounts/AccountScreen'
+export { AccountScreen as default } from '../../account/AccountScreen'

@@ -1,1 +1,1 @@
-export { ForEveryoneScreen as default } from '../../pieces/ForEveryoneScreen'
+export { ForEveryoneScreen as default } from '../../classPieces/ForEveryoneScreen'

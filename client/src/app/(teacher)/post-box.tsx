@@ -1,1 +1,1 @@
-export { PostBoxScreen as default } from '../../school/PostBoxScreen'
+export { PostBoxScreen as default } from '../../staff/PostBoxScreen'

@@ -1,1 +1,1 @@
-export { RollOverScreen as default } from '../../school/RollOverScreen'
+export { RollOverScreen as default } from '../../year/RollOverScreen'

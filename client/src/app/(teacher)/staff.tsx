@@ -1,1 +1,1 @@
-export { StaffScreen as default } from '../../school/StaffScreen'
+export { StaffScreen as default } from '../../staff/StaffScreen'

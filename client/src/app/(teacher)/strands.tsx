@@ -1,1 +1,1 @@
-export { StrandsScreen as default } from '../../school/StrandsScreen'
+export { StrandsScreen as default } from '../../year/StrandsScreen'

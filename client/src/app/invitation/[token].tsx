@@ -1,1 +1,1 @@
-export { InvitationScreen as default } from '../../accounts/InvitationScreen'
+export { InvitationScreen as default } from '../../door/InvitationScreen'

@@ -1,1 +1,1 @@
-export { PasswordScreen as default } from '../../accounts/PasswordScreen'
+export { PasswordScreen as default } from '../../door/PasswordScreen'

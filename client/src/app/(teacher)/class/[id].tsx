@@ -1,1 +1,1 @@
-export { PupilScreen as default } from '../../../school/PupilScreen'
+export { PupilScreen as default } from '../../../classes/PupilScreen'

@@ -1,1 +1,1 @@
-export { DoorScreen as default } from '../../../accounts/DoorScreen'
+export { DoorScreen as default } from '../../../door/DoorScreen'

@@ -1,1 +1,1 @@
-export { ClassScreen as default } from '../../../school/ClassScreen'
+export { ClassScreen as default } from '../../../classes/ClassScreen'

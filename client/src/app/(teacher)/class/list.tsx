@@ -1,1 +1,1 @@
-export { ClassListScreen as default } from '../../../school/ClassListScreen'
+export { ClassListScreen as default } from '../../../lists/ClassListScreen'

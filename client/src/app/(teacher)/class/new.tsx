@@ -1,1 +1,1 @@
-export { ClassNewScreen as default } from '../../../school/ClassNewScreen'
+export { ClassNewScreen as default } from '../../../classes/ClassNewScreen'

@@ -1,1 +1,1 @@
-export { PegsScreen as default } from '../../../school/PegsScreen'
+export { PegsScreen as default } from '../../../classes/PegsScreen'

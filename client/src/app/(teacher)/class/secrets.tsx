@@ -1,1 +1,1 @@
-export { SecretsScreen as default } from '../../../accounts/SecretsScreen'
+export { SecretsScreen as default } from '../../../door/SecretsScreen'

@@ -1,1 +1,1 @@
-export { YearEditScreen as default } from '../../../school/YearEditScreen'
+export { YearEditScreen as default } from '../../../year/YearEditScreen'

@@ -1,1 +1,1 @@
-export { YearScreen as default } from '../../../school/YearScreen'
+export { YearScreen as default } from '../../../year/YearScreen'

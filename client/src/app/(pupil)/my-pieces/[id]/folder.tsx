@@ -1,1 +1,1 @@
-export { WhichFolderScreen as default } from '../../../../pieces/WhichFolderScreen'
+export { WhichFolderScreen as default } from '../../../../making/WhichFolderScreen'

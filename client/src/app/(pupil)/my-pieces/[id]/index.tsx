@@ -1,1 +1,1 @@
-export { MyPieceScreen as default } from '../../../../pieces/MyPieceScreen'
+export { MyPieceScreen as default } from '../../../../desk/MyPieceScreen'

@@ -1,1 +1,1 @@
-export { MakePhotoScreen as default } from '../../../../pieces/MakePhotoScreen'
+export { MakePhotoScreen as default } from '../../../../making/MakePhotoScreen'

@@ -1,1 +1,1 @@
-export { IntoTrayScreen as default } from '../../../../pieces/IntoTrayScreen'
+export { IntoTrayScreen as default } from '../../../../making/IntoTrayScreen'

@@ -1,1 +1,1 @@
-export { WhatIsItScreen as default } from '../../../../pieces/WhatIsItScreen'
+export { WhatIsItScreen as default } from '../../../../making/WhatIsItScreen'

@@ -1,1 +1,1 @@
-export { WriteScreen as default } from '../../../../parts/WriteScreen'
+export { WriteScreen as default } from '../../../../making/WriteScreen'

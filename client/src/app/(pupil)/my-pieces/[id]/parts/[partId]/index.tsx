@@ -1,1 +1,1 @@
-export { PartScreen as default } from '../../../../../../parts/PartScreen'
+export { PartScreen as default } from '../../../../../../making/PartScreen'

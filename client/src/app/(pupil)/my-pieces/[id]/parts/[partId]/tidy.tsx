@@ -1,1 +1,1 @@
-export { TidyPartScreen as default } from '../../../../../../parts/TidyPartScreen'
+export { TidyPartScreen as default } from '../../../../../../making/TidyPartScreen'

@@ -1,0 +1,3 @@
+/** What other capabilities use of this one. */
+export { BookBox } from './BookBox'
+export { useBooks } from './bookQueries'

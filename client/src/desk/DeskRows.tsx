@@ -1,0 +1,209 @@
+import type { PieceLine, Task } from '@nibquill/contract'
+import { pendingMove } from '@nibquill/core'
+import { router } from 'expo-router'
+import type { ReactNode } from 'react'
+import { View } from 'react-native'
+import { Text } from 'react-native-paper'
+import { sentenceOf } from '../kit/problems'
+import { BigButton } from '../kit/BigButton'
+import { whenIsItDue } from '../kit/dates'
+import { Listen } from '../kit/Listen'
+import { Press } from '../kit/Press'
+import { Progress } from '../kit/Progress'
+import { Sheet } from '../parts/Sheet'
+import { strings as kitWords } from '../kit/strings'
+import { Symbol } from '../kit/Symbol'
+import { colours, corners, pigments, shadow, stateColours, targets } from '../kit/theme'
+import { toast } from '../kit/Toast'
+import { useWaiting } from '../outbox/OutboxContext'
+import { piecesStrings as strings, useAnotherGo } from '../pieces'
+
+/** A strip of card on the desk: tapped, it opens; beside it what can be heard or done at once. */
+function Card({
+  edge,
+  onPress,
+  aside,
+  children,
+}: {
+  edge: string
+  onPress: () => void
+  aside?: ReactNode
+  children: ReactNode
+}) {
+  return (
+    <View
+      style={[
+        {
+          backgroundColor: colours.sheet,
+          borderRadius: corners.button,
+          borderLeftWidth: 6,
+          borderLeftColor: edge,
+          flexDirection: 'row',
+          alignItems: 'center',
+        },
+        shadow,
+      ]}
+    >
+      <Press
+        onPress={onPress}
+        style={{
+          flex: 1,
+          padding: 14,
+          flexDirection: 'row',
+          alignItems: 'center',
+          gap: 14,
+          minHeight: targets.pupil + 10,
+        }}
+      >
+        {children}
+      </Press>
+      {aside}
+    </View>
+  )
+}
+
+/** Back from the teacher: what to do next can be read and heard. */
+export function ReturnedRow({ piece }: { piece: PieceLine }) {
+  return (
+    <Card
+      edge={colours.clay}
+      onPress={() => router.push(`/my-pieces/${piece.id}`)}
+      aside={
+        <Listen text={[`${strings.anotherGo}: ${piece.title}.`, piece.message ?? ''].join(' ')} />
+      }
+    >
+      <Sheet piece={piece} width={118} />
+      <View style={{ flex: 1, gap: 2 }}>
+        <Text variant="titleMedium">{piece.title}</Text>
+        {piece.message ? (
+          <Text variant="bodyMedium" style={{ color: colours.inkSoft }} numberOfLines={3}>
+            “{piece.message}”
+          </Text>
+        ) : null}
+      </View>
+    </Card>
+  )
+}
+
+const dueOf = (task: Task): string => (task.dueAt ? whenIsItDue(task.dueAt) : strings.thisWeek)
+
+/** What to do, in the teacher's own voice. */
+const voiceOf = ({ media }: Task): string | undefined => {
+  const voice = media.find(({ role }) => role === 'voice')
+  return voice && `/api/media/${voice.mediaId}/full`
+}
+
+export function TaskRow({ task }: { task: Task }) {
+  return (
+    <Card
+      edge={pigments[task.folder.colour]}
+      onPress={() => router.push(`/my-tasks/${task.id}`)}
+      aside={
+        <Listen
+          text={`${task.title}. ${task.instructions} ${dueOf(task)}.`}
+          recording={voiceOf(task)}
+        />
+      }
+    >
+      <Symbol name={task.folder.symbol} size={36} colour={pigments[task.folder.colour]} />
+      <View style={{ flex: 1 }}>
+        {task.nudgedAt ? (
+          <Text variant="labelMedium" style={{ color: colours.clay }}>
+            {strings.reminded}
+          </Text>
+        ) : null}
+        <Text variant="titleMedium">{task.title}</Text>
+        <Text variant="bodyMedium" style={{ color: colours.inkSoft }}>
+          {task.folder.name}, {dueOf(task)}
+        </Text>
+      </View>
+      <Symbol
+        name={task.nudgedAt ? 'nudge' : 'camera'}
+        size={26}
+        colour={task.nudgedAt ? colours.clay : colours.inkSoft}
+      />
+    </Card>
+  )
+}
+
+/** Done, and kept apart; another go is one tap away. */
+export function DoneRow({ task }: { task: Task }) {
+  const [newest] = task.myPieces
+  const again = useAnotherGo()
+  const state = newest?.state
+  const look = state ? stateColours[state] : stateColours.draft
+  const anotherGo = () => {
+    if (state !== 'approved')
+      return router.push(newest ? `/my-pieces/${newest.id}` : `/my-tasks/${task.id}`)
+    // As a promise: the school may tell of the new go, and the row with it move elsewhere, before
+    // it answers.
+    void again.mutateAsync(newest!.id).then(
+      ({ id }) => router.push(`/my-pieces/${id}`),
+      (error: unknown) => toast(sentenceOf(error)),
+    )
+  }
+  return (
+    <Card
+      edge={look.mark}
+      onPress={() => router.push(newest ? `/my-pieces/${newest.id}` : `/my-tasks/${task.id}`)}
+      aside={
+        // What lies in the tray is taken out first, on its own page.
+        state === 'submitted' ? null : (
+          <View style={{ paddingRight: 10 }}>
+            <BigButton
+              small
+              tone="quiet"
+              symbol="again"
+              label={strings.anotherGo}
+              busy={again.isPending}
+              onPress={anotherGo}
+            />
+          </View>
+        )
+      }
+    >
+      <Symbol
+        name={state === 'approved' ? 'in-folder' : state === 'submitted' ? 'tray' : 'tick'}
+        size={26}
+        colour={look.text}
+      />
+      <View style={{ flex: 1 }}>
+        <Text variant="titleSmall">{task.title}</Text>
+        <Text variant="bodyMedium" style={{ color: look.text }}>
+          {state ? kitWords.states[state] : strings.tickedTasks}
+        </Text>
+      </View>
+    </Card>
+  )
+}
+
+/** On the go: what is in it may still be on its way. */
+export function DraftRow({ piece }: { piece: PieceLine }) {
+  const waiting = useWaiting(piece.id)
+  const goesIn = pendingMove(waiting.map(({ intent }) => intent)) === 'hand-in'
+  const files = waiting.filter(
+    ({ intent, standing }) => intent.kind === 'file' && standing !== 'refused',
+  )
+  const share = files.length ? files.reduce((sum, file) => sum + file.share, 0) / files.length : 0
+  const title = piece.title || piece.taskTitle || strings.untitled
+  return (
+    <Press
+      onPress={() => router.push(`/my-pieces/${piece.id}${goesIn ? '/tray' : ''}`)}
+      style={{ flexDirection: 'row', gap: 16, alignItems: 'center' }}
+    >
+      <Sheet piece={piece} width={118} />
+      <View style={{ flex: 1, gap: 2 }}>
+        <Text variant="titleMedium">{title}</Text>
+        <Text variant="labelMedium" style={{ color: colours.ochreText }}>
+          {goesIn ? strings.goesInLater : strings.notHandedIn}
+        </Text>
+        {files.length > 0 ? (
+          <>
+            <Text variant="bodyMedium">{strings.photosOnTheirWay(files.length, share)}</Text>
+            <Progress share={share} label={strings.photosOnTheirWay(files.length, share)} />
+          </>
+        ) : null}
+      </View>
+    </Press>
+  )
+}

@@ -1,0 +1,189 @@
+import type { Piece, WritingPart } from '@nibquill/contract'
+import { countWords, isOpen, MAX_WRITING_LENGTH } from '@nibquill/core'
+import { router, useLocalSearchParams } from 'expo-router'
+import { useEffect, useRef, useState } from 'react'
+import { ScrollView, TextInput, View, type TextStyle } from 'react-native'
+import { Text } from 'react-native-paper'
+import { v7 as newId } from 'uuid'
+import { BigButton } from '../kit/BigButton'
+import { useWidth } from '../kit/layout'
+import { Listen } from '../kit/Listen'
+import { Loading, Notice, ProblemNotice } from '../kit/Notice'
+import { colours, corners, RULED } from '../kit/theme'
+import { MakeHead } from './MakeHead'
+import { PieceTrouble, usePieceWork, useSavesItself, useShownPiece } from '../pieces'
+import { strings } from '../parts/strings'
+
+/**
+ * A large ruled page to write on: a new piece, another part of one, or a part to go on with. It
+ * begins with the first words, and saves itself.
+ */
+export function WriteScreen() {
+  const { id, partId, taskId } = useLocalSearchParams<{
+    id?: string
+    partId?: string
+    taskId?: string
+  }>()
+  const [fresh] = useState(() => ({ pieceId: newId(), partId: newId() }))
+  const pieceId = id ?? fresh.pieceId
+  const { piece, query } = useShownPiece(pieceId, id !== undefined)
+  if (id && !piece && query.isError)
+    return <ProblemNotice error={query.error} onRetry={() => void query.refetch()} />
+  if (id && !piece) return <Loading />
+  const part = piece?.parts.find((one) => one.id === (partId ?? fresh.partId))
+  if (partId && part?.kind !== 'writing') return <Gone pieceId={pieceId} />
+  return (
+    <Writing
+      key={pieceId}
+      pieceId={pieceId}
+      piece={piece}
+      partId={partId ?? fresh.partId}
+      part={part?.kind === 'writing' ? part : null}
+      taskId={taskId ?? null}
+    />
+  )
+}
+
+function Gone({ pieceId }: { pieceId: string }) {
+  return (
+    <View style={{ padding: 20, gap: 14 }}>
+      <Notice tone="attention" symbol="alert">
+        {strings.gone}
+      </Notice>
+      <BigButton
+        symbol="back"
+        label={strings.back}
+        onPress={() => router.replace(`/my-pieces/${pieceId}`)}
+      />
+    </View>
+  )
+}
+
+type WritingProps = {
+  pieceId: string
+  piece: Piece | null
+  partId: string
+  /** Null until the first words are kept. */
+  part: WritingPart | null
+  taskId: string | null
+}
+
+function Writing({ pieceId, piece, partId, part, taskId }: WritingProps) {
+  const { text, write, save } = useWriting({ pieceId, partId, part, taskId })
+  const { tablet } = useWidth()
+  const open = !piece || isOpen(piece.state)
+  const goOn = async () => {
+    await save()
+    router.push(`/my-pieces/${pieceId}/what`)
+  }
+  const empty = text.trim() === ''
+  return (
+    <View style={{ flex: 1, backgroundColor: colours.paper }}>
+      <MakeHead title={strings.writeTitle} onOn={empty ? undefined : () => void goOn()} />
+      <View style={{ flex: 1, width: '100%', maxWidth: 860, alignSelf: 'center', padding: 12 }}>
+        <View style={{ gap: 8 }}>
+          <PieceTrouble pieceId={pieceId} />
+          {text.length >= MAX_WRITING_LENGTH ? (
+            <Notice tone="attention" symbol="bulb">
+              {strings.pageFull}
+            </Notice>
+          ) : null}
+        </View>
+        <TextInput
+          aria-label={strings.writeHere}
+          value={text}
+          onChangeText={write}
+          editable={open}
+          multiline
+          autoFocus
+          maxLength={MAX_WRITING_LENGTH}
+          placeholder={strings.writeHere}
+          placeholderTextColor={colours.inkSoft}
+          style={[SHEET, { paddingHorizontal: tablet ? 36 : 18 }]}
+        />
+        <Foot text={text} onStarter={open ? (words) => write(withStarter(text, words)) : null} />
+      </View>
+    </View>
+  )
+}
+
+/** Lines move with the words. */
+const SHEET = {
+  flex: 1,
+  ...RULED.words,
+  ...RULED.paper,
+  backgroundColor: colours.writingPaper,
+  backgroundAttachment: 'local',
+  paddingVertical: 0,
+  borderRadius: corners.sheet,
+  borderWidth: 1,
+  borderColor: colours.rule,
+  outlineColor: colours.aubergine,
+} as TextStyle
+
+function Foot({ text, onStarter }: { text: string; onStarter: ((words: string) => void) | null }) {
+  return (
+    <View style={{ paddingTop: 10, gap: 8 }}>
+      {onStarter ? (
+        <ScrollView
+          horizontal
+          role="group"
+          aria-label={strings.starters}
+          contentContainerStyle={{ gap: 8 }}
+        >
+          {strings.openers.map((words) => (
+            <BigButton
+              key={words}
+              small
+              tone="quiet"
+              label={`${words.trim()} ...`}
+              onPress={() => onStarter(words)}
+            />
+          ))}
+        </ScrollView>
+      ) : null}
+      <View style={{ flexDirection: 'row', alignItems: 'center' }}>
+        <Text role="status" variant="bodyMedium" style={{ flex: 1, color: colours.inkSoft }}>
+          {strings.words(countWords(text))}
+        </Text>
+        <Listen text={text.trim() || strings.writeHelp} />
+      </View>
+    </View>
+  )
+}
+
+/** A new sentence begins after a space; on an empty page or a new line it begins at once. */
+const withStarter = (text: string, words: string): string =>
+  text === '' || /\s$/.test(text) ? text + words : `${text} ${words}`
+
+/** The words of one part as they are typed: kept after a pause, and when one leaves. */
+function useWriting({ pieceId, partId, part, taskId }: Omit<WritingProps, 'piece'>) {
+  const work = usePieceWork(pieceId)
+  const [text, setText] = useState(part?.text ?? '')
+  const there = useRef(part !== null)
+  // What this screen and the outbox agreed on last.
+  const agreed = useRef(text)
+  const save = useSavesItself(
+    text,
+    (a, b) => a === b,
+    async (now) => {
+      const seen = agreed.current
+      agreed.current = now
+      if (there.current) return work.write(partId, now, seen)
+      there.current = true
+      await work.addWriting(partId, now, taskId)
+      // So that whoever comes back to this screen comes back to this writing.
+      router.setParams({ id: pieceId, partId })
+    },
+  )
+  // Written elsewhere, and nothing here that is not kept: what stands there is shown.
+  const elsewhere = part?.text
+  useEffect(() => {
+    if (elsewhere === undefined || elsewhere === agreed.current) return
+    setText((now) => (now === agreed.current ? elsewhere : now))
+    if (text === agreed.current) agreed.current = elsewhere
+    // Only what comes from elsewhere counts here.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [elsewhere])
+  return { text, write: setText, save }
+}

@@ -1,0 +1,2 @@
+/** What other capabilities use of this one. */
+export { PartsStrip } from './PartsStrip'

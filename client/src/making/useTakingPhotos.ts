@@ -1,0 +1,84 @@
+import type { Part, PartFile } from '@nibquill/contract'
+import { MEDIA, takeWhatFits } from '@nibquill/core'
+import { useState } from 'react'
+import { fileHere } from '../media/filesHere'
+import { fitForTablet } from '../media/fitForTablet'
+import { strings as mediaWords } from '../media/strings'
+import { hashOf } from '../media/transfer'
+import { piecesStrings as strings, usePieceWork } from '../pieces'
+
+type Place = {
+  pieceId: string
+  taskId: string | null
+  parts: Part[]
+  onStarted: () => void
+}
+
+/**
+ * Photos on their way into a piece: those that do not fit any more, that are too large for a
+ * tablet, or that are in it already
+ * are spoken of before anything else happens to them.
+ */
+export function useTakingPhotos({ pieceId, taskId, parts, onStarted }: Place) {
+  const work = usePieceWork(pieceId)
+  const [problem, setProblem] = useState<unknown>(null)
+  const [words, setWords] = useState<string[]>([])
+  const [again, setAgain] = useState<File[]>([])
+
+  const keep = async (files: File[]) => {
+    if (files.length === 0) return
+    setProblem(null)
+    await work.addPhotos(files, taskId)
+    onStarted()
+  }
+  const send = (files: File[]) => keep(files).catch(setProblem)
+
+  const take = async (picked: File[]) => {
+    if (picked.length === 0) return
+    const { taken, left } = takeWhatFits(picked, parts.length)
+    const said =
+      left.length > 0 ? [taken.length === 0 ? strings.full : strings.leftOut(left.length)] : []
+    const fresh: File[] = []
+    const twice: File[] = []
+    const seen = new Set(await hashesIn(parts))
+    // One after the other: a tablet holds one large picture at a time.
+    for (const file of taken) {
+      const fault =
+        file.size === 0
+          ? mediaWords.empty
+          : file.size > MEDIA.picture.mostBytes
+            ? mediaWords.tooLarge
+            : null
+      if (fault) {
+        said.push(`${file.name}: ${fault}`)
+        continue
+      }
+      const { file: fit, smaller } = await fitForTablet(file)
+      if (smaller) said.push(strings.madeSmaller(file.name))
+      const hash = await hashOf(fit).catch(() => null)
+      if (hash && seen.has(hash)) twice.push(fit)
+      else fresh.push(fit)
+      if (hash) seen.add(hash)
+    }
+    setWords(said)
+    setAgain(twice)
+    await send(fresh)
+  }
+  const useAgain = () => {
+    void send(again)
+    setAgain([])
+  }
+  return { take, keep, problem, words, again, useAgain, leaveOut: () => setAgain([]) }
+}
+
+/** Hashes of everything that is in a piece, at school or still here. */
+async function hashesIn(parts: readonly Part[]): Promise<string[]> {
+  const files = parts.flatMap((part) => Object.values<PartFile>(part.files))
+  const hashes = await Promise.all(
+    files.map(async ({ mediaId, sentSha256 }) => {
+      const file = fileHere(mediaId)
+      return sentSha256 || (file && (await hashOf(file).catch(() => null)))
+    }),
+  )
+  return hashes.filter((hash) => hash !== null)
+}

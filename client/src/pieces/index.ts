@@ -1,0 +1,16 @@
+/** What other capabilities use of this one. */
+export { EarlierVersions } from './EarlierVersions'
+export { OutboxLine } from './OutboxLine'
+export { PieceTrouble } from './PieceTrouble'
+export { WithPiece } from './WithPiece'
+export {
+  pieceQuery,
+  useAnotherGo,
+  useClassmates,
+  useMyPieces,
+  useOneMoreGo,
+  usePiece,
+} from './piecesQueries'
+export { noteTakenOut, useShownLines, useShownPiece } from './shownPiece'
+export { strings as piecesStrings } from './strings'
+export { usePieceWork, useSavesItself, useWords } from './usePieceWork'
