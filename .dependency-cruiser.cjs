@@ -15,10 +15,21 @@ const CLIENT = [
   ...['workers', 'device', 'kit', 'api', 'broken', 'media'],
   ...['accounts', 'outbox', 'parts', 'tidy', 'school', 'folders', 'portfolio', 'tasks', 'notices'],
   ...['pieces', 'making', 'classPieces', 'desk', 'door', 'account', 'sharing', 'book'],
-  ...['lists', 'staff', 'classes', 'year', 'review', 'app'],
+  ...['lists', 'staff', 'classes', 'year', 'review', 'screens', 'app'],
 ]
 /** Carry every capability, and are reached by file. */
-const OPEN = ['workers', 'device', 'kit', 'api', 'broken', 'media', 'outbox', 'parts', 'app']
+const OPEN = [
+  'workers',
+  'device',
+  'kit',
+  'api',
+  'broken',
+  'media',
+  'outbox',
+  'parts',
+  'screens',
+  'app',
+]
 const NO_TEST = { pathNot: '(\\.test\\.tsx?|/testing\\.tsx)$' }
 const clientOrder = [
   ...CLIENT.map((folder, i) => ({
@@ -30,10 +41,10 @@ const clientOrder = [
   ...CLIENT.filter((folder) => !OPEN.includes(folder)).map((folder) => ({
     name: `client-${folder}-only-through-its-index`,
     severity: 'error',
-    // Routes name the one screen they show; the composition root puts together what it needs.
+    // What names all screens of a role, and the composition root, put together what they need.
     from: {
       path: '^client/src/',
-      pathNot: `^client/src/(${folder}/|app/|startOutbox\\.ts)|${NO_TEST.pathNot}`,
+      pathNot: `^client/src/(${folder}/|screens/|app/|startOutbox\\.ts)|${NO_TEST.pathNot}`,
     },
     to: { path: `^client/src/${folder}/(?!index\\.ts$)` },
   })),

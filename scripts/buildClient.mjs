@@ -65,6 +65,8 @@ async function writeServiceWorker() {
     swDest: path.join(DIST, 'sw.js'),
     inlineWorkboxRuntime: true,
     sourcemap: false,
+    // Without a network only pupils work.
+    globIgnores: ['**/js/web/{teacher,family}-*.js'],
     // Files named after their contents need no second name.
     dontCacheBustURLsMatching: /\.[0-9a-f]{32}\./,
     maximumFileSizeToCacheInBytes: 8 * 1024 * 1024,

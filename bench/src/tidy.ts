@@ -1,4 +1,5 @@
-import { AS_IT_WAS, findPage, type Quad, type Tidying } from '@nibquill/core'
+import { AS_IT_WAS, type Quad, type Tidying } from '@nibquill/core'
+import { findPage } from '@nibquill/core/tidy/findPage'
 import { photographSheet, sheetOfDifficulty } from '@nibquill/demo'
 import { build } from 'esbuild'
 import { execFileSync } from 'node:child_process'

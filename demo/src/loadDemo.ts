@@ -1,4 +1,5 @@
-import { COLOURS, PEG_SYMBOLS, schoolDay, type PieceState } from '@nibquill/core'
+import { COLOURS, PEG_SYMBOLS, type PieceState } from '@nibquill/core'
+import { schoolDay } from '@nibquill/core/school/calendar'
 import type { RunningServer, SetClock } from '@nibquill/server'
 import { PersonRow } from '@nibquill/server/accounts/rows'
 import { FolderClassRow, FolderRow, StrandRow } from '@nibquill/server/folders/rows'

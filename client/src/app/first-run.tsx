@@ -1,1 +1,3 @@
-export { FirstRunScreen as default } from '../door/FirstRunScreen'
+import { doorScreen } from '../screens'
+
+export default doorScreen('FirstRunScreen')

@@ -1,1 +1,3 @@
-export { PegWallRoute as default } from '../door/routes'
+import { doorScreen } from '../screens'
+
+export default doorScreen('PegWallRoute')

@@ -1,1 +1,3 @@
-export { SignInRoute as default } from '../door/routes'
+import { doorScreen } from '../screens'
+
+export default doorScreen('SignInRoute')

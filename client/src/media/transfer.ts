@@ -1,7 +1,5 @@
 import { Arrived } from '@nibquill/contract'
-import { sha256 } from '@noble/hashes/sha2'
-import { bytesToHex } from '@noble/hashes/utils'
-import { type DetailedError, Upload } from 'tus-js-client'
+import type { DetailedError } from 'tus-js-client'
 import * as v from 'valibot'
 import { api } from '../api/api'
 import { codeOf, problemFrom, ProblemError } from '../kit/problems'
@@ -10,14 +8,25 @@ const ENDPOINT = '/api/media/uploads'
 /** Short hiccups are bridged at once; for longer ones the uploader waits its own time. */
 const RETRY_DELAYS_MS = [0, 500, 1500, 4000]
 
+/** The browser hashes what is whole in memory; a longer file is hashed a slice at a time. */
+const WHOLE_BYTES = 64 * 1024 * 1024
+const SLICE_BYTES = 4 * 1024 * 1024
+
 /**
  * SHA-256 of a file, in hex: by the browser where it does that (safe addresses only), off the
  * page's own time.
  */
 export async function hashOf(file: Blob): Promise<string> {
-  const bytes = new Uint8Array(await file.arrayBuffer())
-  if (typeof crypto === 'undefined' || !crypto.subtle) return bytesToHex(sha256(bytes))
-  return bytesToHex(new Uint8Array(await crypto.subtle.digest('SHA-256', bytes)))
+  const { bytesToHex } = await import('@noble/hashes/utils')
+  if (typeof crypto !== 'undefined' && crypto.subtle && file.size <= WHOLE_BYTES)
+    return bytesToHex(
+      new Uint8Array(await crypto.subtle.digest('SHA-256', await file.arrayBuffer())),
+    )
+  const { sha256 } = await import('@noble/hashes/sha2')
+  const sum = sha256.create()
+  for (let from = 0; from < file.size; from += SLICE_BYTES)
+    sum.update(new Uint8Array(await file.slice(from, from + SLICE_BYTES).arrayBuffer()))
+  return bytesToHex(sum.digest())
 }
 
 /**
@@ -25,13 +34,15 @@ export async function hashOf(file: Blob): Promise<string> {
  * @returns what the server says it has
  * @throws ProblemError when the server said why not; Error when nothing of ours answered
  */
-export function transfer(
+export async function transfer(
   what: { mediaId: string; name: string; hash: string },
   file: File,
   signal: AbortSignal,
   onSent: (bytes: number) => void,
 ): Promise<Arrived> {
   const { mediaId, name, hash } = what
+  // Fetched when there is something to send: no screen waits for it.
+  const { Upload } = await import('tus-js-client')
   return new Promise((resolve, reject) => {
     const upload = new Upload(file, {
       endpoint: ENDPOINT,

@@ -1,3 +1,4 @@
+/// <reference types="node" />
 import 'fake-indexeddb/auto'
 import type { Piece } from '@nibquill/contract'
 import type { Intent, IntentBody } from '@nibquill/core'

@@ -1,3 +1,4 @@
+/// <reference types="node" />
 import 'fake-indexeddb/auto'
 import { IDBFactory } from 'fake-indexeddb'
 import { openDB } from 'idb'

@@ -1,18 +1,7 @@
 import { DateTime } from 'luxon'
-import {
-  isSchoolDay,
-  schoolDay,
-  schoolMoment,
-  schoolTime,
-  type YearDates,
-} from '../school/calendar.ts'
-
-/**
- * `hours`: open by itself in school hours; `open` and `shut`: by the teacher's hand, for the rest
- * of that school day.
- */
-export const DOOR_SWITCHES = ['hours', 'open', 'shut'] as const
-export type DoorSwitch = (typeof DOOR_SWITCHES)[number]
+import { isSchoolDay, schoolDay, schoolMoment, schoolTime } from '../school/calendar.ts'
+import type { YearDates } from '../school/year.ts'
+import type { DoorSwitch } from './doorSwitches.ts'
 
 /**
  * How a class's door is set. Times are `HH:mm` on the school's clock; `switchedOn` is the school

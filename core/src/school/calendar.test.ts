@@ -1,10 +1,7 @@
 import fc from 'fast-check'
 import { Temporal } from 'temporal-polyfill'
 import {
-  faultsOfYear,
-  guessYear,
   isSchoolDay,
-  isTimeZone,
   schoolDay,
   schoolMoment,
   schoolWeeks,
@@ -12,6 +9,7 @@ import {
   termOn,
   weekOfTerm,
 } from './calendar.ts'
+import { faultsOfYear, guessYear, isTimeZone } from './year.ts'
 
 const AUTUMN = { id: 'autumn', startsOn: '2026-09-02', endsOn: '2026-12-18' }
 const SPRING = { id: 'spring', startsOn: '2027-01-05', endsOn: '2027-03-26' }

@@ -1,13 +1,5 @@
 import { DateTime } from 'luxon'
-
-/** A run of school days as `YYYY-MM-DD`, both ends included, in the school's own time zone. */
-export type Span = { startsOn: string; endsOn: string }
-export type TermDates = Span & { id: string }
-export type NamedSpan = Span & { name: string }
-/**
- * A school year as it is set up: `closedDays` are half-terms, staff days and holidays inside terms.
- */
-export type YearDates = Span & { terms: readonly NamedSpan[]; closedDays: readonly NamedSpan[] }
+import type { Span, TermDates, YearDates } from './year.ts'
 
 const day = (iso: string): DateTime => DateTime.fromISO(iso, { zone: 'utc' })
 const isoDay = (at: DateTime): string => at.toFormat('yyyy-MM-dd')
@@ -63,11 +55,6 @@ export function weekOfTerm(onDay: string, term: Pick<TermDates, 'startsOn'>): nu
   const first = day(term.startsOn).startOf('week')
   const weeks = day(onDay).startOf('week').diff(first, 'weeks').weeks
   return Math.max(1, Math.round(weeks) + 1)
-}
-
-/** Whether a name is a time zone this system knows. @see IANA time zone database */
-export function isTimeZone(zone: string): boolean {
-  return DateTime.utc().setZone(zone).isValid && (zone.includes('/') || zone === 'UTC')
 }
 
 /** Whether lessons are held: Monday to Friday, in a term, not on a closed day. */
@@ -127,53 +114,4 @@ export function nextSchoolDay(onDay: string, year: YearDates): string {
   for (let at = day(year.endsOn); isoDay(at) >= year.startsOn; at = at.minus({ days: 1 }))
     if (isSchoolDay(isoDay(at), year)) return isoDay(at)
   return onDay
-}
-
-/**
- * What is wrong with a school year, by path (`terms.0.endsOn`), each as the rest of a sentence that
- * starts with `It`. Empty: nothing.
- */
-export function faultsOfYear(year: YearDates): Record<string, string[]> {
-  const faults: Record<string, string[]> = {}
-  const add = (path: string, fault: string) => (faults[path] ??= []).push(fault)
-  if (year.endsOn < year.startsOn) add('endsOn', 'ends before it starts')
-  else if (day(year.endsOn).diff(day(year.startsOn), 'days').days > 550)
-    add('endsOn', 'is longer than a year and a half')
-  for (const list of ['terms', 'closedDays'] as const) {
-    const spans = year[list]
-    spans.forEach((span, i) => {
-      if (span.endsOn < span.startsOn) add(`${list}.${i}.endsOn`, 'ends before it starts')
-      else if (span.startsOn < year.startsOn || span.endsOn > year.endsOn)
-        add(`${list}.${i}.startsOn`, 'lies outside the school year')
-    })
-  }
-  year.terms.forEach((term, i) => {
-    const other = year.terms
-      .slice(0, i)
-      .find((earlier) => earlier.startsOn <= term.endsOn && term.startsOn <= earlier.endsOn)
-    if (other) add(`terms.${i}.startsOn`, `overlaps with ${other.name}`)
-  })
-  return faults
-}
-
-/**
- * Three terms as a first guess for a school year that starts on a day: to be changed, not to be
- * believed.
- */
-export function guessYear(startsOn: string): YearDates & { name: string } {
-  const start = day(startsOn)
-  const year = start.year
-  const at = (years: number, month: number, date: number) =>
-    isoDay(DateTime.utc(year + years, month, date))
-  return {
-    name: `${year}/${String(year + 1).slice(2)}`,
-    startsOn,
-    endsOn: at(1, 8, 31),
-    terms: [
-      { name: `Autumn term ${year}`, startsOn, endsOn: at(0, 12, 18) },
-      { name: `Spring term ${year + 1}`, startsOn: at(1, 1, 4), endsOn: at(1, 3, 26) },
-      { name: `Summer term ${year + 1}`, startsOn: at(1, 4, 12), endsOn: at(1, 7, 21) },
-    ],
-    closedDays: [],
-  }
 }

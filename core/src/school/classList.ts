@@ -1,4 +1,5 @@
 import { readCsv } from './csv.ts'
+import { MAX_NAME_LENGTH } from './names.ts'
 
 /**
  * A pupil as a list names them. `externalId` is the register's own number; `className` is empty
@@ -56,7 +57,6 @@ const HEADINGS: Record<Column, readonly string[]> = {
   className: ['class', 'classname', 'form', 'group', 'registrationgroup', 'reggroup', 'klasse'],
   yearGroup: ['year', 'yeargroup', 'grade', 'nationalcurriculumyear', 'ncyear'],
 }
-export const MAX_NAME_LENGTH = 60
 
 const plain = (heading: string): string => heading.toLowerCase().replace(/[\s._\-:#()]/g, '')
 const columnOf = (heading: string): Column | undefined =>

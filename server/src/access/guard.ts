@@ -1,7 +1,6 @@
 import {
   DomainError,
   may,
-  schoolDay,
   type Action,
   type BookFor,
   type DomainErrorCode,
@@ -10,6 +9,7 @@ import {
   type Subject,
   type Viewer,
 } from '@nibquill/core'
+import { schoolDay } from '@nibquill/core/school/calendar'
 import type { EntityManager } from 'typeorm'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'

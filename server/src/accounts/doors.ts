@@ -1,14 +1,7 @@
 import type { ChangeDoor, ClassDoor, PegWall, Session, SharedTablet } from '@nibquill/contract'
-import {
-  DomainError,
-  doorState,
-  makeCardCode,
-  networkOf,
-  pegName,
-  schoolDay,
-  writeCardLink,
-  type DoorState,
-} from '@nibquill/core'
+import { DomainError, makeCardCode, networkOf, pegName, writeCardLink } from '@nibquill/core'
+import { doorState, type DoorState } from '@nibquill/core/accounts/door'
+import { schoolDay } from '@nibquill/core/school/calendar'
 import { IsNull, type EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
 import { note } from '../platform/audit.ts'

@@ -1,22 +1,23 @@
 import type { ClassList } from '@nibquill/contract'
+import { DomainError } from '@nibquill/core'
+import { schoolDay } from '@nibquill/core/school/calendar'
 import {
-  decodeText,
-  DomainError,
-  isOneRoster,
   planClassList,
   readClassList,
-  readOneRoster,
-  schoolDay,
-  writeCsv,
-  writeOneRoster,
   type KnownClass,
   type KnownPupil,
   type ListPlan,
+  type ReadList,
+} from '@nibquill/core/school/classList'
+import { decodeText, writeCsv } from '@nibquill/core/school/csv'
+import {
+  isOneRoster,
+  readOneRoster,
+  writeOneRoster,
   type OneRosterFiles,
   type OneRosterVersion,
-  type ReadList,
   type Roster,
-} from '@nibquill/core'
+} from '@nibquill/core/school/oneRoster'
 import { strToU8, unzipSync, zipSync } from 'fflate'
 import type { EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'

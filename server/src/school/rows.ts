@@ -1,4 +1,5 @@
-import type { ListPlan, RollOverMove } from '@nibquill/core'
+import type { RollOverMove } from '@nibquill/core'
+import type { ListPlan } from '@nibquill/core/school/classList'
 import {
   day,
   flag,

@@ -10,7 +10,7 @@ import type {
   SchoolYears,
   StaffMember,
 } from '@nibquill/contract'
-import { ONE_ROSTER_HEADINGS } from '@nibquill/core'
+import { ONE_ROSTER_HEADINGS } from '@nibquill/core/school/oneRoster'
 import {
   PASSWORD,
   type Person,

@@ -13,15 +13,8 @@ import type {
   SchoolYears,
   Term,
 } from '@nibquill/contract'
-import {
-  DomainError,
-  givePegs,
-  schoolDay,
-  termOn,
-  weekOfTerm,
-  type PegLook,
-  type YearDates,
-} from '@nibquill/core'
+import { DomainError, givePegs, type PegLook, type YearDates } from '@nibquill/core'
+import { schoolDay, termOn, weekOfTerm } from '@nibquill/core/school/calendar'
 import { In, type EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
 import { shownTo } from '../access/guard.ts'

@@ -1,12 +1,12 @@
 import type { ChangeTask, DueAdvice, MakeTask, Standing, Task } from '@nibquill/contract'
+import { DomainError } from '@nibquill/core'
 import {
-  DomainError,
   isSchoolDay,
   schoolDay,
   schoolMoment,
   schoolTime,
   shiftBySchoolWeeks,
-} from '@nibquill/core'
+} from '@nibquill/core/school/calendar'
 import type { EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
 import { shownTo } from '../access/guard.ts'

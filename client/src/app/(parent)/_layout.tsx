@@ -1,2 +1,4 @@
-export { ParentLayout as default } from '../../sharing/ParentLayout'
+import { familyScreen } from '../../screens'
+
 export { Broken as ErrorBoundary } from '../../broken/Broken'
+export default familyScreen('ParentLayout')

@@ -1,1 +1,3 @@
-export { FamilyScreen as default } from '../../sharing/FamilyScreen'
+import { familyScreen } from '../../screens'
+
+export default familyScreen('FamilyScreen')

@@ -1,2 +1,4 @@
-export { PupilLayout as default } from '../../desk/PupilLayout'
+import { pupilScreen } from '../../screens'
+
 export { BrokenForPupil as ErrorBoundary } from '../../broken/Broken'
+export default pupilScreen('PupilLayout')

@@ -1,1 +1,3 @@
-export { DeskScreen as default } from '../../desk/DeskScreen'
+import { pupilScreen } from '../../screens'
+
+export default pupilScreen('DeskScreen')

@@ -1,1 +1,3 @@
-export { MyPortfolioScreen as default } from '../../portfolio/MyPortfolioScreen'
+import { pupilScreen } from '../../screens'
+
+export default pupilScreen('MyPortfolioScreen')

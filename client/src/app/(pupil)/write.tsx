@@ -1,1 +1,3 @@
-export { WriteScreen as default } from '../../making/WriteScreen'
+import { pupilScreen } from '../../screens'
+
+export default pupilScreen('WriteScreen')

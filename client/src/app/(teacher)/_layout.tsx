@@ -1,2 +1,4 @@
-export { TeacherLayout as default } from '../../review/TeacherLayout'
+import { teacherScreen } from '../../screens'
+
 export { Broken as ErrorBoundary } from '../../broken/Broken'
+export default teacherScreen('TeacherLayout')

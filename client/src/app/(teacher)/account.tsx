@@ -1,1 +1,3 @@
-export { AccountScreen as default } from '../../account/AccountScreen'
+import { teacherScreen } from '../../screens'
+
+export default teacherScreen('AccountScreen')

@@ -1,1 +1,3 @@
-export { ForEveryoneScreen as default } from '../../classPieces/ForEveryoneScreen'
+import { teacherScreen } from '../../screens'
+
+export default teacherScreen('ForEveryoneScreen')

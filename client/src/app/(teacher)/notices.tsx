@@ -1,1 +1,3 @@
-export { NoticesScreen as default } from '../../notices/NoticesScreen'
+import { teacherScreen } from '../../screens'
+
+export default teacherScreen('NoticesScreen')

@@ -1,1 +1,3 @@
-export { PostBoxScreen as default } from '../../staff/PostBoxScreen'
+import { teacherScreen } from '../../screens'
+
+export default teacherScreen('PostBoxScreen')

@@ -1,1 +1,3 @@
-export { RollOverScreen as default } from '../../year/RollOverScreen'
+import { teacherScreen } from '../../screens'
+
+export default teacherScreen('RollOverScreen')

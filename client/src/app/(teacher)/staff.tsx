@@ -1,1 +1,3 @@
-export { StaffScreen as default } from '../../staff/StaffScreen'
+import { teacherScreen } from '../../screens'
+
+export default teacherScreen('StaffScreen')

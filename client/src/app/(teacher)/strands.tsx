@@ -1,1 +1,3 @@
-export { StrandsScreen as default } from '../../year/StrandsScreen'
+import { teacherScreen } from '../../screens'
+
+export default teacherScreen('StrandsScreen')

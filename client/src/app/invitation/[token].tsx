@@ -1,1 +1,3 @@
-export { InvitationScreen as default } from '../../door/InvitationScreen'
+import { doorScreen } from '../../screens'
+
+export default doorScreen('InvitationScreen')

@@ -1,1 +1,3 @@
-export { LinkedPieceScreen as default } from '../../sharing/LinkedPieceScreen'
+import { familyScreen } from '../../screens'
+
+export default familyScreen('LinkedPieceScreen')

@@ -1,1 +1,3 @@
-export { PasswordScreen as default } from '../../door/PasswordScreen'
+import { doorScreen } from '../../screens'
+
+export default doorScreen('PasswordScreen')

@@ -1,10 +1,5 @@
-import {
-  DomainError,
-  MAX_MEGAPIXELS,
-  MAX_WHOLE_MEGAPIXELS,
-  removeTraces,
-  type PictureType,
-} from '@nibquill/core'
+import { DomainError, MAX_MEGAPIXELS, MAX_WHOLE_MEGAPIXELS } from '@nibquill/core'
+import { removeTraces, type PictureType } from '@nibquill/core/media/removeTraces'
 import { readFile, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import { Worker } from 'node:worker_threads'

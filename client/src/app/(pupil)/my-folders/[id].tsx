@@ -1,1 +1,3 @@
-export { MyFolderScreen as default } from '../../../folders/MyFolderScreen'
+import { pupilScreen } from '../../../screens'
+
+export default pupilScreen('MyFolderScreen')

@@ -1,1 +1,3 @@
-export { MyFoldersScreen as default } from '../../../folders/MyFoldersScreen'
+import { pupilScreen } from '../../../screens'
+
+export default pupilScreen('MyFoldersScreen')

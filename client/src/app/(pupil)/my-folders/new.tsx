@@ -1,1 +1,3 @@
-export { ProposeFolderScreen as default } from '../../../folders/ProposeFolderScreen'
+import { pupilScreen } from '../../../screens'
+
+export default pupilScreen('ProposeFolderScreen')

@@ -1,1 +1,3 @@
-export { MyTaskScreen as default } from '../../../tasks/MyTaskScreen'
+import { pupilScreen } from '../../../screens'
+
+export default pupilScreen('MyTaskScreen')

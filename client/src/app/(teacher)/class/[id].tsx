@@ -1,1 +1,3 @@
-export { PupilScreen as default } from '../../../classes/PupilScreen'
+import { teacherScreen } from '../../../screens'
+
+export default teacherScreen('PupilScreen')

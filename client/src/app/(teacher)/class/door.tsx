@@ -1,1 +1,3 @@
-export { DoorScreen as default } from '../../../door/DoorScreen'
+import { teacherScreen } from '../../../screens'
+
+export default teacherScreen('DoorScreen')

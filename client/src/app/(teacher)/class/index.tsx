@@ -1,1 +1,3 @@
-export { ClassScreen as default } from '../../../classes/ClassScreen'
+import { teacherScreen } from '../../../screens'
+
+export default teacherScreen('ClassScreen')

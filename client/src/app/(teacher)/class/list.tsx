@@ -1,1 +1,3 @@
-export { ClassListScreen as default } from '../../../lists/ClassListScreen'
+import { teacherScreen } from '../../../screens'
+
+export default teacherScreen('ClassListScreen')

@@ -1,1 +1,3 @@
-export { ClassNewScreen as default } from '../../../classes/ClassNewScreen'
+import { teacherScreen } from '../../../screens'
+
+export default teacherScreen('ClassNewScreen')

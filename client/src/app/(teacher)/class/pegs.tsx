@@ -1,1 +1,3 @@
-export { PegsScreen as default } from '../../../classes/PegsScreen'
+import { teacherScreen } from '../../../screens'
+
+export default teacherScreen('PegsScreen')

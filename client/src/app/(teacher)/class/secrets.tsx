@@ -1,1 +1,3 @@
-export { SecretsScreen as default } from '../../../door/SecretsScreen'
+import { teacherScreen } from '../../../screens'
+
+export default teacherScreen('SecretsScreen')

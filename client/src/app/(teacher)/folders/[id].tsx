@@ -1,1 +1,3 @@
-export { FolderScreen as default } from '../../../folders/FolderScreen'
+import { teacherScreen } from '../../../screens'
+
+export default teacherScreen('FolderScreen')

@@ -1,1 +1,3 @@
-export { FoldersScreen as default } from '../../../folders/FoldersScreen'
+import { teacherScreen } from '../../../screens'
+
+export default teacherScreen('FoldersScreen')

@@ -1,1 +1,3 @@
-export { TaskScreen as default } from '../../../tasks/TaskScreen'
+import { teacherScreen } from '../../../screens'
+
+export default teacherScreen('TaskScreen')

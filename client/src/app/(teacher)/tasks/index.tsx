@@ -1,1 +1,3 @@
-export { TasksScreen as default } from '../../../tasks/TasksScreen'
+import { teacherScreen } from '../../../screens'
+
+export default teacherScreen('TasksScreen')

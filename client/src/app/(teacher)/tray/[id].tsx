@@ -1,1 +1,3 @@
-export { TrayScreen as default } from '../../../review/TrayScreen'
+import { teacherScreen } from '../../../screens'
+
+export default teacherScreen('TrayScreen')

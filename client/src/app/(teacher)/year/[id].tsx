@@ -1,1 +1,3 @@
-export { YearEditScreen as default } from '../../../year/YearEditScreen'
+import { teacherScreen } from '../../../screens'
+
+export default teacherScreen('YearEditScreen')

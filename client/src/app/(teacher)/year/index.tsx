@@ -1,1 +1,3 @@
-export { YearScreen as default } from '../../../year/YearScreen'
+import { teacherScreen } from '../../../screens'
+
+export default teacherScreen('YearScreen')

@@ -1,1 +1,3 @@
-export { WhichFolderScreen as default } from '../../../../making/WhichFolderScreen'
+import { pupilScreen } from '../../../../screens'
+
+export default pupilScreen('WhichFolderScreen')

@@ -1,1 +1,3 @@
-export { MyPieceScreen as default } from '../../../../desk/MyPieceScreen'
+import { pupilScreen } from '../../../../screens'
+
+export default pupilScreen('MyPieceScreen')

@@ -1,1 +1,3 @@
-export { MakePhotoScreen as default } from '../../../../making/MakePhotoScreen'
+import { pupilScreen } from '../../../../screens'
+
+export default pupilScreen('MakePhotoScreen')

@@ -1,1 +1,3 @@
-export { IntoTrayScreen as default } from '../../../../making/IntoTrayScreen'
+import { pupilScreen } from '../../../../screens'
+
+export default pupilScreen('IntoTrayScreen')

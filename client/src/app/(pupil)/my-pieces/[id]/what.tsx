@@ -1,1 +1,3 @@
-export { WhatIsItScreen as default } from '../../../../making/WhatIsItScreen'
+import { pupilScreen } from '../../../../screens'
+
+export default pupilScreen('WhatIsItScreen')

@@ -1,1 +1,3 @@
-export { FolderEditScreen as default } from '../../../../folders/FolderEditScreen'
+import { teacherScreen } from '../../../../screens'
+
+export default teacherScreen('FolderEditScreen')

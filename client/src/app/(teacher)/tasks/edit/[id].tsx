@@ -1,1 +1,3 @@
-export { TaskEditScreen as default } from '../../../../tasks/TaskEditScreen'
+import { teacherScreen } from '../../../../screens'
+
+export default teacherScreen('TaskEditScreen')

@@ -1,1 +1,3 @@
-export { PartScreen as default } from '../../../../../../making/PartScreen'
+import { pupilScreen } from '../../../../../../screens'
+
+export default pupilScreen('PartScreen')

@@ -1,1 +1,3 @@
-export { TidyPartScreen as default } from '../../../../../../making/TidyPartScreen'
+import { pupilScreen } from '../../../../../../screens'
+
+export default pupilScreen('TidyPartScreen')
