@@ -55,9 +55,29 @@ const clientOrder = [
     to: {},
   },
 ]
+/** The server's folders, each of which may import those before it. */
+const SERVER = [
+  ...['platform', 'print', 'access', 'media', 'school', 'notices', 'mail', 'accounts', 'folders'],
+  ...['tasks', 'pieces', 'review', 'portfolio', 'sharing', 'book', 'staff', 'retention'],
+]
+const serverOrder = [
+  ...SERVER.map((folder, i) => ({
+    name: `server-${folder}-imports-what-comes-before-it`,
+    severity: 'error',
+    from: { path: `^server/src/${folder}/`, ...NO_TEST },
+    to: { path: `^server/src/(?!(?:${SERVER.slice(0, i + 1).join('|')})/)[^/]+/` },
+  })),
+  {
+    name: 'server-folders-have-a-place',
+    severity: 'error',
+    from: { path: `^server/src/(?!(?:${SERVER.join('|')}|testing|migrations)/)[^/]+/` },
+    to: {},
+  },
+]
 module.exports = {
   forbidden: [
     ...clientOrder,
+    ...serverOrder,
     layer('core-imports-nothing-of-ours', '^core/', ours),
     layer('contract-imports-only-core', '^contract/', '^(server|client|demo|e2e|bench|scripts)/'),
     layer(
@@ -66,12 +86,6 @@ module.exports = {
       '^(client|demo|e2e|bench|scripts)/',
     ),
     layer('client-imports-contract-and-core', '^client/', '^(server|demo|e2e|bench|scripts)/'),
-    {
-      name: 'platform-imports-no-capability',
-      severity: 'error',
-      from: { path: '^server/src/platform/', pathNot: '\\.test\\.ts$' },
-      to: { path: '^server/src/(?!platform/)' },
-    },
     {
       name: 'media-imports-no-capability',
       severity: 'error',

@@ -76,3 +76,53 @@ async function tellTheParents(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Put it up' }).click()
   await expect(page.getByText('The fair is on Friday.')).toBeVisible()
 }
+
+/** The scripts a page has fetched, by the names of their files without hashes. */
+function scriptsOf(page: Page): Set<string> {
+  const names = new Set<string>()
+  page.on('request', (request) => {
+    if (request.resourceType() === 'script')
+      names.add(new URL(request.url()).pathname.replace(/^.*\/|-[0-9a-f]{32}\.js$/g, ''))
+  })
+  return names
+}
+
+test('a pupil’s tablet never fetches a teacher’s screens, nor keeps them, and the other way round', async ({
+  browser,
+}) => {
+  const pupil = await (await browser.newContext({ serviceWorkers: 'allow' })).newPage()
+  const teacher = await (await browser.newContext()).newPage()
+  const [byPupil, byTeacher] = [scriptsOf(pupil), scriptsOf(teacher)]
+  await enterAsPupil(pupil, 'Wren')
+  await pupil.goto('/desk')
+  await expect(pupil.getByRole('heading', { name: 'Wren’s desk' })).toBeVisible()
+  await enterAsTeacher(teacher)
+  await teacher.goto('/tray')
+  await expect(teacher.getByRole('heading', { level: 1 })).toBeVisible()
+  expect([byPupil.has('pupil'), byPupil.has('teacher')]).toEqual([true, false])
+  expect([byTeacher.has('teacher'), byTeacher.has('pupil')]).toEqual([true, false])
+  // What is kept for days without a network: a pupil's screens, no teacher's.
+  const kept = () =>
+    pupil.evaluate(async () => {
+      const urls: string[] = []
+      for (const name of await caches.keys())
+        for (const { url } of await (await caches.open(name)).keys()) urls.push(url)
+      return urls.join('\n')
+    })
+  await expect.poll(kept, { timeout: 30_000 }).toContain('/pupil-')
+  expect(await kept()).not.toContain('/teacher-')
+})
+
+test('screens that could not be fetched are fetched when somebody tries again', async ({
+  page,
+}) => {
+  await enterAsTeacher(page)
+  await page.route('**/teacher-*.js', (route) => route.abort())
+  await page.goto('/tray')
+  const trouble = page.getByRole('alert')
+  await expect(trouble).toBeVisible()
+  await page.unroute('**/teacher-*.js')
+  await page.getByRole('button', { name: 'Try again' }).click()
+  await expect(page.getByRole('heading', { name: 'Tray' })).toBeVisible()
+  await expect(page.getByRole('alert')).toHaveCount(0)
+})

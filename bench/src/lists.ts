@@ -1,5 +1,5 @@
 import { startServer } from '@nibquill/server'
-import { PersonRow } from '@nibquill/server/accounts/rows'
+import { PersonRow } from '@nibquill/server/school/rows'
 import pg from 'pg'
 import { from as copyFrom } from 'pg-copy-streams'
 import { Readable } from 'node:stream'

@@ -7,6 +7,7 @@ import type { Line } from './measure.ts'
 import { benchPictures } from './pictures.ts'
 import { benchLists } from './lists.ts'
 import { benchScan } from './scan.ts'
+import { benchScript } from './script.ts'
 import { benchTidy } from './tidy.ts'
 import { benchTray } from './tray.ts'
 import { benchUploads } from './uploads.ts'
@@ -18,6 +19,7 @@ const BENCHES: Record<string, () => Promise<Line[]>> = {
   lists: benchLists,
   scan: benchScan,
   tidy: benchTidy,
+  script: benchScript,
   uploads: benchUploads,
   arrival: benchArrival,
   'bad-days': benchBadDays,

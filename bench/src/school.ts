@@ -1,5 +1,5 @@
 import { SetClock, type Config, type RunningServer } from '@nibquill/server'
-import { PersonRow } from '@nibquill/server/accounts/rows'
+import { PersonRow } from '@nibquill/server/school/rows'
 import { randomUUID } from 'node:crypto'
 import { mkdtemp, rm } from 'node:fs/promises'
 import os from 'node:os'

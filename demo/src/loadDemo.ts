@@ -1,7 +1,7 @@
 import { COLOURS, PEG_SYMBOLS, type PieceState } from '@nibquill/core'
 import { schoolDay } from '@nibquill/core/school/calendar'
 import type { RunningServer, SetClock } from '@nibquill/server'
-import { PersonRow } from '@nibquill/server/accounts/rows'
+import { PersonRow } from '@nibquill/server/school/rows'
 import { FolderClassRow, FolderRow, StrandRow } from '@nibquill/server/folders/rows'
 import type { SignedIn } from '@nibquill/server/platform/routes'
 import {

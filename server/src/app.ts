@@ -22,6 +22,7 @@ import { piecesRoutes } from './pieces/piecesRoutes.ts'
 import { portfolioRoutes } from './portfolio/portfolioRoutes.ts'
 import { reviewRoutes } from './review/reviewRoutes.ts'
 import { schoolRoutes } from './school/schoolRoutes.ts'
+import { staffRoutes } from './staff/staffRoutes.ts'
 import { sharingRoutes } from './sharing/sharingRoutes.ts'
 import { tasksRoutes } from './tasks/tasksRoutes.ts'
 
@@ -65,6 +66,7 @@ export function openApp(platform: Platform, capabilities: Capabilities, uploads:
   app.all(`${UPLOADS_PATH}{/*rest}`, (request, response) => uploads.handle(request, response))
   app.use('/api', compression(), express.json({ limit: '200kb' }), noStore)
   app.use('/api/accounts', accountsRoutes(capabilities))
+  app.use('/api/school/staff', staffRoutes(capabilities))
   app.use('/api/school', schoolRoutes(capabilities))
   app.use('/api/folders', foldersRoutes(guard, folders))
   app.use('/api/tasks', tasksRoutes(guard, tasks, units))

@@ -22,6 +22,7 @@ import { ClassPieces } from './pieces/classPieces.ts'
 import { Makers } from './pieces/makers.ts'
 import { Parts } from './pieces/parts.ts'
 import { PieceChanges } from './pieces/pieceChanges.ts'
+import { listPieceLines } from './pieces/pieceLines.ts'
 import { Pieces } from './pieces/pieces.ts'
 import type { Platform } from './platform/platform.ts'
 import { Portfolio } from './portfolio/portfolio.ts'
@@ -29,7 +30,7 @@ import { Review } from './review/review.ts'
 import { ClassLists } from './school/classLists.ts'
 import { RollOver } from './school/rollOver.ts'
 import { School } from './school/school.ts'
-import { Staff } from './school/staff.ts'
+import { Staff } from './staff/staff.ts'
 import { Invitations } from './sharing/invitations.ts'
 import { Sharing } from './sharing/sharing.ts'
 import { Tasks } from './tasks/tasks.ts'
@@ -75,7 +76,9 @@ export function openCapabilities(platform: Platform, pool: Pool) {
     classPieces: new ClassPieces(platform, pieces),
     parts: new Parts(platform, pieceChanges),
     makers: new Makers(platform, pieceChanges),
-    folders: new Folders(platform),
+    folders: new Folders(platform, (manager, tail, parameters) =>
+      listPieceLines(manager, 'approved', tail, parameters),
+    ),
     tasks: new Tasks(platform, school),
     units: new Units(platform),
     fileGuard: new FileGuard(platform, guard),

@@ -14,12 +14,12 @@ import {
   NameCardRow,
   OneTimeSecretRow,
   PasswordLinkRow,
-  PersonRow,
   PictureSecretRow,
   SessionRow,
   SpareCodeRow,
   TabletRow,
 } from './accounts/rows.ts'
+import { PersonRow } from './school/rows.ts'
 import { AuditRow } from './platform/audit.ts'
 import { BookRow } from './book/rows.ts'
 import { FolderClassRow, FolderRow, StrandRow } from './folders/rows.ts'
@@ -50,7 +50,8 @@ import {
   SchoolYearRow,
   TermRow,
 } from './school/rows.ts'
-import { GuardianRequestRow, InvitationRow, PageLinkRow } from './sharing/rows.ts'
+import { GuardianRequestRow, PageLinkRow } from './sharing/rows.ts'
+import { InvitationRow } from './accounts/rows.ts'
 import {
   NudgeRow,
   TaskMediaRow,

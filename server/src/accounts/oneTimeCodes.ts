@@ -5,7 +5,8 @@ import { v7 as newId } from 'uuid'
 import { note } from '../platform/audit.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
-import { OneTimeSecretRow, PersonRow, SpareCodeRow } from './rows.ts'
+import { OneTimeSecretRow, SpareCodeRow } from './rows.ts'
+import { PersonRow } from '../school/rows.ts'
 import { SchoolRow } from '../school/rows.ts'
 
 const STEP_MS = 30_000

@@ -1,4 +1,4 @@
-import type { Colour, DoorSwitch, PegSymbol, SecretSymbol } from '@nibquill/core'
+import type { DoorSwitch, SecretSymbol } from '@nibquill/core'
 import {
   bytes,
   day,
@@ -12,46 +12,6 @@ import {
   row,
   text,
 } from '../platform/columns.ts'
-
-export type RoleName = 'pupil' | 'teacher' | 'parent' | 'office'
-export type PersonRow = {
-  id: string
-  schoolId: string
-  role: RoleName
-  firstName: string
-  lastName: string
-  email: string | null
-  passwordHash: string | null
-  pegSymbol: PegSymbol | null
-  pegColour: Colour | null
-  /** Sets up and oversees the whole school: the office lead, and whoever opened the school. */
-  leads: boolean
-  /** The register's own id. */
-  externalId: string | null
-  leftAt: Date | null
-  createdAt: Date
-  lastSeenAt: Date | null
-}
-export const PersonRow = row<PersonRow>(
-  'person',
-  {
-    id,
-    schoolId: refer('school'),
-    role: text,
-    firstName: text,
-    lastName: text,
-    email: maybe(text),
-    passwordHash: maybe(text),
-    pegSymbol: maybe(text),
-    pegColour: maybe(text),
-    leads: flag,
-    externalId: maybe(text),
-    leftAt: maybe(moment),
-    createdAt: moment,
-    lastSeenAt: maybe(moment),
-  },
-  { uniques: [{ columns: ['email'] }], indices: [{ columns: ['schoolId', 'role'] }] },
-)
 
 /** A name card: of its code only the keyed hash is kept. */
 export type NameCardRow = {
@@ -308,4 +268,30 @@ export const PasswordLinkRow = row<PasswordLinkRow>(
     usedAt: maybe(moment),
   },
   { uniques: [{ columns: ['tokenHash'] }], indices: [{ columns: ['personId'] }] },
+)
+
+/** What lets a parent in until it ends or is withdrawn. */
+export type InvitationRow = {
+  id: string
+  parentId: string
+  tokenHash: string
+  createdBy: string
+  createdAt: Date
+  expiresAt: Date
+  withdrawnAt: Date | null
+  lastUsedAt: Date | null
+}
+export const InvitationRow = row<InvitationRow>(
+  'invitation',
+  {
+    id,
+    parentId: refer('person', { cascade: true }),
+    tokenHash: text,
+    createdBy: refer('person'),
+    createdAt: moment,
+    expiresAt: moment,
+    withdrawnAt: maybe(moment),
+    lastUsedAt: maybe(moment),
+  },
+  { uniques: [{ columns: ['tokenHash'] }], indices: [{ columns: ['parentId'] }] },
 )

@@ -6,8 +6,9 @@ import { note } from '../platform/audit.ts'
 import { tellEnded } from '../platform/live.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
-import { classOfPerson } from './classOfPerson.ts'
-import { PersonRow, SessionRow } from './rows.ts'
+import { classOfPerson } from '../school/classOfPerson.ts'
+import { PersonRow } from '../school/rows.ts'
+import { SessionRow } from './rows.ts'
 
 const MINUTE_MS = 60_000
 const DAY_MS = 24 * 60 * MINUTE_MS

@@ -3,6 +3,7 @@ import type {
   Folder,
   FolderDetail,
   MakeFolder,
+  PieceLine,
   ProposeFolder,
   Strand,
 } from '@nibquill/contract'
@@ -10,17 +11,27 @@ import { DomainError, FIRST_STRANDS, READY_FOLDERS } from '@nibquill/core'
 import type { EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
 import { approvedMakers, madeApproved, taughtNow } from '../access/guard.ts'
-import { classOfPerson } from '../accounts/classOfPerson.ts'
+import { classOfPerson } from '../school/classOfPerson.ts'
 import { note } from '../platform/audit.ts'
 import { readCursor, writeCursor } from '../platform/cursor.ts'
 import { tell } from '../platform/live.ts'
 import { makeOrFind } from '../platform/makeOrFind.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
-import { listPieceLines } from '../pieces/pieceLines.ts'
 import { FolderClassRow, FolderRow, StrandRow } from './rows.ts'
 
 const PAGE = 60
+
+/**
+ * Lists approved pieces `p` as the pieces' own capability shows them: pieces know folders, not the
+ * other way round.
+ * @param tail - SQL after the select.
+ */
+export type ListApproved = (
+  manager: EntityManager,
+  tail: string,
+  parameters: unknown[],
+) => Promise<PieceLine[]>
 
 /** Whom a folder is for and what they may do. */
 export type Home = {
@@ -33,8 +44,10 @@ export type Home = {
 /** Folders, what has been approved into them, and the strands they belong to. */
 export class Folders {
   readonly #platform: Platform
-  constructor(platform: Platform) {
+  readonly #listApproved: ListApproved
+  constructor(platform: Platform, listApproved: ListApproved) {
     this.#platform = platform
+    this.#listApproved = listApproved
   }
 
   /**
@@ -52,9 +65,8 @@ export class Folders {
   async describe(viewer: SignedIn, folderId: string, after?: string): Promise<FolderDetail> {
     const manager = this.#platform.db.manager
     const cursor = readCursor(after)
-    const pieces = await listPieceLines(
+    const pieces = await this.#listApproved(
       manager,
-      'approved',
       `join folder home on home.id = p.approved_folder_id
        where p.approved_folder_id = $2 and p.binned_at is null and ${mine(viewer, 'home', '$5::timestamptz')}
          and ($3::timestamptz is null or (p.approved_at, p.id) < ($3, $4::uuid))

@@ -1,6 +1,6 @@
 import type { PupilName } from '@nibquill/contract'
 import { DomainError, isOpen } from '@nibquill/core'
-import { classOfPerson } from '../accounts/classOfPerson.ts'
+import { classOfPerson } from '../school/classOfPerson.ts'
 import { note } from '../platform/audit.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'

@@ -2,7 +2,7 @@ import type { ChangePiece, MyPieces, Piece, StartPiece, Version } from '@nibquil
 import { BIN_DAYS, DomainError, isOpen, movePiece, suggestTitle, type Move } from '@nibquill/core'
 import { IsNull, type EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
-import { classOfPerson } from '../accounts/classOfPerson.ts'
+import { classOfPerson } from '../school/classOfPerson.ts'
 import type { Guard } from '../access/guard.ts'
 import { FolderRow } from '../folders/rows.ts'
 import { note } from '../platform/audit.ts'

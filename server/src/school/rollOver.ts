@@ -8,7 +8,7 @@ import {
 } from '@nibquill/core'
 import type { EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
-import { PersonRow } from '../accounts/rows.ts'
+import { PersonRow } from './rows.ts'
 import { note } from '../platform/audit.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'

@@ -1,4 +1,4 @@
-import type { RollOverMove } from '@nibquill/core'
+import type { Colour, PegSymbol, RollOverMove } from '@nibquill/core'
 import type { ListPlan } from '@nibquill/core/school/classList'
 import {
   day,
@@ -20,6 +20,46 @@ export const SchoolRow = row<SchoolRow>('school', {
   timeZone: text,
   createdAt: moment,
 })
+
+export type RoleName = 'pupil' | 'teacher' | 'parent' | 'office'
+export type PersonRow = {
+  id: string
+  schoolId: string
+  role: RoleName
+  firstName: string
+  lastName: string
+  email: string | null
+  passwordHash: string | null
+  pegSymbol: PegSymbol | null
+  pegColour: Colour | null
+  /** Sets up and oversees the whole school: the office lead, and whoever opened the school. */
+  leads: boolean
+  /** The register's own id. */
+  externalId: string | null
+  leftAt: Date | null
+  createdAt: Date
+  lastSeenAt: Date | null
+}
+export const PersonRow = row<PersonRow>(
+  'person',
+  {
+    id,
+    schoolId: refer('school'),
+    role: text,
+    firstName: text,
+    lastName: text,
+    email: maybe(text),
+    passwordHash: maybe(text),
+    pegSymbol: maybe(text),
+    pegColour: maybe(text),
+    leads: flag,
+    externalId: maybe(text),
+    leftAt: maybe(moment),
+    createdAt: moment,
+    lastSeenAt: maybe(moment),
+  },
+  { uniques: [{ columns: ['email'] }], indices: [{ columns: ['schoolId', 'role'] }] },
+)
 
 export type SchoolYearRow = {
   id: string

@@ -1,9 +1,7 @@
 import {
-  AddStaff,
   ChangeClass,
   ChangePupil,
   ChangeSchool,
-  ChangeStaff,
   ClassDetail,
   ClassList,
   ClassListQuery,
@@ -23,7 +21,6 @@ import {
   SchoolClasses,
   SchoolFacts,
   SchoolYears,
-  Staff as StaffAnswer,
 } from '@nibquill/contract'
 import { DomainError } from '@nibquill/core'
 import express, { Router, type Response } from 'express'
@@ -32,12 +29,10 @@ import { answer, read, signedIn, staff } from '../platform/routes.ts'
 import type { ClassLists } from './classLists.ts'
 import type { RollOver } from './rollOver.ts'
 import type { School } from './school.ts'
-import type { Staff } from './staff.ts'
 
 type Services = {
   guard: Guard
   school: School
-  staffList: Staff
   classLists: ClassLists
   rollOver: RollOver
 }
@@ -48,7 +43,6 @@ export function schoolRoutes(services: Services): Router {
     calendarRoutes(services),
     classRoutes(services),
     listRoutes(services),
-    staffRoutes(services),
     rollOverRoutes(services),
   )
   return router
@@ -192,35 +186,6 @@ function save(response: Response, name: string, type: string, content: string | 
   response
     .set({ 'Content-Type': type, 'Content-Disposition': `attachment; filename="${name}"` })
     .send(content)
-}
-
-function staffRoutes({ guard, staffList }: Services): Router {
-  const router = Router()
-  router.get('/staff', async (request, response) => {
-    guard.school(signedIn(request), 'staff.change')
-    answer(response, StaffAnswer, await staffList.list())
-  })
-  router.put('/staff/:id', async (request, response) => {
-    const viewer = guard.school(signedIn(request), 'staff.change')
-    answer(
-      response,
-      StaffAnswer,
-      await staffList.add(viewer, read(IdParams, request.params).id, read(AddStaff, request.body)),
-    )
-  })
-  router.patch('/staff/:id', async (request, response) => {
-    const viewer = guard.school(signedIn(request), 'staff.change')
-    answer(
-      response,
-      StaffAnswer,
-      await staffList.change(
-        viewer,
-        read(IdParams, request.params).id,
-        read(ChangeStaff, request.body),
-      ),
-    )
-  })
-  return router
 }
 
 function rollOverRoutes({ guard, rollOver }: Services): Router {

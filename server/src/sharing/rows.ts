@@ -1,31 +1,5 @@
 import { id, maybe, moment, refer, row, text } from '../platform/columns.ts'
 
-/** What lets a parent in until it ends or is withdrawn. */
-export type InvitationRow = {
-  id: string
-  parentId: string
-  tokenHash: string
-  createdBy: string
-  createdAt: Date
-  expiresAt: Date
-  withdrawnAt: Date | null
-  lastUsedAt: Date | null
-}
-export const InvitationRow = row<InvitationRow>(
-  'invitation',
-  {
-    id,
-    parentId: refer('person', { cascade: true }),
-    tokenHash: text,
-    createdBy: refer('person'),
-    createdAt: moment,
-    expiresAt: moment,
-    withdrawnAt: maybe(moment),
-    lastUsedAt: maybe(moment),
-  },
-  { uniques: [{ columns: ['tokenHash'] }], indices: [{ columns: ['parentId'] }] },
-)
-
 /** What a QR code on a printed page opens. */
 export type PageLinkRow = {
   id: string

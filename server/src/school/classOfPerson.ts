@@ -1,4 +1,4 @@
-import { schoolDayOf } from '../school/schoolDayOf.ts'
+import { schoolDayOf } from './schoolDayOf.ts'
 
 /**
  * SQL: a person's class of the newest school year that has begun, else of the first to come.

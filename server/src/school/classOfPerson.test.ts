@@ -1,5 +1,5 @@
 import { v7 as newId } from 'uuid'
-import { ClassRow, EnrolmentRow, SchoolYearRow } from '../school/rows.ts'
+import { ClassRow, EnrolmentRow, SchoolYearRow } from './rows.ts'
 import { type SmallSchool, type TestServer, useSmallSchool } from '../testing/testServer.ts'
 
 let test_: TestServer
