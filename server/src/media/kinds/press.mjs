@@ -38,10 +38,13 @@ async function makeSizes({ file, into, sizes, mostPixels, jpeg }) {
   return made
 }
 
+/** Whoever asked may be gone meanwhile. */
+const answer = (said) => process.connected && process.send(said, () => undefined)
+
 process.on('message', ({ id, picture }) => {
   makeSizes(picture).then(
-    (made) => process.send({ id, made }),
-    (error) => process.send({ id, error: String(error) }),
+    (made) => answer({ id, made }),
+    (error) => answer({ id, error: String(error) }),
   )
 })
 process.on('disconnect', () => process.exit())
