@@ -116,6 +116,25 @@ describe('what an older Nibquill wrote', () => {
     expect((await store.takeFile('media-a'))!.size).toBe(3)
   })
 
+  test('what cannot be brought along whole stays as it was, for a Nibquill that can', async () => {
+    const old = await openDB('nibquill.outbox', 1, {
+      upgrade: (db) => {
+        db.createObjectStore('lines', { keyPath: 'partId' }).createIndex('owner', 'ownerId')
+        db.createObjectStore('bytes', { keyPath: 'partId' })
+      },
+    })
+    for (const id of ['a', 'b']) await old.put('lines', line(id))
+    await old.put('bytes', bytes('a'))
+    await old.put('bytes', { partId: 'b' })
+    old.close()
+    await expect(store.list('wren')).rejects.toThrow()
+    const after = await openDB('nibquill.outbox', 1)
+    expect([after.version, await after.count('lines'), await after.count('bytes')]).toEqual([
+      1, 2, 2,
+    ])
+    after.close()
+  })
+
   test('version 2, words and handing in as well, is brought along after the photos', async () => {
     const old = await openDB('nibquill.outbox', 2, {
       upgrade: (db) => {

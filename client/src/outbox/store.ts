@@ -74,11 +74,14 @@ export class OutboxStore {
 
   #open(): Promise<IDBPDatabase<Schema>> {
     this.#db ??= openDB<Schema>(this.#name, VERSION, {
-      upgrade: async (db, from, _to, change) => {
+      upgrade: (db, from, _to, change) => {
         db.createObjectStore('intents', { keyPath: 'id' }).createIndex('owner', 'ownerId')
         db.createObjectStore('files', { keyPath: 'mediaId' })
         db.createObjectStore('slices', { keyPath: ['mediaId', 'place'] })
-        if (from > 0) await bringAlong(db as unknown as IDBPDatabase, change, from)
+        // Half brought along is not brought along: everything stays as it was, for the next try.
+        if (from === 0) return
+        change.done.catch(() => undefined)
+        bringAlong(db as unknown as IDBPDatabase, change, from).catch(() => change.abort())
       },
       // A newer Nibquill in another tab wants to change the shape: step aside rather than hold it
       // up.
