@@ -88,7 +88,7 @@ export const PieceLine = v.object({
   goes: v.number(),
   folder: v.nullable(FolderLook),
   pupil: PupilName,
-  taskTitle: v.nullable(v.string()),
+  task: v.nullable(v.object({ id: Id, title: v.string() })),
   cover: v.nullable(Part),
   partCount: v.number(),
   changedAt: v.string(),

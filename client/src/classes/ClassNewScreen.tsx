@@ -3,6 +3,7 @@ import { valibotResolver } from '@hookform/resolvers/valibot'
 import { router } from 'expo-router'
 import { Controller, useForm } from 'react-hook-form'
 import { v7 as newId } from 'uuid'
+import { schoolToday } from '../kit/dates'
 import { BigButton } from '../kit/BigButton'
 import { Box, FormLine, Select } from '../kit/form'
 import { Head } from '../kit/Head'
@@ -41,7 +42,7 @@ export function ClassNewScreen() {
 
 function ClassForm({ years }: { years: { id: string; name: string; startsOn: string }[] }) {
   const make = useMakeClass()
-  const today = new Date().toISOString().slice(0, 10)
+  const today = schoolToday()
   const running = years.find(({ startsOn }) => startsOn <= today) ?? years.at(-1)!
   const { control, handleSubmit } = useForm({
     resolver: valibotResolver(MakeClass),

@@ -185,7 +185,7 @@ export function DraftRow({ piece }: { piece: PieceLine }) {
     ({ intent, standing }) => intent.kind === 'file' && standing !== 'refused',
   )
   const share = files.length ? files.reduce((sum, file) => sum + file.share, 0) / files.length : 0
-  const title = piece.title || piece.taskTitle || strings.untitled
+  const title = piece.title || piece.task?.title || strings.untitled
   return (
     <Press
       onPress={() => router.push(`/my-pieces/${piece.id}${goesIn ? '/tray' : ''}`)}

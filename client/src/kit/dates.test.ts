@@ -1,4 +1,4 @@
-import { setSchoolZone, sizeOf, whenIsItDue, whenWasIt } from './dates'
+import { schoolToday, setSchoolZone, sizeOf, whenIsItDue, whenWasIt } from './dates'
 
 beforeAll(() => setSchoolZone('Europe/London'))
 const NOW = new Date('2026-11-23T10:00:00Z')
@@ -22,6 +22,14 @@ test.each([
 test('a moment is told in the school’s zone, not the tablet’s', () => {
   setSchoolZone('Pacific/Auckland')
   expect(whenIsItDue('2026-11-23T15:00:00Z', NOW)).toBe('by tomorrow 4:00')
+  setSchoolZone('Europe/London')
+})
+
+test('today is the school’s day, wherever the tablet is', () => {
+  setSchoolZone('Pacific/Auckland')
+  expect(schoolToday(new Date('2026-11-23T12:00:00Z'))).toBe('2026-11-24')
+  setSchoolZone('America/Toronto')
+  expect(schoolToday(new Date('2026-11-23T02:00:00Z'))).toBe('2026-11-22')
   setSchoolZone('Europe/London')
 })
 

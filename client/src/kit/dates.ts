@@ -64,6 +64,8 @@ export const sizeOf = (bytes: number): string =>
 export function whenItOpens(moment: string, now = schoolNow()): string {
   return whenIsItDue(moment, now).replace(/^by /, '')
 }
+/** Today at school, as `YYYY-MM-DD`. */
+export const schoolToday = (now = schoolNow()): string => schoolDayAndTime(now.toISOString()).day
 /** The school's day and time of a moment, as date and time fields take them. */
 export function schoolDayAndTime(moment: string): { day: string; time: string } {
   const at = new Date(moment)

@@ -26,7 +26,6 @@ export function localPiece(
     goes: 0,
     folder: task?.folder ?? null,
     pupil,
-    taskTitle: task?.title ?? null,
     cover: null,
     partCount: 0,
     changedAt: new Date().toISOString(),

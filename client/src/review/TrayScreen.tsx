@@ -1,4 +1,5 @@
 import type { PieceLine } from '@nibquill/contract'
+import { groupTray, TRAY_GROUPINGS, type TrayGrouping } from '@nibquill/core'
 import { router, useLocalSearchParams } from 'expo-router'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { ScrollView, View } from 'react-native'
@@ -11,18 +12,54 @@ import { Peg } from '../kit/Peg'
 import { Press } from '../kit/Press'
 import { colours, corners, targets } from '../kit/theme'
 import { StaffNewsBox } from '../notices'
-import { groupTray, type Grouping } from './groupTray'
 import { Judging } from './Judging'
 import { FirstSteps } from '../classes'
 import { useTray } from './reviewQueries'
 import { strings } from './strings'
+
+function titleOf(piece: PieceLine, by: TrayGrouping): string {
+  if (by === 'task') return piece.task?.title ?? strings.noTask
+  if (by === 'folder') return piece.folder?.name ?? strings.noFolder
+  return `${piece.pupil.firstName} ${piece.pupil.lastName}`
+}
+
+function TrayGroupRows({
+  title,
+  pieces,
+  chosenId,
+  onGo,
+}: {
+  title: string
+  pieces: readonly PieceLine[]
+  chosenId: string | undefined
+  onGo: (pieceId: string) => void
+}) {
+  return (
+    <View role="region" aria-label={title}>
+      <Text
+        variant="bodySmall"
+        style={{ color: colours.inkSoft, paddingHorizontal: 16, paddingTop: 12, paddingBottom: 4 }}
+      >
+        {`${title} · ${pieces.length}`}
+      </Text>
+      {pieces.map((piece) => (
+        <TrayRow
+          key={piece.id}
+          piece={piece}
+          chosen={piece.id === chosenId}
+          onPress={() => onGo(piece.id)}
+        />
+      ))}
+    </View>
+  )
+}
 
 /** The tray: list beside the judging desk on wide screens; one after the other on a phone. */
 export function TrayScreen() {
   const { id } = useLocalSearchParams<{ id?: string }>()
   const { wide } = useWidth()
   const tray = useTray()
-  const [grouping, setGrouping] = useState<Grouping>('task')
+  const [grouping, setGrouping] = useState<TrayGrouping>('task')
   const loaded = useMemo(() => tray.data?.pages.flatMap((page) => page.pieces) ?? null, [tray.data])
   const { shown, fresh, showFresh } = useSteadyList(loaded, tray.data?.pages.length ?? 0)
   const groups = useMemo(() => groupTray(shown, grouping), [shown, grouping])
@@ -63,7 +100,7 @@ export function TrayScreen() {
           {strings.waiting(counts.waiting) + strings.drafts(counts.drafts)}
         </Text>
         <View role="tablist" aria-label={strings.groupBy} style={{ flexDirection: 'row', gap: 4 }}>
-          {(['task', 'folder', 'pupil'] as const).map((by) => (
+          {TRAY_GROUPINGS.map((by) => (
             <Press
               key={by}
               role="tab"
@@ -112,27 +149,13 @@ export function TrayScreen() {
           </View>
         ) : null}
         {groups.map((group) => (
-          <View key={group.title} role="region" aria-label={group.title}>
-            <Text
-              variant="bodySmall"
-              style={{
-                color: colours.inkSoft,
-                paddingHorizontal: 16,
-                paddingTop: 12,
-                paddingBottom: 4,
-              }}
-            >
-              {`${group.title} · ${group.pieces.length}`}
-            </Text>
-            {group.pieces.map((piece) => (
-              <TrayRow
-                key={piece.id}
-                piece={piece}
-                chosen={piece.id === id}
-                onPress={() => go(piece.id)}
-              />
-            ))}
-          </View>
+          <TrayGroupRows
+            key={group.id}
+            title={titleOf(group.pieces[0]!, grouping)}
+            pieces={group.pieces}
+            chosenId={id}
+            onGo={go}
+          />
         ))}
         {tray.hasNextPage ? (
           <View style={{ padding: 12 }}>

@@ -10,6 +10,7 @@ export const strings = {
   group: { task: 'by task', folder: 'by folder', pupil: 'by pupil' },
   groupBy: 'Order of the tray',
   noTask: 'of their own',
+  noFolder: 'not in a folder yet',
   newSince: (count: number) => (count === 1 ? '1 new piece' : `${count} new pieces`),
   showNew: 'show',
   more: 'Show more',

@@ -13,7 +13,8 @@ import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { codeOf } from '../kit/problems'
 import { BigButton } from '../kit/BigButton'
-import { schoolDayAndTime } from '../kit/dates'
+import { schoolNow } from '../kit/clock'
+import { schoolDayAndTime, schoolToday } from '../kit/dates'
 import { Field } from '../kit/Field'
 import { Choices, Several, Toggle } from '../kit/choices'
 import { Box, DayField, faultsOf, Hint, Row, Select, sentence } from '../kit/form'
@@ -300,7 +301,7 @@ function WhereBox({
 
 /** A week from today, or today, as a first guess. */
 const dayFromNow = (days: number): string =>
-  schoolDayAndTime(new Date(Date.now() + days * 86_400_000).toISOString()).day
+  schoolToday(new Date(schoolNow().getTime() + days * 86_400_000))
 
 function WhenBox({ draft, set, dueFault }: Part & { dueFault: string | undefined }) {
   const home = useClass(draft.classId)

@@ -2,6 +2,8 @@ import type { RollOverPlan, SchoolYear } from '@nibquill/contract'
 import { useState } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
+import { schoolNow } from '../kit/clock'
+import { schoolToday } from '../kit/dates'
 import { Ask } from '../kit/Ask'
 import { BigButton } from '../kit/BigButton'
 import { Box, Hint, Row, Select } from '../kit/form'
@@ -29,7 +31,7 @@ export function RollOverScreen() {
   if (years.isError)
     return <ProblemNotice error={years.error} onRetry={() => void years.refetch()} />
   // The turn that lies ahead, or has just passed: last year's is history.
-  const recent = new Date(Date.now() - 60 * 86_400_000).toISOString().slice(0, 10)
+  const recent = schoolToday(new Date(schoolNow().getTime() - 60 * 86_400_000))
   const inOrder = [...years.data.years].reverse().filter(({ classCount }) => classCount > 0)
   const ahead = (inOrder.at(-1)?.startsOn ?? '') > recent
   return (

@@ -5,6 +5,7 @@ import { router, useLocalSearchParams } from 'expo-router'
 import { useFieldArray, useForm, type Control } from 'react-hook-form'
 import { v7 as newId } from 'uuid'
 import { View } from 'react-native'
+import { schoolToday } from '../kit/dates'
 import { BigButton } from '../kit/BigButton'
 import { Box, FormDay, FormLine, Hint, Row } from '../kit/form'
 import { Head } from '../kit/Head'
@@ -26,8 +27,8 @@ function nextStart(years: readonly SchoolYear[]): string {
     after.setUTCDate(after.getUTCDate() + 1)
     return after.toISOString().slice(0, 10)
   }
-  const now = new Date()
-  return `${now.getUTCMonth() >= 7 ? now.getUTCFullYear() : now.getUTCFullYear() - 1}-09-01`
+  const [year = 0, month = 1] = schoolToday().split('-').map(Number)
+  return `${month >= 8 ? year : year - 1}-09-01`
 }
 
 /** A school year: its days, its terms and the days without lessons. */

@@ -43,7 +43,7 @@ const VERSION_PARTS = `from (select t.id, t.kind, w.name, w.content, w.position 
 
 const COLUMNS = `p.id, p.goes, p.changed_at as "changedAt", p.submitted_at as "submittedAt", u.id as "pupilId", u.first_name as "firstName",
   u.last_name as "lastName", u.peg_symbol as "pegSymbol", u.peg_colour as "pegColour", f.id as "folderId", f.name as "folderName",
-  f.symbol as "folderSymbol", f.colour as "folderColour", t.title as "taskTitle", cover.*, d.message`
+  f.symbol as "folderSymbol", f.colour as "folderColour", t.id as "taskId", t.title as "taskTitle", cover.*, d.message`
 const PEOPLE = `join person u on u.id = p.pupil_id left join task t on t.id = p.task_id
   left join lateral (select message from decision d where d.piece_id = p.id order by d.decided_at desc, d.id desc limit 1) d on true`
 
@@ -73,7 +73,8 @@ type FlatLine = {
   folderName: string
   folderSymbol: NonNullable<PieceLine['folder']>['symbol']
   folderColour: NonNullable<PieceLine['folder']>['colour']
-  taskTitle: string | null
+  taskId: string | null
+  taskTitle: string
   message: string | null
   partCount: number
 } & (FlatPart | { part_id: null })
@@ -98,7 +99,7 @@ function pieceLine(row: FlatLine): PieceLine {
       lastName: row.lastName,
       peg: { symbol: row.pegSymbol, colour: row.pegColour },
     },
-    taskTitle: row.taskTitle,
+    task: row.taskId ? { id: row.taskId, title: row.taskTitle } : null,
     cover: row.part_id === null ? null : readPart(row),
     partCount: row.partCount,
     changedAt: row.changedAt.toISOString(),

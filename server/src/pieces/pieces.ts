@@ -276,6 +276,7 @@ export class Pieces {
     return {
       ...piece,
       ...line,
+      task: piece.task,
       reflection,
       step,
       parts,
