@@ -5,6 +5,7 @@ import { once } from 'node:events'
 import os from 'node:os'
 import path from 'node:path'
 import { pathToFileURL } from 'node:url'
+import { writeRouteTypes } from './routeTypes.mjs'
 import { ROOT } from './setup.mjs'
 
 /**
@@ -38,6 +39,7 @@ const CHECKS = [
 
 /** @returns the names of the checks that failed, and of those that passed */
 export async function runChecks() {
+  writeRouteTypes()
   const failed = []
   const passed = []
   const waiting = [...CHECKS]

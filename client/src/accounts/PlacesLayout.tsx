@@ -8,7 +8,12 @@ import { Press } from '../kit/Press'
 import { Symbol, type SymbolName } from '../kit/Symbol'
 import { colours, corners, fonts, targets } from '../kit/theme'
 
-export type Place = { href: string; label: string; symbol: SymbolName; count?: number }
+export type Place = {
+  href: Extract<Href, string>
+  label: string
+  symbol: SymbolName
+  count?: number
+}
 type Props = {
   places: readonly Place[]
   roles: readonly (keyof typeof START)[]
@@ -77,7 +82,7 @@ function PlaceLink({ place, chosen, rail }: { place: Place; chosen: boolean; rai
   return (
     <Press
       role="link"
-      onPress={() => router.navigate(place.href as Href)}
+      onPress={() => router.navigate(place.href)}
       style={{
         minHeight: targets.pupil + 4,
         minWidth: 68,

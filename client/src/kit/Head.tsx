@@ -15,7 +15,7 @@ export function Head({
   children,
 }: {
   title: string
-  back: string
+  back: Href
   pupil?: boolean
   children?: ReactNode
 }) {
@@ -24,7 +24,7 @@ export function Head({
     <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
       <Press
         label={strings.back}
-        onPress={() => (router.canGoBack() ? router.back() : router.replace(back as Href))}
+        onPress={() => (router.canGoBack() ? router.back() : router.replace(back))}
         style={{ width: size, height: size, justifyContent: 'center' }}
       >
         <Symbol name="back" size={pupil ? 30 : 24} />

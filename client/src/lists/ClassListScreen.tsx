@@ -38,7 +38,7 @@ export function ClassListScreen() {
     const [file] = await pickFiles('.csv,.zip,.txt,.tsv,text/csv,text/plain,application/zip')
     if (file) look(file)
   }
-  const back = classId ? `/class?classId=${classId}` : '/year'
+  const back = classId ? (`/class?classId=${classId}` as const) : '/year'
   const head = (
     <Head title={strings.listTitle(classId ? (home.data?.name ?? '') : null)} back={back} />
   )

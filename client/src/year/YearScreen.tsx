@@ -1,5 +1,5 @@
 import type { SchoolYear } from '@nibquill/contract'
-import { router, type Href } from 'expo-router'
+import { router } from 'expo-router'
 import { useState } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
@@ -149,7 +149,7 @@ function WholeSchool() {
               tone="quiet"
               symbol={symbol}
               label={label}
-              onPress={() => router.push(href as Href)}
+              onPress={() => router.push(href)}
             />
           ))}
         </Row>
