@@ -479,69 +479,16 @@ class Loader {
     folders: Map<'Heron' | 'Plover', Folders>,
     tasks: TaskRow[],
   ): Promise<void> {
-    const {
-      units,
-      tasks: tasking,
-      notices,
-      classPieces,
-      folders: shelves,
-      invitations,
-      media,
-    } = this.#server.capabilities
+    const { notices, classPieces, folders: shelves, invitations } = this.#server.capabilities
     const heron = this.#teachers.get('Heron')!
     const plover = this.#teachers.get('Plover')!
     const homeOf = (name: 'Heron' | 'Plover') =>
       pupils.find(({ className }) => className === name)!.classId
-    this.#clock.set(this.#at(-9, 9))
-    const unitId = newId()
-    await units.put(heron, unitId, { classId: homeOf('Heron'), title: 'Life on the shore' })
-    const [survey] = tasks.filter(({ classId }) => classId === homeOf('Heron'))
-    if (survey) await this.#manager.update(TaskRow, survey.id, { unitId })
-    const before = newId()
-    await this.#manager.insert(UnitRow, {
-      id: before,
-      classId: this.#earlierHeronId,
-      title: 'Small animals',
-      createdAt: this.#at(-400, 9),
-    })
-    await this.#manager.insert(TaskRow, {
-      id: newId(),
-      classId: this.#earlierHeronId,
-      unitId: before,
-      folderId: folders.get('Heron')!.get('Out of class')!.id,
-      strandId: null,
-      title: 'Find a small animal',
-      instructions: 'Draw what you found and where it lives.',
-      steps: ['finished'],
-      asks: [{ kind: 'photo', count: 1 }],
-      opensAt: null,
-      dueAt: this.#at(-380, 15),
-      folderChangeable: true,
-      forAll: true,
-      position: 0,
-      version: 1,
-      createdAt: this.#at(-400, 9),
-      closedAt: this.#at(-370, 9),
-    })
+    await this.#makeUnits(homeOf('Heron'), folders.get('Heron')!.get('Out of class')!.id, tasks)
     this.#clock.set(this.#at(-1, 15))
     const wren = pupils.find(({ firstName }) => firstName === 'Wren')!
     const poem = tasks.findLast(({ classId }) => classId === homeOf('Heron'))
-    if (poem) {
-      await tasking.nudge(heron, poem.id, [wren.id])
-      const mediaId = newId()
-      const page = await photograph('poem', new Chance(EXAMPLE_SEED))
-      await media.arrive(
-        { mediaId, ownerId: heron.personId, name: 'a wind poem', sha256: null, use: 'attachment' },
-        page,
-      )
-      await media.prepare(mediaId)
-      await this.#manager.insert(TaskMediaRow, {
-        taskId: poem.id,
-        mediaId,
-        role: 'example',
-        position: 0,
-      })
-    }
+    if (poem) await this.#nudge(poem, wren)
     await notices.make(heron, newId(), {
       classId: homeOf('Heron'),
       audience: 'class',
@@ -576,6 +523,63 @@ class Loader {
         email: 'kasia@saltmarsh.example',
       },
     )
+  }
+
+  /** A unit that runs, and one of the year before to use again. */
+  async #makeUnits(classId: string, folderId: string, tasks: TaskRow[]): Promise<void> {
+    const { units } = this.#server.capabilities
+    const heron = this.#teachers.get('Heron')!
+    this.#clock.set(this.#at(-9, 9))
+    const unitId = newId()
+    await units.put(heron, unitId, { classId, title: 'Life on the shore' })
+    const [survey] = tasks.filter((task) => task.classId === classId)
+    if (survey) await this.#manager.update(TaskRow, survey.id, { unitId })
+    const before = newId()
+    await this.#manager.insert(UnitRow, {
+      id: before,
+      classId: this.#earlierHeronId,
+      title: 'Small animals',
+      createdAt: this.#at(-400, 9),
+    })
+    await this.#manager.insert(TaskRow, {
+      id: newId(),
+      classId: this.#earlierHeronId,
+      unitId: before,
+      folderId,
+      strandId: null,
+      title: 'Find a small animal',
+      instructions: 'Draw what you found and where it lives.',
+      steps: ['finished'],
+      asks: [{ kind: 'photo', count: 1 }],
+      opensAt: null,
+      dueAt: this.#at(-380, 15),
+      folderChangeable: true,
+      forAll: true,
+      position: 0,
+      version: 1,
+      createdAt: this.#at(-400, 9),
+      closedAt: this.#at(-370, 9),
+    })
+  }
+
+  /** Somebody is reminded of a task that shows an example. */
+  async #nudge(poem: TaskRow, wren: Pupil): Promise<void> {
+    const { tasks: tasking, media } = this.#server.capabilities
+    const heron = this.#teachers.get('Heron')!
+    await tasking.nudge(heron, poem.id, [wren.id])
+    const mediaId = newId()
+    const page = await photograph('poem', new Chance(EXAMPLE_SEED))
+    await media.arrive(
+      { mediaId, ownerId: heron.personId, name: 'a wind poem', sha256: null, use: 'attachment' },
+      page,
+    )
+    await media.prepare(mediaId)
+    await this.#manager.insert(TaskMediaRow, {
+      taskId: poem.id,
+      mediaId,
+      role: 'example',
+      position: 0,
+    })
   }
 
   async #inviteParents(pupils: Pupil[]): Promise<string> {

@@ -1,5 +1,5 @@
 import { readCardLink } from '@nibquill/core'
-import { useEffect, useRef, useState, type ReactNode } from 'react'
+import { useEffect, useRef, useState, type ReactNode, type RefObject } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import type { Facing } from '../device/camera'
@@ -45,17 +45,16 @@ type Props = {
   children?: ReactNode
 }
 
-/** The camera looks for a card; the letters are the way out. */
-export function Scanner({ onCard, busy, onType, onRest, children }: Props) {
-  const session = useSession()
-  const { height } = useWidth()
-  const address = session.data?.school?.address
-  const { video, stream, trouble, facing, turn, tryAgain } = useCamera(
-    true,
-    facingBefore(),
-    WIDTH_PX,
-  )
-  const [seeing, setSeeing] = useState(false)
+/**
+ * Reads cards while the camera runs; one card is told once while it is held up.
+ * @returns what was seen instead of a card, and whether it takes long
+ */
+function useCardWatch(
+  video: RefObject<HTMLVideoElement | null>,
+  stream: MediaStream | null,
+  { onCard, onRest, busy }: Pick<Props, 'onCard' | 'onRest' | 'busy'>,
+): { wrong: 'elsewhere' | 'other' | null; slow: boolean } {
+  const address = useSession().data?.school?.address
   const [slow, setSlow] = useState(false)
   const [wrong, setWrong] = useState<'elsewhere' | 'other' | null>(null)
   const sent = useRef<{ code: string; at: number } | null>(null)
@@ -98,6 +97,18 @@ export function Scanner({ onCard, busy, onType, onRest, children }: Props) {
       clearTimeout(restTimer)
     }
   }, [stream, address, video])
+  return { wrong, slow }
+}
+
+/** The camera looks for a card; the letters are the way out. */
+export function Scanner({ onCard, busy, onType, onRest, children }: Props) {
+  const { video, stream, trouble, facing, turn, tryAgain } = useCamera(
+    true,
+    facingBefore(),
+    WIDTH_PX,
+  )
+  const [seeing, setSeeing] = useState(false)
+  const { wrong, slow } = useCardWatch(video, stream, { onCard, onRest, busy })
   useEffect(() => {
     try {
       localStorage.setItem(FACING_KEY, facing)
@@ -119,51 +130,14 @@ export function Scanner({ onCard, busy, onType, onRest, children }: Props) {
   }
   return (
     <>
-      <View
-        style={{
-          height: Math.round(Math.max(300, Math.min(420, height * 0.4))),
-          borderRadius: corners.button,
-          overflow: 'hidden',
-          backgroundColor: colours.ink,
-          justifyContent: 'center',
-        }}
-      >
-        <video
-          ref={video}
-          autoPlay
-          playsInline
-          muted
-          onLoadedData={() => setSeeing(true)}
-          aria-label={strings.scanPicture}
-          style={{
-            position: 'absolute',
-            inset: 0,
-            width: '100%',
-            height: '100%',
-            objectFit: 'cover',
-            // One sees oneself as in a mirror; what is read is the picture as it is.
-            transform: facing === 'user' ? 'scaleX(-1)' : 'none',
-          }}
-        />
-        {seeing ? (
-          <CardOutline busy={busy} />
-        ) : (
-          <Text variant="bodyLarge" style={{ color: colours.paper, textAlign: 'center' }}>
-            {strings.scanOpening}
-          </Text>
-        )}
-        {turn ? (
-          <View style={{ position: 'absolute', right: 8, bottom: 8 }}>
-            <RoundButton
-              label={strings.scanTurn}
-              symbol="camera-turn"
-              onPress={turn}
-              back={colours.sheet}
-              colour={colours.aubergine}
-            />
-          </View>
-        ) : null}
-      </View>
+      <Finder
+        video={video}
+        mirrored={facing === 'user'}
+        seeing={seeing}
+        busy={busy}
+        onSeeing={() => setSeeing(true)}
+        onTurn={turn}
+      />
       {wrong ? (
         <Notice tone="again" symbol="alert">
           {wrong === 'elsewhere' ? strings.scanElsewhere : strings.scanOther}
@@ -176,6 +150,72 @@ export function Scanner({ onCard, busy, onType, onRest, children }: Props) {
       {children}
       <BigButton tone="quiet" label={strings.typeInstead} symbol="edit" onPress={onType} />
     </>
+  )
+}
+
+/** What the camera sees, as in a mirror where it looks at whoever holds the card. */
+function Finder({
+  video,
+  mirrored,
+  seeing,
+  busy,
+  onSeeing,
+  onTurn,
+}: {
+  video: RefObject<HTMLVideoElement | null>
+  mirrored: boolean
+  seeing: boolean
+  busy: boolean
+  onSeeing: () => void
+  onTurn: (() => void) | null | undefined
+}) {
+  const { height } = useWidth()
+  return (
+    <View
+      style={{
+        height: Math.round(Math.max(300, Math.min(420, height * 0.4))),
+        borderRadius: corners.button,
+        overflow: 'hidden',
+        backgroundColor: colours.ink,
+        justifyContent: 'center',
+      }}
+    >
+      <video
+        ref={video}
+        autoPlay
+        playsInline
+        muted
+        onLoadedData={onSeeing}
+        aria-label={strings.scanPicture}
+        style={{
+          position: 'absolute',
+          inset: 0,
+          width: '100%',
+          height: '100%',
+          objectFit: 'cover',
+          // One sees oneself as in a mirror; what is read is the picture as it is.
+          transform: mirrored ? 'scaleX(-1)' : 'none',
+        }}
+      />
+      {seeing ? (
+        <CardOutline busy={busy} />
+      ) : (
+        <Text variant="bodyLarge" style={{ color: colours.paper, textAlign: 'center' }}>
+          {strings.scanOpening}
+        </Text>
+      )}
+      {onTurn ? (
+        <View style={{ position: 'absolute', right: 8, bottom: 8 }}>
+          <RoundButton
+            label={strings.scanTurn}
+            symbol="camera-turn"
+            onPress={onTurn}
+            back={colours.sheet}
+            colour={colours.aubergine}
+          />
+        </View>
+      ) : null}
+    </View>
   )
 }
 

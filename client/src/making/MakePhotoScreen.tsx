@@ -118,6 +118,8 @@ function useLittleRoom(): boolean {
   return little
 }
 
+/** A photo with a fault, shown before it is taken. */
+type Still = { file: File; address: string; fault: PhotoFault }
 type StageProps = {
   count: number
   onPhoto: (file: File) => void
@@ -138,9 +140,7 @@ function CameraStage({ count, onPhoto, onKeep, onPick, pickFirst }: StageProps) 
   )
   const [ready, setReady] = useState(false)
   const [flash, setFlash] = useState(false)
-  const [still, setStill] = useState<{ file: File; address: string; fault: PhotoFault } | null>(
-    null,
-  )
+  const [still, setStill] = useState<Still | null>(null)
 
   // The picture element comes and goes with the still; the stream stays.
   useEffect(() => {
@@ -171,56 +171,17 @@ function CameraStage({ count, onPhoto, onKeep, onPick, pickFirst }: StageProps) 
       shooting.current = false
     }
   }
-  if (still) {
+  if (still)
     return (
-      <View style={{ flex: 1 }}>
-        <Image
-          source={{ uri: still.address }}
-          accessibilityLabel={strings.photo}
-          resizeMode="contain"
-          style={{
-            flex: 1,
-            margin: 12,
-            borderRadius: corners.button,
-            backgroundColor: colours.desk,
-          }}
-        />
-        <View style={{ paddingHorizontal: 14, maxWidth: 640, width: '100%', alignSelf: 'center' }}>
-          <Notice tone="attention" symbol="bulb">
-            {strings.faults[still.fault]}
-          </Notice>
-        </View>
-        <View
-          style={{
-            flexDirection: 'row',
-            gap: 12,
-            padding: 14,
-            maxWidth: 640,
-            width: '100%',
-            alignSelf: 'center',
-          }}
-        >
-          <BigButton
-            label={strings.again}
-            symbol="retake"
-            tone="quiet"
-            onPress={() => setStill(null)}
-            grow
-          />
-          <BigButton
-            label={strings.useIt}
-            symbol="check"
-            tone="good"
-            grow
-            onPress={() => {
-              onPhoto(still.file)
-              setStill(null)
-            }}
-          />
-        </View>
-      </View>
+      <Doubtful
+        still={still}
+        onAgain={() => setStill(null)}
+        onUse={() => {
+          onPhoto(still.file)
+          setStill(null)
+        }}
+      />
     )
-  }
   return (
     <View style={{ flex: 1 }}>
       <View
@@ -235,110 +196,210 @@ function CameraStage({ count, onPhoto, onKeep, onPick, pickFirst }: StageProps) 
         }}
       >
         {trouble || !wanted ? (
-          <View style={{ padding: 24, gap: 16, maxWidth: 520 }}>
-            {trouble ? <Text variant="bodyLarge">{strings.trouble[trouble]}</Text> : null}
-            <BigButton label={strings.pickFiles} symbol="pictures" onPress={onPick} />
-            <BigButton
-              label={trouble ? strings.tryCamera : strings.takePhoto}
-              symbol="camera"
-              tone="quiet"
-              onPress={() => (setWanted(true), tryAgain())}
-            />
-          </View>
+          <NoCamera
+            trouble={trouble}
+            onPick={onPick}
+            onCamera={() => (setWanted(true), tryAgain())}
+          />
         ) : (
-          <>
-            <video
-              ref={video}
-              autoPlay
-              playsInline
-              muted
-              onLoadedData={() => setReady(true)}
-              aria-label={strings.takePhoto}
-              style={{
-                width: '100%',
-                height: '100%',
-                objectFit: 'contain',
-                position: 'absolute',
-                inset: 0,
-              }}
-            />
-            {ready ? null : (
-              <Text variant="bodyLarge" style={{ color: colours.paper }}>
-                {strings.cameraOpening}
-              </Text>
-            )}
-            {flash ? (
-              <View
-                style={{
-                  position: 'absolute',
-                  inset: 0,
-                  backgroundColor: colours.sheet,
-                  opacity: 0.7,
-                }}
-              />
-            ) : null}
-          </>
+          <Lens video={video} ready={ready} flash={flash} onReady={() => setReady(true)} />
         )}
+      </View>
+      <CameraFoot
+        count={count}
+        canShoot={ready && trouble === null}
+        onShoot={() => void shoot()}
+        onPick={onPick}
+        onTurn={turn}
+      />
+    </View>
+  )
+}
+
+function Doubtful({
+  still,
+  onAgain,
+  onUse,
+}: {
+  still: Still
+  onAgain: () => void
+  onUse: () => void
+}) {
+  return (
+    <View style={{ flex: 1 }}>
+      <Image
+        source={{ uri: still.address }}
+        accessibilityLabel={strings.photo}
+        resizeMode="contain"
+        style={{
+          flex: 1,
+          margin: 12,
+          borderRadius: corners.button,
+          backgroundColor: colours.desk,
+        }}
+      />
+      <View style={{ paddingHorizontal: 14, maxWidth: 640, width: '100%', alignSelf: 'center' }}>
+        <Notice tone="attention" symbol="bulb">
+          {strings.faults[still.fault]}
+        </Notice>
       </View>
       <View
         style={{
           flexDirection: 'row',
-          alignItems: 'center',
-          justifyContent: 'space-between',
-          paddingHorizontal: 22,
-          paddingBottom: 16,
-          maxWidth: 560,
+          gap: 12,
+          padding: 14,
+          maxWidth: 640,
           width: '100%',
           alignSelf: 'center',
         }}
       >
+        <BigButton label={strings.again} symbol="retake" tone="quiet" onPress={onAgain} grow />
+        <BigButton label={strings.useIt} symbol="check" tone="good" grow onPress={onUse} />
+      </View>
+    </View>
+  )
+}
+
+function NoCamera({
+  trouble,
+  onPick,
+  onCamera,
+}: {
+  trouble: ReturnType<typeof useCamera>['trouble']
+  onPick: () => void
+  onCamera: () => void
+}) {
+  return (
+    <View style={{ padding: 24, gap: 16, maxWidth: 520 }}>
+      {trouble ? <Text variant="bodyLarge">{strings.trouble[trouble]}</Text> : null}
+      <BigButton label={strings.pickFiles} symbol="pictures" onPress={onPick} />
+      <BigButton
+        label={trouble ? strings.tryCamera : strings.takePhoto}
+        symbol="camera"
+        tone="quiet"
+        onPress={onCamera}
+      />
+    </View>
+  )
+}
+
+/** Picking, the shutter with the count, and the other camera. */
+function CameraFoot({
+  count,
+  canShoot,
+  onShoot,
+  onPick,
+  onTurn,
+}: {
+  count: number
+  canShoot: boolean
+  onShoot: () => void
+  onPick: () => void
+  onTurn: ReturnType<typeof useCamera>['turn']
+}) {
+  return (
+    <View
+      style={{
+        flexDirection: 'row',
+        alignItems: 'center',
+        justifyContent: 'space-between',
+        paddingHorizontal: 22,
+        paddingBottom: 16,
+        maxWidth: 560,
+        width: '100%',
+        alignSelf: 'center',
+      }}
+    >
+      <RoundButton
+        label={strings.pickFiles}
+        symbol="pictures"
+        onPress={onPick}
+        size={64}
+        back={colours.sheet}
+        colour={colours.aubergine}
+      />
+      <Press
+        label={strings.shutter}
+        disabled={!canShoot}
+        onPress={onShoot}
+        style={{
+          width: 84,
+          height: 84,
+          borderRadius: 84,
+          backgroundColor: colours.aubergine,
+          borderWidth: 6,
+          borderColor: colours.sheet,
+          boxShadow: `0 0 0 4px ${colours.aubergine}`,
+        }}
+      >
+        {count > 0 ? (
+          <Text aria-hidden variant="titleMedium" style={{ color: colours.sheet, margin: 'auto' }}>
+            {count}
+          </Text>
+        ) : null}
+      </Press>
+      {onTurn ? (
         <RoundButton
-          label={strings.pickFiles}
-          symbol="pictures"
-          onPress={onPick}
+          label={strings.turnCamera}
+          symbol="camera-turn"
+          onPress={onTurn}
           size={64}
           back={colours.sheet}
           colour={colours.aubergine}
         />
-        <Press
-          label={strings.shutter}
-          disabled={!ready || trouble !== null}
-          onPress={() => void shoot()}
-          style={{
-            width: 84,
-            height: 84,
-            borderRadius: 84,
-            backgroundColor: colours.aubergine,
-            borderWidth: 6,
-            borderColor: colours.sheet,
-            boxShadow: `0 0 0 4px ${colours.aubergine}`,
-          }}
-        >
-          {count > 0 ? (
-            <Text
-              aria-hidden
-              variant="titleMedium"
-              style={{ color: colours.sheet, margin: 'auto' }}
-            >
-              {count}
-            </Text>
-          ) : null}
-        </Press>
-        {turn ? (
-          <RoundButton
-            label={strings.turnCamera}
-            symbol="camera-turn"
-            onPress={turn}
-            size={64}
-            back={colours.sheet}
-            colour={colours.aubergine}
-          />
-        ) : (
-          <View style={{ width: 64, alignItems: 'center' }}>
-            <Listen text={strings.photoHelp} />
-          </View>
-        )}
-      </View>
+      ) : (
+        <View style={{ width: 64, alignItems: 'center' }}>
+          <Listen text={strings.photoHelp} />
+        </View>
+      )}
     </View>
+  )
+}
+
+/** What the camera sees, and a flash at the moment it is taken. */
+function Lens({
+  video,
+  ready,
+  flash,
+  onReady,
+}: {
+  video: ReturnType<typeof useCamera>['video']
+  ready: boolean
+  flash: boolean
+  onReady: () => void
+}) {
+  return (
+    <>
+      <video
+        ref={video}
+        autoPlay
+        playsInline
+        muted
+        onLoadedData={onReady}
+        aria-label={strings.takePhoto}
+        style={{
+          width: '100%',
+          height: '100%',
+          objectFit: 'contain',
+          position: 'absolute',
+          inset: 0,
+        }}
+      />
+      {ready ? null : (
+        <Text variant="bodyLarge" style={{ color: colours.paper }}>
+          {strings.cameraOpening}
+        </Text>
+      )}
+      {flash ? (
+        <View
+          style={{
+            position: 'absolute',
+            inset: 0,
+            backgroundColor: colours.sheet,
+            opacity: 0.7,
+          }}
+        />
+      ) : null}
+    </>
   )
 }

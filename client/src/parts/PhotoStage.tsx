@@ -31,31 +31,7 @@ export function PhotoStage({ part, link, alt }: PartViewProps<PhotoPart>) {
     full.onload = () => setNear(full.src)
     full.src = mediaAddress(file, 'full', link)
   }, [close, file, link])
-  if (trouble.words) {
-    return (
-      <View
-        style={{
-          flex: 1,
-          alignItems: 'center',
-          justifyContent: 'center',
-          backgroundColor: colours.desk,
-          borderRadius: corners.button,
-        }}
-      >
-        <Text variant="bodyLarge">{trouble.words}</Text>
-      </View>
-    )
-  }
-  const move = (viewer: ReactZoomPanPinchContentRef, key: string) => {
-    const { positionX, positionY, scale } = viewer.instance.transformState
-    const by = { ArrowLeft: [80, 0], ArrowRight: [-80, 0], ArrowUp: [0, 80], ArrowDown: [0, -80] }[
-      key
-    ]
-    if (by) viewer.setTransform(positionX + by[0]!, positionY + by[1]!, scale, 120)
-    else if (key === '+' || key === '=') viewer.zoomIn()
-    else if (key === '-') viewer.zoomOut()
-    else if (key === '0') viewer.resetTransform()
-  }
+  if (trouble.words) return <NoPicture words={trouble.words} />
   return (
     <View
       style={{
@@ -79,15 +55,9 @@ export function PhotoStage({ part, link, alt }: PartViewProps<PhotoPart>) {
             role="group"
             aria-label={alt}
             onKeyDown={(event) => {
-              if (
-                !['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown', '+', '=', '-', '0'].includes(
-                  event.key,
-                )
-              )
-                return
+              if (!moveBy(viewer, event.key)) return
               event.preventDefault()
               event.stopPropagation()
-              move(viewer, event.key)
             }}
           >
             <TransformComponent
@@ -109,39 +79,75 @@ export function PhotoStage({ part, link, alt }: PartViewProps<PhotoPart>) {
                 }}
               />
             </TransformComponent>
-            <View
-              style={{
-                position: 'absolute',
-                right: 8,
-                bottom: 8,
-                flexDirection: 'row',
-                gap: 4,
-                backgroundColor: 'rgba(255,255,255,0.92)',
-                borderRadius: corners.button,
-              }}
-            >
-              <RoundButton
-                label={strings.zoomOut}
-                symbol="zoom-out"
-                size={targets.adult}
-                onPress={() => viewer.zoomOut()}
-              />
-              <RoundButton
-                label={strings.fit}
-                symbol="fit"
-                size={targets.adult}
-                onPress={() => viewer.resetTransform()}
-              />
-              <RoundButton
-                label={strings.zoomIn}
-                symbol="zoom"
-                size={targets.adult}
-                onPress={() => viewer.zoomIn()}
-              />
-            </View>
+            <ZoomButtons viewer={viewer} />
           </div>
         )}
       </TransformWrapper>
+    </View>
+  )
+}
+
+function NoPicture({ words }: { words: string }) {
+  return (
+    <View
+      style={{
+        flex: 1,
+        alignItems: 'center',
+        justifyContent: 'center',
+        backgroundColor: colours.desk,
+        borderRadius: corners.button,
+      }}
+    >
+      <Text variant="bodyLarge">{words}</Text>
+    </View>
+  )
+}
+
+/** Moves or zooms by a key. @returns whether the key means anything here */
+function moveBy(viewer: ReactZoomPanPinchContentRef, key: string): boolean {
+  const { positionX, positionY, scale } = viewer.instance.transformState
+  const by = { ArrowLeft: [80, 0], ArrowRight: [-80, 0], ArrowUp: [0, 80], ArrowDown: [0, -80] }[
+    key
+  ]
+  if (by) viewer.setTransform(positionX + by[0]!, positionY + by[1]!, scale, 120)
+  else if (key === '+' || key === '=') viewer.zoomIn()
+  else if (key === '-') viewer.zoomOut()
+  else if (key === '0') viewer.resetTransform()
+  else return false
+  return true
+}
+
+function ZoomButtons({ viewer }: { viewer: ReactZoomPanPinchContentRef }) {
+  return (
+    <View
+      style={{
+        position: 'absolute',
+        right: 8,
+        bottom: 8,
+        flexDirection: 'row',
+        gap: 4,
+        backgroundColor: 'rgba(255,255,255,0.92)',
+        borderRadius: corners.button,
+      }}
+    >
+      <RoundButton
+        label={strings.zoomOut}
+        symbol="zoom-out"
+        size={targets.adult}
+        onPress={() => viewer.zoomOut()}
+      />
+      <RoundButton
+        label={strings.fit}
+        symbol="fit"
+        size={targets.adult}
+        onPress={() => viewer.resetTransform()}
+      />
+      <RoundButton
+        label={strings.zoomIn}
+        symbol="zoom"
+        size={targets.adult}
+        onPress={() => viewer.zoomIn()}
+      />
     </View>
   )
 }

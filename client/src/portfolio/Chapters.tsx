@@ -68,67 +68,13 @@ function ChapterView({
         </View>
       ) : null}
       {chapter.picks.map((chosen, i) => (
-        <View
+        <PickRow
           key={chosen.pieceId}
-          style={[
-            {
-              flexDirection: 'row',
-              flexWrap: 'wrap',
-              alignItems: 'center',
-              gap: 16,
-              backgroundColor: colours.sheet,
-              borderRadius: corners.button,
-              padding: 14,
-            },
-            shadow,
-          ]}
-        >
-          <Press
-            onPress={() => onOpen(chosen.piece)}
-            style={{
-              flexDirection: 'row',
-              flexWrap: 'wrap',
-              gap: 16,
-              alignItems: 'center',
-              flexGrow: 1,
-              flexShrink: 1,
-              flexBasis: 240,
-            }}
-          >
-            <Sheet piece={chosen.piece} width={170} />
-            <View style={{ flex: 1, minWidth: 120, gap: 4 }}>
-              <Text variant="headlineSmall">{chosen.piece.title}</Text>
-              <Text
-                variant="bodyLarge"
-                style={{
-                  borderLeftWidth: chosen.reason ? 3 : 0,
-                  borderLeftColor: colours.verdigris,
-                  paddingLeft: chosen.reason ? 10 : 0,
-                }}
-              >
-                {chosen.reason}
-              </Text>
-            </View>
-          </Press>
-          {chapter.picks.length > 1 ? (
-            <View style={{ gap: 4, flexDirection: 'row' }}>
-              <RoundButton
-                label={strings.earlier(chosen.piece.title)}
-                symbol="up"
-                size={targets.pupil}
-                disabled={i === 0}
-                onPress={() => place(i, i - 1)}
-              />
-              <RoundButton
-                label={strings.later(chosen.piece.title)}
-                symbol="down-arrow"
-                size={targets.pupil}
-                disabled={i === chapter.picks.length - 1}
-                onPress={() => place(i, i + 1)}
-              />
-            </View>
-          ) : null}
-        </View>
+          chosen={chosen}
+          onOpen={() => onOpen(chosen.piece)}
+          onEarlier={i > 0 ? () => place(i, i - 1) : null}
+          onLater={i < chapter.picks.length - 1 ? () => place(i, i + 1) : null}
+        />
       ))}
       {chapter.others.length > 0 ? (
         <Grid>
@@ -136,6 +82,82 @@ function ChapterView({
             <PieceTile key={piece.id} piece={piece} onPress={() => onOpen(piece)} />
           ))}
         </Grid>
+      ) : null}
+    </View>
+  )
+}
+
+/** A pick with its reason, and where it stands among the others. */
+function PickRow({
+  chosen,
+  onOpen,
+  onEarlier,
+  onLater,
+}: {
+  chosen: Chapter['picks'][number]
+  onOpen: () => void
+  onEarlier: (() => void) | null
+  onLater: (() => void) | null
+}) {
+  return (
+    <View
+      style={[
+        {
+          flexDirection: 'row',
+          flexWrap: 'wrap',
+          alignItems: 'center',
+          gap: 16,
+          backgroundColor: colours.sheet,
+          borderRadius: corners.button,
+          padding: 14,
+        },
+        shadow,
+      ]}
+    >
+      <Press
+        onPress={onOpen}
+        style={{
+          flexDirection: 'row',
+          flexWrap: 'wrap',
+          gap: 16,
+          alignItems: 'center',
+          flexGrow: 1,
+          flexShrink: 1,
+          flexBasis: 240,
+        }}
+      >
+        <Sheet piece={chosen.piece} width={170} />
+        <View style={{ flex: 1, minWidth: 120, gap: 4 }}>
+          <Text variant="headlineSmall">{chosen.piece.title}</Text>
+          <Text
+            variant="bodyLarge"
+            style={{
+              borderLeftWidth: chosen.reason ? 3 : 0,
+              borderLeftColor: colours.verdigris,
+              paddingLeft: chosen.reason ? 10 : 0,
+            }}
+          >
+            {chosen.reason}
+          </Text>
+        </View>
+      </Press>
+      {onEarlier || onLater ? (
+        <View style={{ gap: 4, flexDirection: 'row' }}>
+          <RoundButton
+            label={strings.earlier(chosen.piece.title)}
+            symbol="up"
+            size={targets.pupil}
+            disabled={!onEarlier}
+            onPress={() => onEarlier?.()}
+          />
+          <RoundButton
+            label={strings.later(chosen.piece.title)}
+            symbol="down-arrow"
+            size={targets.pupil}
+            disabled={!onLater}
+            onPress={() => onLater?.()}
+          />
+        </View>
       ) : null}
     </View>
   )

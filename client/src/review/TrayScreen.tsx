@@ -54,6 +54,73 @@ function TrayGroupRows({
   )
 }
 
+function TrayHead({
+  counts,
+  grouping,
+  onGroup,
+}: {
+  counts: { waiting: number; drafts: number }
+  grouping: TrayGrouping
+  onGroup: (by: TrayGrouping) => void
+}) {
+  return (
+    <View style={{ padding: 16, gap: 8, borderBottomWidth: 1, borderBottomColor: colours.rule }}>
+      <Text role="heading" aria-level={1} variant="headlineLarge">
+        {strings.tray}
+      </Text>
+      <Text variant="bodyMedium" style={{ color: colours.inkSoft }}>
+        {strings.waiting(counts.waiting) + strings.drafts(counts.drafts)}
+      </Text>
+      <View role="tablist" aria-label={strings.groupBy} style={{ flexDirection: 'row', gap: 4 }}>
+        {TRAY_GROUPINGS.map((by) => (
+          <Press
+            key={by}
+            role="tab"
+            selected={grouping === by}
+            label={strings.group[by]}
+            onPress={() => onGroup(by)}
+            style={{
+              minHeight: targets.adult,
+              paddingHorizontal: 10,
+              justifyContent: 'center',
+              borderRadius: corners.button,
+              backgroundColor: grouping === by ? colours.aubergineTint : 'transparent',
+            }}
+          >
+            <Text
+              variant={grouping === by ? 'labelMedium' : 'bodySmall'}
+              style={{ color: grouping === by ? colours.aubergine : colours.inkSoft }}
+            >
+              {strings.group[by]}
+            </Text>
+          </Press>
+        ))}
+      </View>
+    </View>
+  )
+}
+
+/** What came meanwhile: shown when it is wanted, so that the list stays under the hand. */
+function NewLine({ fresh, onShow }: { fresh: number; onShow: () => void }) {
+  return (
+    <Press
+      label={`${strings.newSince(fresh)}, ${strings.showNew}`}
+      onPress={onShow}
+      style={{
+        backgroundColor: colours.ochreTint,
+        borderRadius: corners.button,
+        padding: 12,
+        minHeight: targets.adult,
+      }}
+    >
+      <Text
+        variant="labelMedium"
+        style={{ color: colours.ochreText }}
+      >{`${strings.newSince(fresh)}, ${strings.showNew}`}</Text>
+    </Press>
+  )
+}
+
 /** The tray: list beside the judging desk on wide screens; one after the other on a phone. */
 export function TrayScreen() {
   const { id } = useLocalSearchParams<{ id?: string }>()
@@ -92,60 +159,14 @@ export function TrayScreen() {
         borderRightColor: colours.rule,
       }}
     >
-      <View style={{ padding: 16, gap: 8, borderBottomWidth: 1, borderBottomColor: colours.rule }}>
-        <Text role="heading" aria-level={1} variant="headlineLarge">
-          {strings.tray}
-        </Text>
-        <Text variant="bodyMedium" style={{ color: colours.inkSoft }}>
-          {strings.waiting(counts.waiting) + strings.drafts(counts.drafts)}
-        </Text>
-        <View role="tablist" aria-label={strings.groupBy} style={{ flexDirection: 'row', gap: 4 }}>
-          {TRAY_GROUPINGS.map((by) => (
-            <Press
-              key={by}
-              role="tab"
-              selected={grouping === by}
-              label={strings.group[by]}
-              onPress={() => setGrouping(by)}
-              style={{
-                minHeight: targets.adult,
-                paddingHorizontal: 10,
-                justifyContent: 'center',
-                borderRadius: corners.button,
-                backgroundColor: grouping === by ? colours.aubergineTint : 'transparent',
-              }}
-            >
-              <Text
-                variant={grouping === by ? 'labelMedium' : 'bodySmall'}
-                style={{ color: grouping === by ? colours.aubergine : colours.inkSoft }}
-              >
-                {strings.group[by]}
-              </Text>
-            </Press>
-          ))}
-        </View>
-      </View>
+      <TrayHead counts={counts} grouping={grouping} onGroup={setGrouping} />
       <ScrollView>
         <View style={{ paddingHorizontal: 12, paddingTop: 12 }}>
           <StaffNewsBox />
         </View>
         {fresh > 0 ? (
           <View style={{ padding: 12 }}>
-            <Press
-              label={`${strings.newSince(fresh)}, ${strings.showNew}`}
-              onPress={showFresh}
-              style={{
-                backgroundColor: colours.ochreTint,
-                borderRadius: corners.button,
-                padding: 12,
-                minHeight: targets.adult,
-              }}
-            >
-              <Text
-                variant="labelMedium"
-                style={{ color: colours.ochreText }}
-              >{`${strings.newSince(fresh)}, ${strings.showNew}`}</Text>
-            </Press>
+            <NewLine fresh={fresh} onShow={showFresh} />
           </View>
         ) : null}
         {groups.map((group) => (

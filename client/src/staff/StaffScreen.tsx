@@ -1,4 +1,4 @@
-import { AddStaff, type SchoolClass, type StaffMember } from '@nibquill/contract'
+import { AddStaff, type ChangeStaff, type SchoolClass, type StaffMember } from '@nibquill/contract'
 import { valibotResolver } from '@hookform/resolvers/valibot'
 import { useState } from 'react'
 import { Controller, useForm } from 'react-hook-form'
@@ -145,7 +145,6 @@ function AddStaffForm({
 
 function Member({ member, classes }: { member: StaffMember; classes: readonly SchoolClass[] }) {
   const change = useChangeStaff()
-  const add = useAddStaff()
   const [open, setOpen] = useState(false)
   const [asking, setAsking] = useState(false)
   const { id } = member
@@ -158,13 +157,6 @@ function Member({ member, classes }: { member: StaffMember; classes: readonly Sc
         ? strings.lastSeen(member.lastSeenAt ? whenWasIt(member.lastSeenAt) : strings.never)
         : strings.invited,
   ]
-  const input = {
-    firstName: member.firstName,
-    lastName: member.lastName,
-    email: member.email,
-    role: member.role,
-    classIds: member.classes.map((one) => one.id),
-  }
   return (
     <Box>
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10, flexWrap: 'wrap' }}>
@@ -194,58 +186,15 @@ function Member({ member, classes }: { member: StaffMember; classes: readonly Sc
             />
           </Row>
         ) : (
-          <>
-            <Several
-              label={strings.teaches}
-              options={choicesOf(classes)}
-              values={input.classIds}
-              onChange={(classIds) => change.mutate({ id, change: { classIds } })}
-            />
-            {member.oneTimeCodes ? (
-              <Row>
-                <Hint>{strings.codesOn}</Hint>
-                <BigButton
-                  small
-                  tone="quiet"
-                  label={strings.codesOff}
-                  onPress={() => change.mutate({ id, change: { oneTimeCodes: false } })}
-                />
-              </Row>
-            ) : null}
-            <Toggle
-              label={strings.leads}
-              value={member.leads}
-              onChange={(leads) => change.mutate({ id, change: { leads } })}
-            />
-            <Row>
-              {member.active ? null : (
-                <BigButton
-                  small
-                  tone="quiet"
-                  symbol="mail"
-                  label={strings.resend}
-                  busy={add.isPending}
-                  onPress={() =>
-                    add.mutate(
-                      { id, input },
-                      { onSuccess: () => toast(strings.sent(member.email)) },
-                    )
-                  }
-                />
-              )}
-              <BigButton
-                small
-                tone="again"
-                symbol="out"
-                label={strings.staffLeave}
-                onPress={() => setAsking(true)}
-              />
-            </Row>
-          </>
+          <MemberChanges
+            member={member}
+            classes={classes}
+            change={(next) => change.mutate({ id, change: next })}
+            onLeave={() => setAsking(true)}
+          />
         )
       ) : null}
       {change.isError ? <ProblemNotice error={change.error} /> : null}
-      {add.isError ? <ProblemNotice error={add.error} /> : null}
       <Ask
         visible={asking}
         title={strings.staffLeaveAsk(nameOf(member))}
@@ -260,5 +209,68 @@ function Member({ member, classes }: { member: StaffMember; classes: readonly Sc
         {strings.staffLeaveHelp}
       </Ask>
     </Box>
+  )
+}
+
+/** What the lead changes of somebody who works here; each is done at once. */
+function MemberChanges({
+  member,
+  classes,
+  change,
+  onLeave,
+}: {
+  member: StaffMember
+  classes: readonly SchoolClass[]
+  change: (next: ChangeStaff) => void
+  onLeave: () => void
+}) {
+  const add = useAddStaff()
+  const input = {
+    firstName: member.firstName,
+    lastName: member.lastName,
+    email: member.email,
+    role: member.role,
+    classIds: member.classes.map((one) => one.id),
+  }
+  return (
+    <>
+      <Several
+        label={strings.teaches}
+        options={choicesOf(classes)}
+        values={input.classIds}
+        onChange={(classIds) => change({ classIds })}
+      />
+      {member.oneTimeCodes ? (
+        <Row>
+          <Hint>{strings.codesOn}</Hint>
+          <BigButton
+            small
+            tone="quiet"
+            label={strings.codesOff}
+            onPress={() => change({ oneTimeCodes: false })}
+          />
+        </Row>
+      ) : null}
+      <Toggle label={strings.leads} value={member.leads} onChange={(leads) => change({ leads })} />
+      <Row>
+        {member.active ? null : (
+          <BigButton
+            small
+            tone="quiet"
+            symbol="mail"
+            label={strings.resend}
+            busy={add.isPending}
+            onPress={() =>
+              add.mutate(
+                { id: member.id, input },
+                { onSuccess: () => toast(strings.sent(member.email)) },
+              )
+            }
+          />
+        )}
+        <BigButton small tone="again" symbol="out" label={strings.staffLeave} onPress={onLeave} />
+      </Row>
+      {add.isError ? <ProblemNotice error={add.error} /> : null}
+    </>
   )
 }

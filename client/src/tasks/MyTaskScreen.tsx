@@ -1,3 +1,4 @@
+import type { Task } from '@nibquill/contract'
 import { router, useLocalSearchParams } from 'expo-router'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
@@ -18,7 +19,6 @@ import { useTasks, useTick } from './tasksQueries'
 /** A task opens on what to do, and one large way to start making. */
 export function MyTaskScreen() {
   const { id } = useLocalSearchParams<{ id: string }>()
-  const tick = useTick(id)
   const tasks = useTasks()
   if (tasks.isPending) return <Loading />
   if (!tasks.data) return <ProblemNotice error={tasks.error} onRetry={() => void tasks.refetch()} />
@@ -30,69 +30,11 @@ export function MyTaskScreen() {
       </Page>
     )
   }
-  const voices = task.media.filter(({ role }) => role === 'voice')
-  const asked = task.asks.map(({ count, kind }) => strings.partAsked(count, kind)).join(', ')
-  // What a task asks for stands forward.
-  const asksFor = (kind: string) => task.asks.some((part) => part.kind === kind)
-  const writes = asksFor('writing') && !asksFor('photo')
   const examples = task.media.filter(({ role }) => role === 'example')
   return (
-    <Page
-      foot={
-        <>
-          <BigButton
-            huge
-            label={writes ? strings.startWriting : strings.start}
-            symbol={writes ? 'pencil' : 'camera'}
-            onPress={() => router.push(`/${writes ? 'write' : 'make'}?taskId=${task.id}`)}
-          />
-          <View style={{ flexDirection: 'row', gap: 10 }}>
-            <BigButton
-              grow
-              label={strings.pick}
-              symbol="pictures"
-              tone="quiet"
-              onPress={() => router.push(`/make?taskId=${task.id}&pick=1`)}
-            />
-            <BigButton
-              grow
-              label={writes ? strings.photo : strings.write}
-              symbol={writes ? 'camera' : 'pencil'}
-              tone="quiet"
-              onPress={() => router.push(`/${writes ? 'make' : 'write'}?taskId=${task.id}`)}
-            />
-          </View>
-        </>
-      }
-    >
+    <Page foot={<WaysToStart task={task} />}>
       <Head title={task.title} back="/desk" pupil />
-      <View
-        style={[
-          { backgroundColor: colours.sheet, borderRadius: corners.button, padding: 20, gap: 12 },
-          shadow,
-        ]}
-      >
-        <View style={{ flexDirection: 'row', gap: 10 }}>
-          <Text variant="bodyLarge" style={{ flex: 1, fontSize: 21, lineHeight: 32 }}>
-            {task.instructions}
-          </Text>
-          {voices.length > 0 ? null : (
-            <Listen
-              text={[
-                `${task.title}.`,
-                task.instructions,
-                asked ? `${strings.asked}: ${asked}.` : '',
-              ].join(' ')}
-            />
-          )}
-        </View>
-        <Attachments items={voices} label={strings.hearTask} />
-        <Attachments
-          items={task.media.filter(({ role }) => role === 'material')}
-          label={strings.lookAt}
-        />
-        {asked ? <Text variant="bodyLarge">{`${strings.asked}: ${asked}`}</Text> : null}
-      </View>
+      <WhatToDo task={task} />
       {examples.length > 0 ? (
         <View style={{ gap: 8 }}>
           <Text variant="titleMedium">{strings.good}</Text>
@@ -108,6 +50,82 @@ export function MyTaskScreen() {
           </Text>
         </View>
       </View>
+      <MyPart task={task} />
+    </Page>
+  )
+}
+
+/** What a task asks for stands forward; the other ways stand beside it. */
+function WaysToStart({ task }: { task: Task }) {
+  const asksFor = (kind: string) => task.asks.some((part) => part.kind === kind)
+  const writes = asksFor('writing') && !asksFor('photo')
+  return (
+    <>
+      <BigButton
+        huge
+        label={writes ? strings.startWriting : strings.start}
+        symbol={writes ? 'pencil' : 'camera'}
+        onPress={() => router.push(`/${writes ? 'write' : 'make'}?taskId=${task.id}`)}
+      />
+      <View style={{ flexDirection: 'row', gap: 10 }}>
+        <BigButton
+          grow
+          label={strings.pick}
+          symbol="pictures"
+          tone="quiet"
+          onPress={() => router.push(`/make?taskId=${task.id}&pick=1`)}
+        />
+        <BigButton
+          grow
+          label={writes ? strings.photo : strings.write}
+          symbol={writes ? 'camera' : 'pencil'}
+          tone="quiet"
+          onPress={() => router.push(`/${writes ? 'make' : 'write'}?taskId=${task.id}`)}
+        />
+      </View>
+    </>
+  )
+}
+
+function WhatToDo({ task }: { task: Task }) {
+  const voices = task.media.filter(({ role }) => role === 'voice')
+  const asked = task.asks.map(({ count, kind }) => strings.partAsked(count, kind)).join(', ')
+  return (
+    <View
+      style={[
+        { backgroundColor: colours.sheet, borderRadius: corners.button, padding: 20, gap: 12 },
+        shadow,
+      ]}
+    >
+      <View style={{ flexDirection: 'row', gap: 10 }}>
+        <Text variant="bodyLarge" style={{ flex: 1, fontSize: 21, lineHeight: 32 }}>
+          {task.instructions}
+        </Text>
+        {voices.length > 0 ? null : (
+          <Listen
+            text={[
+              `${task.title}.`,
+              task.instructions,
+              asked ? `${strings.asked}: ${asked}.` : '',
+            ].join(' ')}
+          />
+        )}
+      </View>
+      <Attachments items={voices} label={strings.hearTask} />
+      <Attachments
+        items={task.media.filter(({ role }) => role === 'material')}
+        label={strings.lookAt}
+      />
+      {asked ? <Text variant="bodyLarge">{`${strings.asked}: ${asked}`}</Text> : null}
+    </View>
+  )
+}
+
+/** Mine in it: a reminder, a tick for what is done elsewhere, and what I have made. */
+function MyPart({ task }: { task: Task }) {
+  const tick = useTick(task.id)
+  return (
+    <>
       {task.nudgedAt && task.myPieces.length === 0 && !task.ticked ? (
         <Notice tone="again" symbol="nudge">
           {strings.reminded}
@@ -135,6 +153,6 @@ export function MyTaskScreen() {
           >{`${strings.myPieces}: ${kitWords.states[piece.state]}`}</Text>
         </Press>
       ))}
-    </Page>
+    </>
   )
 }

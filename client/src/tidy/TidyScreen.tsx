@@ -98,8 +98,7 @@ function Table({
     found && isAsItWas(before) ? 'straighten' : null,
   )
   const [wished, setWished] = useState<Quad>(before.corners ?? found ?? INSET)
-  const [share, setShare] = useState<number | null>(null)
-  const [trouble, setTrouble] = useState(false)
+  const { keep, share, trouble } = useKeeping(tidier, tidying, onKeep)
   const { wide, height } = useWidth()
   const shown =
     tool === 'straighten' ? AS_IT_WAS : tool === 'trim' ? { ...tidying, trim: ALL } : tidying
@@ -113,56 +112,6 @@ function Table({
     // What was trimmed was trimmed of another picture.
     change({ ...tidying, corners, trim: ALL })
     setTool(null)
-  }
-  const keep = async () => {
-    if (share !== null) return
-    setTrouble(false)
-    setShare(0)
-    try {
-      await onKeep(isAsItWas(tidying) ? null : await tidier.make(tidying, setShare), tidying)
-    } catch {
-      setTrouble(true)
-      setShare(null)
-    }
-  }
-  const controls = {
-    straighten: (
-      <StraightenControls
-        found={found !== null}
-        crossed={!isConvex(wished)}
-        flat={tidying.corners !== null}
-        onFlatten={() => flatten(wished)}
-        onFindAgain={found ? () => setWished(found) : null}
-        onLeave={() => flatten(null)}
-      />
-    ),
-    brighten: (
-      <BrightenControls
-        value={
-          tidying.brighten ?? {
-            way: opened.looksLikePage || tidying.corners ? 'page' : 'scene',
-            strength: 0,
-          }
-        }
-        onChange={(brighten) => change({ ...tidying, brighten })}
-      />
-    ),
-    turn: (
-      <TurnControls
-        degrees={tidying.degrees}
-        onQuarter={(times) =>
-          change(Array.from({ length: times }).reduce<Tidying>(turnQuarter, tidying))
-        }
-        onBegin={begin}
-        onDegrees={(degrees) => move({ ...tidying, degrees })}
-      />
-    ),
-    trim: (
-      <TrimControls
-        onAll={() => change({ ...tidying, trim: ALL })}
-        trimmed={tidying.trim !== ALL}
-      />
-    ),
   }
   return (
     <View style={{ flex: 1, backgroundColor: colours.paper }}>
@@ -214,7 +163,15 @@ function Table({
           ]}
         >
           {tool ? (
-            controls[tool]
+            <ToolControls
+              tool={tool}
+              tidying={{ tidying, change, begin, move }}
+              looksLikePage={opened.looksLikePage}
+              found={found}
+              wished={wished}
+              onWish={setWished}
+              onFlatten={flatten}
+            />
           ) : (
             <Text variant="bodyMedium" style={{ color: colours.inkSoft, textAlign: 'center' }}>
               {strings.original}
@@ -229,6 +186,87 @@ function Table({
       </View>
     </View>
   )
+}
+
+/** Makes the picture and hands it over, once. @returns `share`: how far it is; null: not yet asked */
+function useKeeping(tidier: Tidier, tidying: Tidying, onKeep: Props['onKeep']) {
+  const [share, setShare] = useState<number | null>(null)
+  const [trouble, setTrouble] = useState(false)
+  const keep = async () => {
+    if (share !== null) return
+    setTrouble(false)
+    setShare(0)
+    try {
+      await onKeep(isAsItWas(tidying) ? null : await tidier.make(tidying, setShare), tidying)
+    } catch {
+      setTrouble(true)
+      setShare(null)
+    }
+  }
+  return { keep, share, trouble }
+}
+
+/** What the chosen tool can do. */
+function ToolControls({
+  tool,
+  tidying: { tidying, change, begin, move },
+  looksLikePage,
+  found,
+  wished,
+  onWish,
+  onFlatten,
+}: {
+  tool: TidyTool
+  tidying: Pick<ReturnType<typeof useTidying>, 'tidying' | 'change' | 'begin' | 'move'>
+  looksLikePage: boolean
+  found: Quad | null
+  wished: Quad
+  onWish: (corners: Quad) => void
+  onFlatten: (corners: Quad | null) => void
+}) {
+  switch (tool) {
+    case 'straighten':
+      return (
+        <StraightenControls
+          found={found !== null}
+          crossed={!isConvex(wished)}
+          flat={tidying.corners !== null}
+          onFlatten={() => onFlatten(wished)}
+          onFindAgain={found ? () => onWish(found) : null}
+          onLeave={() => onFlatten(null)}
+        />
+      )
+    case 'brighten':
+      return (
+        <BrightenControls
+          value={
+            tidying.brighten ?? {
+              way: looksLikePage || tidying.corners ? 'page' : 'scene',
+              strength: 0,
+            }
+          }
+          onChange={(brighten) => change({ ...tidying, brighten })}
+        />
+      )
+    case 'turn':
+      return (
+        <TurnControls
+          degrees={tidying.degrees}
+          onQuarter={(times) =>
+            change(Array.from({ length: times }).reduce<Tidying>(turnQuarter, tidying))
+          }
+          onBegin={begin}
+          onDegrees={(degrees) => move({ ...tidying, degrees })}
+        />
+      )
+    case 'trim':
+      return (
+        <TrimControls
+          onAll={() => change({ ...tidying, trim: ALL })}
+          trimmed={tidying.trim !== ALL}
+        />
+      )
+  }
 }
 
 /** The newest wish is drawn; those that came while the worker was busy are passed over. */

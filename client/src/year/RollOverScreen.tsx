@@ -129,51 +129,14 @@ function PlanBox({
   return (
     <>
       {plan.classes.map(({ id, name, yearGroup, pupils }) => (
-        <Box key={id} title={[name, yearGroup].filter(Boolean).join(', ')}>
-          <Select
-            label={strings.allTo}
-            value={
-              pupils.length > 0 && pupils.every((pupil) => placeOf(pupil) === placeOf(pupils[0]!))
-                ? placeOf(pupils[0]!)
-                : ''
-            }
-            options={[{ value: '', label: '…' }, ...options]}
-            onChange={(place) =>
-              place &&
-              setChosen({
-                ...chosen,
-                ...Object.fromEntries(pupils.map((pupil) => [pupil.id, place])),
-              })
-            }
-          />
-          {pupils.map((pupil) => (
-            <View
-              key={pupil.id}
-              style={{
-                flexDirection: 'row',
-                alignItems: 'center',
-                gap: 10,
-                borderTopWidth: 1,
-                borderTopColor: colours.rule,
-                paddingTop: 8,
-              }}
-            >
-              <Peg peg={pupil.peg} size={34} />
-              <Text variant="bodyMedium" style={{ flex: 1 }}>
-                {`${pupil.firstName} ${pupil.lastName}`.trim()}
-              </Text>
-              <View style={{ maxWidth: 220 }}>
-                <Select
-                  hidden
-                  label={`${pupil.firstName} ${pupil.lastName}`.trim()}
-                  value={placeOf(pupil)}
-                  options={options}
-                  onChange={(place) => setChosen({ ...chosen, [pupil.id]: place })}
-                />
-              </View>
-            </View>
-          ))}
-        </Box>
+        <ClassMoves
+          key={id}
+          title={[name, yearGroup].filter(Boolean).join(', ')}
+          pupils={pupils}
+          options={options}
+          placeOf={placeOf}
+          onMove={(moved) => setChosen({ ...chosen, ...moved })}
+        />
       ))}
       <Hint tone={plan.piecesWaiting > 0 ? 'attention' : 'soft'}>
         {strings.rollCounts(plan.foldersToPutAway, plan.piecesWaiting)}
@@ -198,5 +161,66 @@ function PlanBox({
         {strings.rollCounts(plan.foldersToPutAway, plan.piecesWaiting)}
       </Ask>
     </>
+  )
+}
+
+type Moving = RollOverPlan['classes'][number]['pupils'][number]
+
+/** Where the pupils of a class go: all at once, or one by one. */
+function ClassMoves({
+  title,
+  pupils,
+  options,
+  placeOf,
+  onMove,
+}: {
+  title: string
+  pupils: readonly Moving[]
+  options: readonly { value: string; label: string }[]
+  placeOf: (pupil: Moving) => string
+  onMove: (places: Record<string, string>) => void
+}) {
+  return (
+    <Box title={title}>
+      <Select
+        label={strings.allTo}
+        value={
+          pupils.length > 0 && pupils.every((pupil) => placeOf(pupil) === placeOf(pupils[0]!))
+            ? placeOf(pupils[0]!)
+            : ''
+        }
+        options={[{ value: '', label: '…' }, ...options]}
+        onChange={(place) =>
+          place && onMove(Object.fromEntries(pupils.map((pupil) => [pupil.id, place])))
+        }
+      />
+      {pupils.map((pupil) => (
+        <View
+          key={pupil.id}
+          style={{
+            flexDirection: 'row',
+            alignItems: 'center',
+            gap: 10,
+            borderTopWidth: 1,
+            borderTopColor: colours.rule,
+            paddingTop: 8,
+          }}
+        >
+          <Peg peg={pupil.peg} size={34} />
+          <Text variant="bodyMedium" style={{ flex: 1 }}>
+            {`${pupil.firstName} ${pupil.lastName}`.trim()}
+          </Text>
+          <View style={{ maxWidth: 220 }}>
+            <Select
+              hidden
+              label={`${pupil.firstName} ${pupil.lastName}`.trim()}
+              value={placeOf(pupil)}
+              options={options}
+              onChange={(place) => onMove({ [pupil.id]: place })}
+            />
+          </View>
+        </View>
+      ))}
+    </Box>
   )
 }

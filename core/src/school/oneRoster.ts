@@ -207,138 +207,114 @@ export type Roster = {
   at: string
 }
 
+const PRESENT = ['academicSessions', 'classes', 'courses', 'enrollments', 'orgs', 'users']
+const ABSENT = [
+  ...['categories', 'classResources', 'courseResources', 'demographics', 'lineItems'],
+  ...['resources', 'results'],
+]
+const ROLE = { pupil: 'student', teacher: 'teacher' } as const
+
+/** What every row begins with: its id, and the status and moment that only changes have. */
+const common = (id: string): string[] => [id, '', '']
+const idOf = (one: { id: string; externalId: string | null }): string => one.externalId ?? one.id
+const file = (name: keyof typeof ONE_ROSTER_HEADINGS, rows: string[][]): string =>
+  writeCsv(ONE_ROSTER_HEADINGS[name], rows)
+
 /** A school's year, classes and people as OneRoster CSV files, to be put into one zip. */
 export function writeOneRoster(roster: Roster, version: OneRosterVersion): OneRosterFiles {
-  const { school, year, classes, people, at } = roster
-  const common = (id: string) => [id, '', '']
-  const idOf = (one: { id: string; externalId: string | null }) => one.externalId ?? one.id
-  const classOf = new Map(classes.map((one) => [one.id, idOf(one)]))
-  const schoolYear = year.endsOn.slice(0, 4)
-  const role = { pupil: 'student', teacher: 'teacher' } as const
-  const headings = ONE_ROSTER_HEADINGS
-  const file = (name: keyof typeof headings, rows: string[][]) => writeCsv(headings[name], rows)
-  const present = [
-    'academicSessions',
-    'classes',
-    'courses',
-    'enrollments',
-    'orgs',
-    'users',
-    ...(version === '1.2' ? ['roles'] : []),
-  ]
-  const absent = [
-    'categories',
-    'classResources',
-    'courseResources',
-    'demographics',
-    'lineItems',
-    'resources',
-    'results',
-  ]
-  const users = people.map((person) => {
-    const start = [...common(idOf(person)), 'true']
-    const names = [
-      person.email || idOf(person),
-      '',
-      person.firstName,
-      person.lastName || '-',
-      '',
-      '',
-      person.email,
-      '',
-      '',
-      '',
-      '',
-      '',
-    ]
-    return version === '1.1'
-      ? [...start, school.id, role[person.role], ...names]
-      : [...start, ...names, '', '', '', '', '', school.id, '']
-  })
+  const { school } = roster
   return {
-    'manifest.csv': file('manifest.csv', [
-      ['manifest.version', '1.0'],
-      ['oneroster.version', version],
-      ...present.map((name) => [`file.${name}`, 'bulk']),
-      ...absent.map((name) => [`file.${name}`, 'absent']),
-      ['source.systemName', 'Nibquill'],
-      ['source.systemCode', at],
-    ]),
+    'manifest.csv': writeManifest(roster, version),
     'orgs.csv': file('orgs.csv', [[...common(school.id), school.name, 'school', school.id, '']]),
-    'academicSessions.csv': file('academicSessions.csv', [
-      [...common(year.id), year.name, 'schoolYear', year.startsOn, year.endsOn, '', schoolYear],
-      ...year.terms.map((term) => [
-        ...common(term.id),
-        term.name,
-        'term',
-        term.startsOn,
-        term.endsOn,
-        year.id,
-        schoolYear,
-      ]),
-    ]),
-    'courses.csv': file(
-      'courses.csv',
-      classes.map((one) => [
-        ...common(`course-${idOf(one)}`),
-        year.id,
-        one.name,
-        '',
-        one.yearGroup,
-        school.id,
-        '',
-        '',
-      ]),
-    ),
-    'classes.csv': file(
-      'classes.csv',
-      classes.map((one) => [
-        ...common(idOf(one)),
-        one.name,
-        one.yearGroup,
-        `course-${idOf(one)}`,
-        '',
-        'homeroom',
-        '',
-        school.id,
-        year.terms.map(({ id }) => id).join(',') || year.id,
-        '',
-        '',
-        '',
-      ]),
-    ),
-    'enrollments.csv': file(
-      'enrollments.csv',
-      people.flatMap((person) =>
-        person.classIds.map((classId) => [
-          ...common(`${idOf(person)}-${classOf.get(classId) ?? classId}`),
-          classOf.get(classId) ?? classId,
-          school.id,
-          idOf(person),
-          role[person.role],
-          'false',
-          '',
-          '',
-        ]),
-      ),
-    ),
-    'users.csv': file(version === '1.1' ? 'users.csv' : 'users.csv 1.2', users),
-    ...(version === '1.2'
-      ? {
-          'roles.csv': file(
-            'roles.csv',
-            people.map((person) => [
-              ...common(`role-${idOf(person)}`),
-              idOf(person),
-              'primary',
-              role[person.role],
-              '',
-              '',
-              school.id,
-              '',
-            ]),
-          ),
-        }
-      : {}),
+    'academicSessions.csv': writeSessions(roster),
+    'courses.csv': writeCourses(roster),
+    'classes.csv': writeClasses(roster),
+    'enrollments.csv': writeEnrolments(roster),
+    'users.csv': writeUsers(roster, version),
+    ...(version === '1.2' ? { 'roles.csv': writeRoles(roster) } : {}),
   }
 }
+
+const writeManifest = ({ at }: Roster, version: OneRosterVersion): string =>
+  file('manifest.csv', [
+    ['manifest.version', '1.0'],
+    ['oneroster.version', version],
+    ...[...PRESENT, ...(version === '1.2' ? ['roles'] : [])].map((name) => [
+      `file.${name}`,
+      'bulk',
+    ]),
+    ...ABSENT.map((name) => [`file.${name}`, 'absent']),
+    ['source.systemName', 'Nibquill'],
+    ['source.systemCode', at],
+  ])
+
+function writeSessions({ year }: Roster): string {
+  const schoolYear = year.endsOn.slice(0, 4)
+  return file('academicSessions.csv', [
+    [...common(year.id), year.name, 'schoolYear', year.startsOn, year.endsOn, '', schoolYear],
+    ...year.terms.map(({ id, name, startsOn, endsOn }) => [
+      ...common(id),
+      ...[name, 'term', startsOn, endsOn, year.id, schoolYear],
+    ]),
+  ])
+}
+
+const writeCourses = ({ school, year, classes }: Roster): string =>
+  file(
+    'courses.csv',
+    classes.map((one) => [
+      ...common(`course-${idOf(one)}`),
+      ...[year.id, one.name, '', one.yearGroup, school.id, '', ''],
+    ]),
+  )
+
+function writeClasses({ school, year, classes }: Roster): string {
+  const terms = year.terms.map(({ id }) => id).join(',') || year.id
+  return file(
+    'classes.csv',
+    classes.map((one) => [
+      ...common(idOf(one)),
+      ...[one.name, one.yearGroup, `course-${idOf(one)}`, '', 'homeroom', '', school.id, terms],
+      ...['', '', ''],
+    ]),
+  )
+}
+
+function writeEnrolments({ school, classes, people }: Roster): string {
+  const classOf = new Map(classes.map((one) => [one.id, idOf(one)]))
+  return file(
+    'enrollments.csv',
+    people.flatMap((person) =>
+      person.classIds.map((classId) => {
+        const of = classOf.get(classId) ?? classId
+        return [
+          ...common(`${idOf(person)}-${of}`),
+          ...[of, school.id, idOf(person), ROLE[person.role], 'false', '', ''],
+        ]
+      }),
+    ),
+  )
+}
+
+function writeUsers({ school, people }: Roster, version: OneRosterVersion): string {
+  const rows = people.map((person) => {
+    const start = [...common(idOf(person)), 'true']
+    const names = [
+      ...[person.email || idOf(person), '', person.firstName, person.lastName || '-', '', ''],
+      ...[person.email, '', '', '', '', ''],
+    ]
+    return version === '1.1'
+      ? [...start, school.id, ROLE[person.role], ...names]
+      : [...start, ...names, '', '', '', '', '', school.id, '']
+  })
+  return file(version === '1.1' ? 'users.csv' : 'users.csv 1.2', rows)
+}
+
+const writeRoles = ({ school, people }: Roster): string =>
+  file(
+    'roles.csv',
+    people.map((person) => [
+      ...common(`role-${idOf(person)}`),
+      ...[idOf(person), 'primary', ROLE[person.role], '', '', school.id, ''],
+    ]),
+  )

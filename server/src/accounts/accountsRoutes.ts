@@ -107,17 +107,8 @@ export function accountsRoutes(services: AccountServices): Router {
   return router
 }
 
-/** Coming in, being in, going out. */
-function arrivingRoutes({
-  accounts,
-  sessions,
-  knownBrowsers,
-  doors,
-  passwords,
-  parentDoor,
-}: AccountServices): Router {
-  const router = Router()
-  const countedBy = (request: Request) => knownBrowsers.countedBy(request)
+/** What every way in ends with: the browser is known, and whoever was here before has left. */
+function comingIn({ accounts, sessions, knownBrowsers, doors }: AccountServices) {
   const tabletOf = async (request: Request) => {
     const token = cookieOf(request, TABLET_COOKIE)
     return token ? doors.findTablet(token, browserOf(request)) : null
@@ -137,11 +128,39 @@ function arrivingRoutes({
       ),
     )
   }
+  return { countedBy: (request: Request) => knownBrowsers.countedBy(request), tabletOf, letIn }
+}
 
+/** Coming in, being in, going out. */
+function arrivingRoutes(services: AccountServices): Router {
+  const { accounts, sessions } = services
+  const { tabletOf, letIn } = comingIn(services)
+  const router = Router()
   router.get('/session', async (request, response) => {
     response.set('Cache-Control', 'no-store')
     answer(response, Session, await accounts.describe(signedIn(request), await tabletOf(request)))
   })
+  router.use(signInRoutes(services), passwordLinkRoutes(services))
+  router.post('/sign-out', async (request, response) => {
+    const viewer = signedIn(request)
+    if (viewer) await sessions.end(viewer)
+    clearCookie(request, response, SESSION_COOKIE)
+    answer(response, Done, DONE)
+  })
+  router.post('/first-run', async (request, response) => {
+    await letIn(
+      request,
+      response,
+      await accounts.setUp(read(FirstRun, request.body), browserOf(request)),
+    )
+  })
+  return router
+}
+
+function signInRoutes(services: AccountServices): Router {
+  const { accounts, sessions, knownBrowsers, doors, passwords, parentDoor } = services
+  const { countedBy, tabletOf, letIn } = comingIn(services)
+  const router = Router()
   router.post('/sign-in/card', async (request, response) => {
     const browser = browserOf(request)
     const card = read(CardSignIn, request.body)
@@ -207,6 +226,13 @@ function arrivingRoutes({
       await parentDoor.signInByCode(email, code, countedBy(request), browserOf(request)),
     )
   })
+  return router
+}
+
+function passwordLinkRoutes(services: AccountServices): Router {
+  const { accounts, passwords } = services
+  const { countedBy, tabletOf, letIn } = comingIn(services)
+  const router = Router()
   router.get('/password-links/:token', async (request, response) => {
     const { token } = read(LinkParams, request.params)
     answer(response, PasswordLink, await passwords.describeLink(token, countedBy(request)))
@@ -218,19 +244,6 @@ function arrivingRoutes({
     if (session) return letIn(request, response, session)
     clearCookie(request, response, SESSION_COOKIE)
     answer(response, Session, await accounts.describe(null, await tabletOf(request)))
-  })
-  router.post('/sign-out', async (request, response) => {
-    const viewer = signedIn(request)
-    if (viewer) await sessions.end(viewer)
-    clearCookie(request, response, SESSION_COOKIE)
-    answer(response, Done, DONE)
-  })
-  router.post('/first-run', async (request, response) => {
-    await letIn(
-      request,
-      response,
-      await accounts.setUp(read(FirstRun, request.body), browserOf(request)),
-    )
   })
   return router
 }

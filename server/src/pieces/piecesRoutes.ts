@@ -83,6 +83,16 @@ export function piecesRoutes(
     await pieces.bin(guard.own(signedIn(request), 'pupil'), id, { restore: true })
     answer(response, Done, DONE)
   })
+  router.use(partRoutes(guard, { pieces, parts, makers }), moveRoutes(guard, pieces))
+  return router
+}
+
+/** What is done to a piece's parts, their order and its makers; each answers with the piece. */
+function partRoutes(
+  guard: Guard,
+  { pieces, parts, makers }: Omit<Services, 'classPieces'>,
+): Router {
+  const router = Router()
   const pupil = (request: Request) => guard.own(signedIn(request), 'pupil')
   const changed = async (
     request: Request,
@@ -139,6 +149,12 @@ export function piecesRoutes(
       parts.remove(pupil(request), id, read(PartParams, request.params).partId, { restore: true }),
     ),
   )
+  return router
+}
+
+/** Into the tray, out of it, and another go: each on the version somebody saw. */
+function moveRoutes(guard: Guard, pieces: Pieces): Router {
+  const router = Router()
   const moves = {
     'hand-in': { action: 'piece.hand-in', move: pieces.handIn.bind(pieces) },
     withdraw: { action: 'piece.withdraw', move: pieces.withdraw.bind(pieces) },
