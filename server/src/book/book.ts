@@ -187,8 +187,9 @@ export class Book {
         out: createWriteStream(draft),
         timeZone: school.timeZone,
       })
-      await this.#platform.storage.put(bookKey(book.id), { file: draft })
-      return (await stat(draft)).size
+      const { size } = await stat(draft)
+      await this.#platform.storage.put(bookKey(book.id), { file: draft, given: true })
+      return size
     } finally {
       await rm(path.dirname(draft), { recursive: true, force: true })
     }

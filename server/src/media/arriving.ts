@@ -8,7 +8,7 @@ import type { Config } from '../platform/config.ts'
 export type Arriving = {
   /** What the upload library writes to. */
   store: DataStore
-  /** Lends what arrived whole as a file. It may be taken as it lies there, not written. */
+  /** Lends what arrived whole as a file, to be read. */
   withFile<T>(uploadId: string, work: (file: string) => Promise<T>): Promise<T>
   /** What is not there is gone already. */
   remove(uploadId: string): Promise<void>

@@ -101,7 +101,7 @@ export class Media {
           // The nightly job holds the same name while it takes a file away that nobody refers to.
           await holdName(manager, `file:${row.keptSha256}`)
           if (!(await this.#platform.storage.about(fullKey(row))))
-            await this.#platform.storage.put(fullKey(row), { file })
+            await this.#platform.storage.put(fullKey(row), { file, given: file !== sentFile })
           await manager.insert(MediaRow, row)
           if (toMake) await addJob(manager, 'media.prepare', { mediaId: row.id }, row.id)
           return arrived(row)
@@ -154,8 +154,9 @@ export class Media {
       const rows: MediaFormRow[] = []
       for (const { file, ending, ...form } of fresh) {
         const key = formKey(row, form.form, ending)
-        await this.#platform.storage.put(key, { file })
-        rows.push({ mediaId: row.id, key, sizeBytes: (await stat(file)).size, ...form })
+        const sizeBytes = (await stat(file)).size
+        await this.#platform.storage.put(key, { file, given: true })
+        rows.push({ mediaId: row.id, key, sizeBytes, ...form })
       }
       return rows
     })

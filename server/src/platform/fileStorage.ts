@@ -2,7 +2,6 @@ import { randomBytes } from 'node:crypto'
 import { createReadStream } from 'node:fs'
 import {
   copyFile,
-  link,
   mkdir,
   open,
   readdir,
@@ -15,7 +14,13 @@ import {
 } from 'node:fs/promises'
 import path from 'node:path'
 import type { Readable } from 'node:stream'
-import { refuseOddKeys, type ByteRange, type Storage, type Stored } from './storage.ts'
+import {
+  refuseOddKeys,
+  type ByteRange,
+  type Content,
+  type Storage,
+  type Stored,
+} from './storage.ts'
 
 /** A file that is being written, before its name is there. */
 const DRAFT = /^[\w-]+\.\w+\.[0-9a-f]{12}\.part$/
@@ -32,14 +37,15 @@ export class FileStorage implements Storage {
     return path.join(this.#root, key.slice(0, 2), key)
   }
 
-  async put(key: string, content: Uint8Array | { file: string }): Promise<void> {
+  async put(key: string, content: Content): Promise<void> {
     const target = this.#path(key)
     await mkdir(path.dirname(target), { recursive: true })
     // Renaming is the one step that shows the file: a reader never meets half of it.
     const draft = `${target}.${randomBytes(6).toString('hex')}.part`
     try {
       if (content instanceof Uint8Array) await writeFile(draft, content)
-      else await linkOrCopy(content.file, draft)
+      else if (content.given) await moveOrCopy(content.file, draft)
+      else await copyFile(content.file, draft)
       await rename(draft, target)
     } finally {
       await rm(draft, { force: true })
@@ -88,9 +94,9 @@ export class FileStorage implements Storage {
   }
 }
 
-/** A second name costs nothing; where the file lies on another disk, its bytes are copied. */
-const linkOrCopy = (file: string, to: string): Promise<void> =>
-  link(file, to).catch(() => copyFile(file, to))
+/** Another name costs nothing; where the file lies on another disk, its bytes are copied. */
+const moveOrCopy = (file: string, to: string): Promise<void> =>
+  rename(file, to).catch(() => copyFile(file, to))
 
 function orNothing(error: NodeJS.ErrnoException): null {
   if (error.code === 'ENOENT') return null

@@ -19,6 +19,7 @@ import {
   isStorageKey,
   refuseOddKeys,
   type ByteRange,
+  type Content,
   type Storage,
   type Stored,
 } from './storage.ts'
@@ -51,7 +52,7 @@ export class S3Storage implements Storage {
     return { Bucket: this.#bucket, Key: PREFIX + key }
   }
 
-  async put(key: string, content: Uint8Array | { file: string }): Promise<void> {
+  async put(key: string, content: Content): Promise<void> {
     const [Body, ContentLength] =
       content instanceof Uint8Array
         ? [content, content.length]

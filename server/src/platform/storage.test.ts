@@ -59,7 +59,8 @@ describe.each([
     const bytes = randomBytes(6_000_000)
     await writeFile(file, bytes)
     await storage.put('cd34-2048.jpg', { file })
-    // What was sent may go; what is kept stays.
+    // What happens to the sent one is nothing to the kept one.
+    await writeFile(file, 'other')
     await rm(file)
     let lent = ''
     const read = await storage.withFile('cd34-2048.jpg', (place) => {
@@ -71,6 +72,14 @@ describe.each([
     await expect(
       storage.withFile('cd34-2048.jpg', () => Promise.reject(new Error('no good'))),
     ).rejects.toThrow('no good')
+  })
+
+  test('takes a file that is given away', async () => {
+    const file = path.join(folder, 'given')
+    await writeFile(file, 'a cleaned picture')
+    await storage.put('gh78.jpg', { file, given: true })
+    await rm(file, { force: true })
+    expect((await storage.read('gh78.jpg')).toString()).toBe('a cleaned picture')
   })
 
   test('says what lies there, since when, and what does not', async () => {

@@ -6,10 +6,10 @@ import type { Readable } from 'node:stream'
  */
 export interface Storage {
   /**
-   * Seen by readers whole or not at all. A file may be taken as it lies there: it must not be
-   * written any more, only taken away.
+   * Seen by readers whole or not at all.
+   * @param content - A `given` file may be gone afterwards; another one is copied.
    */
-  put(key: string, content: Uint8Array | { file: string }): Promise<void>
+  put(key: string, content: Content): Promise<void>
   /** null where nothing lies */
   about(key: string): Promise<Stored | null>
   /** All of it at once: for what is small. @throws where nothing lies */
@@ -25,6 +25,7 @@ export interface Storage {
   /** @throws when nothing can be written. */
   check(): Promise<void>
 }
+export type Content = Uint8Array | { file: string; given?: boolean }
 export type Stored = { sizeBytes: number; storedAt: Date }
 export type ByteRange = { start: number; end: number }
 
