@@ -126,3 +126,35 @@ test('screens that could not be fetched are fetched when somebody tries again', 
   await expect(page.getByRole('heading', { name: 'Tray' })).toBeVisible()
   await expect(page.getByRole('alert')).toHaveCount(0)
 })
+
+test('a form somebody is filling in stays while the school cannot be reached, and it is said', async ({
+  page,
+  context,
+}) => {
+  await page.clock.install()
+  await enterAsTeacher(page)
+  await page.goto('/folders/edit/new')
+  const name = page.getByLabel('Name', { exact: true })
+  await name.fill('Sand and stones')
+  const said = page.getByText('There is no network just now. What you see is from before.')
+  /** After a while the network is noticed again, and the page asks for everything anew. */
+  const askAgain = async () => {
+    await page.clock.fastForward(60_000)
+    await context.setOffline(true)
+    await context.setOffline(false)
+  }
+  let failed = 0
+  page.on('requestfailed', (request) => {
+    if (new URL(request.url()).pathname === '/api/folders') failed++
+  })
+  await page.route('**/api/**', (route) => route.abort())
+  await askAgain()
+  // Tried again twice, then given up.
+  await expect.poll(() => failed).toBeGreaterThanOrEqual(3)
+  await expect(said).toBeVisible()
+  await expect(name).toHaveValue('Sand and stones')
+  await page.unroute('**/api/**')
+  await askAgain()
+  await expect(said).toHaveCount(0)
+  await expect(name).toHaveValue('Sand and stones')
+})

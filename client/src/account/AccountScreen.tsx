@@ -10,7 +10,7 @@ import { Field } from '../kit/Field'
 import { Box, FormLine, Hint, Row } from '../kit/form'
 import { Head } from '../kit/Head'
 import { Page } from '../kit/layout'
-import { Loading, ProblemNotice } from '../kit/Notice'
+import { isHere, NotYet } from '../kit/NotYet'
 import { colours, fonts } from '../kit/theme'
 import { toast } from '../kit/Toast'
 import {
@@ -85,9 +85,7 @@ function CodesBox() {
   const confirm = useConfirmCodes()
   const [password, setPassword] = useState('')
   const [code, setCode] = useState('')
-  if (codes.isPending) return <Loading />
-  if (codes.isError)
-    return <ProblemNotice error={codes.error} onRetry={() => void codes.refetch()} />
+  if (!isHere(codes)) return <NotYet of={codes} />
   if (confirm.data) return <SpareCodes codes={confirm.data.codes} onDone={confirm.reset} />
   const { on, spareCodesLeft } = codes.data
   if (begin.data && !on) {

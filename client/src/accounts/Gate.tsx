@@ -4,7 +4,7 @@ import { useCallback, useEffect } from 'react'
 import { View } from 'react-native'
 import { useLive } from '../api/useLive'
 import { Ask } from '../kit/Ask'
-import { Loading, ProblemNotice } from '../kit/Notice'
+import { isHere, NotYet } from '../kit/NotYet'
 import { colours } from '../kit/theme'
 import { useHandOver, useHandOverStage } from './handOver'
 import { HandOverCover } from './HandOverCover'
@@ -37,9 +37,7 @@ export function Gate({ roles }: { roles: readonly (keyof typeof START)[] }) {
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [])
   const asking = useIdle(stage === 'none' ? (person?.idleMinutes ?? null) : null, onIdle)
-  if (session.isPending) return <Loading />
-  if (!session.data)
-    return <ProblemNotice error={session.error} onRetry={() => void session.refetch()} />
+  if (!isHere(session)) return <NotYet of={session} />
   if (session.data.firstRun) return <Redirect href="/first-run" />
   if (!person) return <Redirect href={doorstep(session.data)} />
   if (!roles.includes(person.role))
@@ -71,9 +69,7 @@ export function Gate({ roles }: { roles: readonly (keyof typeof START)[] }) {
 /** The first address, and doors that those inside need not see. */
 export function ToStart() {
   const session = useSession()
-  if (session.isPending) return <Loading />
-  if (!session.data)
-    return <ProblemNotice error={session.error} onRetry={() => void session.refetch()} />
+  if (!isHere(session)) return <NotYet of={session} />
   if (session.data.firstRun) return <Redirect href="/first-run" />
   return (
     <Redirect

@@ -3,8 +3,11 @@ import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { Gate, type START } from './Gate'
 import { useHandOverStage } from './handOver'
+import { useReached } from '../device/network'
 import { useWidth } from '../kit/layout'
+import { Notice } from '../kit/Notice'
 import { Press } from '../kit/Press'
+import { strings } from '../kit/strings'
 import { Symbol, type SymbolName } from '../kit/Symbol'
 import { colours, corners, fonts, targets } from '../kit/theme'
 
@@ -71,8 +74,22 @@ export function PlacesLayout({ places, roles, foot = false, extra }: Props) {
         {rail && extra ? <View style={{ marginTop: 'auto' }}>{extra}</View> : null}
       </View>
       <View role="main" style={{ flex: 1 }}>
+        {foot ? null : <FromBefore />}
         <Gate roles={roles} />
       </View>
+    </View>
+  )
+}
+
+/** A pupil's own screens say more of it: what they make goes on. */
+function FromBefore() {
+  const reached = useReached()
+  if (reached) return null
+  return (
+    <View role="status" style={{ padding: 8 }}>
+      <Notice tone="attention" symbol="no-network">
+        {strings.fromBefore}
+      </Notice>
     </View>
   )
 }

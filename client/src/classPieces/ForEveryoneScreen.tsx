@@ -14,7 +14,8 @@ import { FolderDrawing } from '../kit/FolderDrawing'
 import { Box, faultsOf, Hint, Row, Select, sentence } from '../kit/form'
 import { Head } from '../kit/Head'
 import { Page } from '../kit/layout'
-import { Empty, Loading, ProblemNotice } from '../kit/Notice'
+import { Empty, ProblemNotice } from '../kit/Notice'
+import { isHere, NotYet } from '../kit/NotYet'
 import { toast } from '../kit/Toast'
 import { useClasses } from '../school'
 import { piecesStrings as strings } from '../pieces'
@@ -40,9 +41,7 @@ export function ForEveryoneScreen() {
   const classes = useClasses()
   const pieces = useClassPieces()
   const [starting, setStarting] = useState(false)
-  if (pieces.isPending || classes.isPending) return <Loading />
-  if (pieces.isError)
-    return <ProblemNotice error={pieces.error} onRetry={() => void pieces.refetch()} />
+  if (!isHere(pieces) || !isHere(classes)) return <NotYet of={[pieces, classes]} />
   const home =
     classes.data?.find(({ id }) => id === classId) ?? classes.data?.find(({ mine }) => mine)
   return (

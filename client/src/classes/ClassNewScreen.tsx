@@ -8,15 +8,14 @@ import { BigButton } from '../kit/BigButton'
 import { Box, FormLine, Select } from '../kit/form'
 import { Head } from '../kit/Head'
 import { Page } from '../kit/layout'
-import { Empty, Loading, ProblemNotice } from '../kit/Notice'
+import { Empty, ProblemNotice } from '../kit/Notice'
+import { isHere, NotYet } from '../kit/NotYet'
 import { schoolStrings as strings, useMakeClass, useYears } from '../school'
 
 /** A new class: name, year group, school year. */
 export function ClassNewScreen() {
   const years = useYears()
-  if (years.isPending) return <Loading />
-  if (years.isError)
-    return <ProblemNotice error={years.error} onRetry={() => void years.refetch()} />
+  if (!isHere(years)) return <NotYet of={years} />
   if (years.data.years.length === 0) {
     return (
       <Page>

@@ -11,7 +11,8 @@ import { Field } from '../kit/Field'
 import { Choices, Tabs, Toggle } from '../kit/choices'
 import { Box, Hint, Row } from '../kit/form'
 import { Heading, Page } from '../kit/layout'
-import { Empty, Loading, ProblemNotice } from '../kit/Notice'
+import { Empty, ProblemNotice } from '../kit/Notice'
+import { isHere, NotYet } from '../kit/NotYet'
 import { FirstSteps } from './FirstSteps'
 import { SaveButton } from '../media/SaveButton'
 import { PupilTable } from './PupilTable'
@@ -23,9 +24,7 @@ export function ClassScreen() {
   const session = useSession()
   const { classId } = useLocalSearchParams<{ classId?: string }>()
   const leads = session.data?.person?.leads ?? false
-  if (classes.isPending) return <Loading />
-  if (classes.isError)
-    return <ProblemNotice error={classes.error} onRetry={() => void classes.refetch()} />
+  if (!isHere(classes)) return <NotYet of={classes} />
   const current = classes.data.find(({ id }) => id === classId) ?? classes.data[0]
   const newClass = (
     <BigButton
@@ -76,9 +75,7 @@ export function ClassScreen() {
 
 function OneClass({ classId, mine }: { classId: string; mine: boolean }) {
   const detail = useClass(classId)
-  if (detail.isPending) return <Loading />
-  if (detail.isError)
-    return <ProblemNotice error={detail.error} onRetry={() => void detail.refetch()} />
+  if (!isHere(detail)) return <NotYet of={detail} />
   const { pupils } = detail.data
   const add = (
     <BigButton

@@ -20,7 +20,8 @@ import { Choices } from '../kit/choices'
 import { Hint, Row } from '../kit/form'
 import { Head } from '../kit/Head'
 import { Page } from '../kit/layout'
-import { Loading, ProblemNotice } from '../kit/Notice'
+import { ProblemNotice } from '../kit/Notice'
+import { isHere, NotYet } from '../kit/NotYet'
 import { Peg } from '../kit/Peg'
 import { Press } from '../kit/Press'
 import { colours, corners, pigments } from '../kit/theme'
@@ -42,9 +43,7 @@ export function PegsScreen() {
     useSensor(PointerSensor, { activationConstraint: { distance: 8 } }),
     useSensor(KeyboardSensor),
   )
-  if (detail.isPending) return <Loading />
-  if (detail.isError)
-    return <ProblemNotice error={detail.error} onRetry={() => void detail.refetch()} />
+  if (!isHere(detail)) return <NotYet of={detail} />
   const { pupils } = detail.data
   const exchange = (a: string, b: string) => {
     const [one, other] = [pupils.find(({ id }) => id === a), pupils.find(({ id }) => id === b)]

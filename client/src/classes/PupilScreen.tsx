@@ -9,6 +9,7 @@ import { whenWasIt } from '../kit/dates'
 import { Hint, Row } from '../kit/form'
 import { Heading, Page } from '../kit/layout'
 import { Empty, Loading, ProblemNotice } from '../kit/Notice'
+import { isHere, NotYet } from '../kit/NotYet'
 import { Peg } from '../kit/Peg'
 import { RoundButton } from '../kit/RoundButton'
 import { Symbol } from '../kit/Symbol'
@@ -106,9 +107,7 @@ function PupilHead({ pupil }: { pupil: PupilDetail }) {
 
 function Work({ pupil }: { pupil: PupilDetail }) {
   const portfolio = usePortfolio(pupil.id)
-  if (portfolio.isPending) return <Loading />
-  if (portfolio.isError)
-    return <ProblemNotice error={portfolio.error} onRetry={() => void portfolio.refetch()} />
+  if (!isHere(portfolio)) return <NotYet of={portfolio} />
   const { chapters } = portfolio.data
   const pieces = chapters.flatMap(({ picks, others }) => [
     ...picks.map(({ piece }) => piece),

@@ -10,7 +10,8 @@ import { BigButton } from '../kit/BigButton'
 import { TrayDrawing } from '../kit/FolderDrawing'
 import { Heading, useWidth } from '../kit/layout'
 import { Listen } from '../kit/Listen'
-import { Loading, Notice, ProblemNotice } from '../kit/Notice'
+import { Notice } from '../kit/Notice'
+import { isHere, NotYet } from '../kit/NotYet'
 import { Peg } from '../kit/Peg'
 import { Press } from '../kit/Press'
 import { RoundButton } from '../kit/RoundButton'
@@ -40,10 +41,7 @@ export function DeskScreen() {
   const { tablet } = useWidth()
   useNeededAway()
   const shown = useShownLines(pieces.data?.pieces ?? [])
-  if (pieces.isPending || tasks.isPending) return <Loading />
-  if (!pieces.data)
-    return <ProblemNotice error={pieces.error} onRetry={() => void pieces.refetch()} />
-  if (!tasks.data) return <ProblemNotice error={tasks.error} onRetry={() => void tasks.refetch()} />
+  if (!isHere(pieces) || !isHere(tasks)) return <NotYet of={[pieces, tasks]} />
   const inState = (state: PieceLine['state']) => shown.filter((piece) => piece.state === state)
   const toDo = tasks.data
     .filter((task) => task.myPieces.length === 0 && !task.ticked)

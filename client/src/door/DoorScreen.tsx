@@ -20,6 +20,7 @@ import { Box, DayField, Hint, Row } from '../kit/form'
 import { Head } from '../kit/Head'
 import { Page } from '../kit/layout'
 import { Loading, Notice, ProblemNotice } from '../kit/Notice'
+import { isHere, NotYet } from '../kit/NotYet'
 import { Peg } from '../kit/Peg'
 import { RoundButton } from '../kit/RoundButton'
 import { colours, targets } from '../kit/theme'
@@ -33,8 +34,8 @@ export function DoorScreen() {
   const { classId = '' } = useLocalSearchParams<{ classId?: string }>()
   const door = useDoor(classId)
   const detail = useClass(classId)
-  if (door.isPending || detail.isPending) return <Loading />
-  if (door.isError) return <ProblemNotice error={door.error} onRetry={() => void door.refetch()} />
+  if (!isHere(door)) return <NotYet of={door} />
+  if (detail.isPending) return <Loading />
   return (
     <Page max={900}>
       <Head title={strings.doorOf(detail.data?.name ?? '')} back={`/class?classId=${classId}`} />

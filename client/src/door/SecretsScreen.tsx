@@ -4,7 +4,8 @@ import { Text } from 'react-native-paper'
 import { Hint } from '../kit/form'
 import { Head } from '../kit/Head'
 import { Page } from '../kit/layout'
-import { Loading, ProblemNotice } from '../kit/Notice'
+import { ProblemNotice } from '../kit/Notice'
+import { isHere, NotYet } from '../kit/NotYet'
 import { Peg } from '../kit/Peg'
 import { RoundButton } from '../kit/RoundButton'
 import { Symbol } from '../kit/Symbol'
@@ -16,9 +17,7 @@ export function SecretsScreen() {
   const { classId = '' } = useLocalSearchParams<{ classId?: string }>()
   const secrets = useSecrets(classId)
   const renew = useNewSecret(classId)
-  if (secrets.isPending) return <Loading />
-  if (secrets.isError)
-    return <ProblemNotice error={secrets.error} onRetry={() => void secrets.refetch()} />
+  if (!isHere(secrets)) return <NotYet of={secrets} />
   return (
     <Page max={980}>
       <Head title={strings.secretsTitle} back={`/class/door?classId=${classId}`} />

@@ -10,6 +10,7 @@ import { Box, faultsOf, Hint, Row, Select, sentence } from '../kit/form'
 import { Head } from '../kit/Head'
 import { Page } from '../kit/layout'
 import { Loading, ProblemNotice } from '../kit/Notice'
+import { isHere, NotYet } from '../kit/NotYet'
 import { toast } from '../kit/Toast'
 import { useClasses, useStrands } from '../school'
 import {
@@ -28,11 +29,8 @@ export function FolderEditScreen() {
   const folders = useFolders()
   const away = useFoldersPutAway(true)
   const classes = useClasses()
-  if (folders.isPending || away.isPending || classes.isPending) return <Loading />
-  if (folders.isError)
-    return <ProblemNotice error={folders.error} onRetry={() => void folders.refetch()} />
-  if (classes.isError)
-    return <ProblemNotice error={classes.error} onRetry={() => void classes.refetch()} />
+  if (!isHere(folders) || !isHere(classes)) return <NotYet of={[folders, classes]} />
+  if (away.isPending) return <Loading />
   const folder = [...folders.data, ...(away.data ?? [])].find((candidate) => candidate.id === id)
   const start: MakeFolder = folder ?? {
     name: '',

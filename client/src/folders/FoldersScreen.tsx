@@ -23,7 +23,8 @@ import { BigButton } from '../kit/BigButton'
 import { Toggle } from '../kit/choices'
 import { Box, Hint, Row } from '../kit/form'
 import { Grid, Heading, Page } from '../kit/layout'
-import { Empty, Loading, ProblemNotice } from '../kit/Notice'
+import { Empty, ProblemNotice } from '../kit/Notice'
+import { isHere, NotYet } from '../kit/NotYet'
 import { strings as kitWords } from '../kit/strings'
 import { Symbol } from '../kit/Symbol'
 import { colours, pigments } from '../kit/theme'
@@ -55,9 +56,7 @@ export function FoldersScreen() {
   const [shelf, setShelf] = useState(false)
   const [everyClass, setEveryClass] = useState(false)
   const away = useFoldersPutAway(shelf)
-  if (folders.isPending) return <Loading />
-  if (folders.isError)
-    return <ProblemNotice error={folders.error} onRetry={() => void folders.refetch()} />
+  if (!isHere(folders)) return <NotYet of={folders} />
   const wishes = folders.data.filter(({ owner }) => owner && !owner.agreed)
   const all = folders.data.filter(({ owner }) => !owner || owner.agreed)
   const standing = everyClass ? all : all.filter(({ member }) => member)

@@ -2,7 +2,8 @@ import { router } from 'expo-router'
 import { useSession } from '../accounts'
 import { BigButton } from '../kit/BigButton'
 import { Grid, Heading, Page } from '../kit/layout'
-import { Empty, Loading, ProblemNotice } from '../kit/Notice'
+import { Empty } from '../kit/Notice'
+import { isHere, NotYet } from '../kit/NotYet'
 import { FolderTile } from './FolderTile'
 import { useFolders } from './foldersQueries'
 import { strings } from './strings'
@@ -14,9 +15,7 @@ import { strings } from './strings'
 export function MyFoldersScreen() {
   const folders = useFolders()
   const session = useSession()
-  if (folders.isPending) return <Loading />
-  if (!folders.data)
-    return <ProblemNotice error={folders.error} onRetry={() => void folders.refetch()} />
+  if (!isHere(folders)) return <NotYet of={folders} />
   return (
     <Page max={980}>
       <Heading level={1}>{strings.mine}</Heading>

@@ -5,7 +5,8 @@ import { BigButton } from '../kit/BigButton'
 import { whenWasIt } from '../kit/dates'
 import { FolderDrawing } from '../kit/FolderDrawing'
 import { Grid, Heading, Page } from '../kit/layout'
-import { Empty, Loading, ProblemNotice } from '../kit/Notice'
+import { Empty } from '../kit/Notice'
+import { isHere, NotYet } from '../kit/NotYet'
 import { RoundButton } from '../kit/RoundButton'
 import { strings as kitWords } from '../kit/strings'
 import { PieceTile } from '../parts/PieceTile'
@@ -24,9 +25,7 @@ export function OpenFolder({
 }) {
   const { id } = useLocalSearchParams<{ id: string }>()
   const folder = useFolder(id)
-  if (folder.isPending) return <Loading />
-  if (folder.isError)
-    return <ProblemNotice error={folder.error} onRetry={() => void folder.refetch()} />
+  if (!isHere(folder)) return <NotYet of={folder} />
   const first = folder.data.pages[0]!
   const pieces = folder.data.pages.flatMap((page) => page.pieces)
   return (

@@ -38,3 +38,12 @@ export function sentenceOf(error: unknown): string {
 
 export const codeOf = (error: unknown): string | null =>
   error instanceof ProblemError ? error.code : null
+
+/** Forbidden, not there, there no more. @see RFC 9110, section 15.5 */
+const REFUSED = [403, 404, 410]
+/**
+ * Whether the school said no, rather than that it could not be asked, had trouble itself or wants
+ * the card first (whoever is signed out is led to the door).
+ */
+export const isRefusal = (error: unknown): boolean =>
+  error instanceof ProblemError && REFUSED.includes(error.problem.status)

@@ -1,5 +1,6 @@
 /** Words that belong to no capability. */
 export const strings = {
+  fromBefore: 'There is no network just now. What you see is from before.',
   waitsForNetwork: 'There is no network just now. This comes as soon as it is back.',
   loading: 'Just a moment',
   broken: 'Something broke. Your work is safe.',

@@ -6,7 +6,7 @@ import { FolderTile, useFolders } from '../folders'
 import { BigButton } from '../kit/BigButton'
 import { Grid, Page } from '../kit/layout'
 import { Listen } from '../kit/Listen'
-import { Loading, ProblemNotice } from '../kit/Notice'
+import { isHere, NotYet } from '../kit/NotYet'
 import { wordsOf } from '../outbox/senders'
 import { piecesStrings as strings, PieceTrouble, usePieceWork, WithPiece } from '../pieces'
 import { MakeHead } from './MakeHead'
@@ -22,9 +22,7 @@ export function WhichFolderScreen() {
 function WhichFolder({ piece }: { piece: Piece }) {
   const folders = useFolders()
   const work = usePieceWork(piece.id)
-  if (folders.isPending) return <Loading />
-  if (!folders.data)
-    return <ProblemNotice error={folders.error} onRetry={() => void folders.refetch()} />
+  if (!isHere(folders)) return <NotYet of={folders} />
   const fixed = piece.task !== null && !piece.task.folderChangeable
   const shown = folders.data.filter((folder) =>
     fixed

@@ -13,7 +13,8 @@ import { Choices } from '../kit/choices'
 import { Box, faultsOf, Hint, Row, sentence } from '../kit/form'
 import { Head } from '../kit/Head'
 import { Page } from '../kit/layout'
-import { Empty, Loading, ProblemNotice } from '../kit/Notice'
+import { Empty, ProblemNotice } from '../kit/Notice'
+import { isHere, NotYet } from '../kit/NotYet'
 import { toast } from '../kit/Toast'
 import { Attachments } from '../media/Attachments'
 import { MaterialPicker } from '../media/MaterialPicker'
@@ -27,9 +28,7 @@ export function NoticesScreen() {
   const classes = useClasses()
   const notices = useNotices()
   const [writing, setWriting] = useState(false)
-  if (notices.isPending || classes.isPending) return <Loading />
-  if (notices.isError)
-    return <ProblemNotice error={notices.error} onRetry={() => void notices.refetch()} />
+  if (!isHere(notices) || !isHere(classes)) return <NotYet of={[notices, classes]} />
   const home =
     classes.data?.find(({ id }) => id === classId) ?? classes.data?.find(({ mine }) => mine)
   const shown = notices.data.filter((notice) => notice.classId === home?.id)

@@ -1,7 +1,8 @@
 import { router } from 'expo-router'
 import { useSession } from '../accounts'
 import { Heading, Page } from '../kit/layout'
-import { Empty, Loading, ProblemNotice } from '../kit/Notice'
+import { Empty } from '../kit/Notice'
+import { isHere, NotYet } from '../kit/NotYet'
 import { Chapters } from './Chapters'
 import { usePortfolio } from './portfolioQueries'
 import { strings } from './strings'
@@ -9,9 +10,7 @@ import { strings } from './strings'
 export function MyPortfolioScreen() {
   const session = useSession()
   const portfolio = usePortfolio(session.data?.person?.id ?? '')
-  if (portfolio.isPending) return <Loading />
-  if (portfolio.isError)
-    return <ProblemNotice error={portfolio.error} onRetry={() => void portfolio.refetch()} />
+  if (!isHere(portfolio)) return <NotYet of={portfolio} />
   const any = portfolio.data.chapters.some(({ picks, others }) => picks.length + others.length > 0)
   return (
     <Page max={900}>

@@ -6,7 +6,7 @@ import { ScrollView, View } from 'react-native'
 import { useFolders } from '../folders'
 import { Field } from '../kit/Field'
 import { useWidth } from '../kit/layout'
-import { Loading, ProblemNotice } from '../kit/Notice'
+import { isHere, NotYet } from '../kit/NotYet'
 import { colours } from '../kit/theme'
 import { lookOf } from '../parts/partKinds'
 import { PartsViewer } from '../parts/PartsViewer'
@@ -33,9 +33,7 @@ type Props = {
 export function Judging(props: Props) {
   const piece = usePiece(props.pieceId)
   usePreload(props.nextId)
-  if (piece.isPending) return <Loading />
-  if (piece.isError)
-    return <ProblemNotice error={piece.error} onRetry={() => void piece.refetch()} />
+  if (!isHere(piece)) return <NotYet of={piece} />
   return <JudgingDesk {...props} piece={piece.data} />
 }
 

@@ -7,7 +7,8 @@ import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
 import { timeOf, whenWasIt } from '../kit/dates'
 import { useWidth } from '../kit/layout'
-import { Empty, Loading, ProblemNotice } from '../kit/Notice'
+import { Empty } from '../kit/Notice'
+import { isHere, NotYet } from '../kit/NotYet'
 import { Peg } from '../kit/Peg'
 import { Press } from '../kit/Press'
 import { colours, corners, targets } from '../kit/theme'
@@ -136,8 +137,7 @@ export function TrayScreen() {
   useEffect(() => {
     if (wide && !id && first) router.replace(`/tray/${first}`)
   }, [wide, id, first])
-  if (tray.isPending) return <Loading />
-  if (tray.isError) return <ProblemNotice error={tray.error} onRetry={() => void tray.refetch()} />
+  if (!isHere(tray)) return <NotYet of={tray} />
 
   const at = order.findIndex((piece) => piece.id === id)
   const neighbour = (by: 1 | -1) =>

@@ -5,7 +5,8 @@ import { ScrollView, View } from 'react-native'
 import { Portal, Text } from 'react-native-paper'
 import { useSession, useSignOut } from '../accounts'
 import { Grid, Heading, Page, useWidth } from '../kit/layout'
-import { Empty, Loading, ProblemNotice } from '../kit/Notice'
+import { Empty } from '../kit/Notice'
+import { isHere, NotYet } from '../kit/NotYet'
 import { Peg } from '../kit/Peg'
 import { Press } from '../kit/Press'
 import { RoundButton } from '../kit/RoundButton'
@@ -22,9 +23,7 @@ export function FamilyScreen() {
   const children = useChildren()
   const [chosen, setChosen] = useState<string | null>(null)
   const child = children.data?.find(({ id }) => id === chosen) ?? children.data?.[0]
-  if (children.isPending) return <Loading />
-  if (children.isError)
-    return <ProblemNotice error={children.error} onRetry={() => void children.refetch()} />
+  if (!isHere(children)) return <NotYet of={children} />
   if (!child) {
     return (
       <Page>
@@ -109,8 +108,7 @@ function Work({ child }: { child: Child }) {
   const work = useChildWork(child.id, child.shared)
   const [open, setOpen] = useState<SharedPiece | null>(null)
   const { width } = useWidth()
-  if (work.isPending) return <Loading />
-  if (work.isError) return <ProblemNotice error={work.error} onRetry={() => void work.refetch()} />
+  if (!isHere(work)) return <NotYet of={work} />
   const { newest, chapters } = work.data
   if (!newest) {
     return (

@@ -7,7 +7,8 @@ import { whenWasIt } from '../kit/dates'
 import { Box, Hint, Row } from '../kit/form'
 import { Head } from '../kit/Head'
 import { Page } from '../kit/layout'
-import { Empty, Loading, Notice, ProblemNotice } from '../kit/Notice'
+import { Empty, Notice, ProblemNotice } from '../kit/Notice'
+import { isHere, NotYet } from '../kit/NotYet'
 import { schoolStrings as strings, useOpenMail, usePostBox } from '../school'
 
 type Mail = PostBox['mails'][number]
@@ -15,8 +16,7 @@ type Mail = PostBox['mails'][number]
 /** The stand-in for e-mail: what was sent, or would have been. */
 export function PostBoxScreen() {
   const box = usePostBox()
-  if (box.isPending) return <Loading />
-  if (box.isError) return <ProblemNotice error={box.error} onRetry={() => void box.refetch()} />
+  if (!isHere(box)) return <NotYet of={box} />
   return (
     <Page>
       <Head title={strings.postBox} back="/year" />

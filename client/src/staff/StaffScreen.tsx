@@ -12,7 +12,8 @@ import { Choices, Several, Toggle } from '../kit/choices'
 import { Box, FormLine, Hint, Row } from '../kit/form'
 import { Head } from '../kit/Head'
 import { Page } from '../kit/layout'
-import { Loading, Notice, ProblemNotice } from '../kit/Notice'
+import { Notice, ProblemNotice } from '../kit/Notice'
+import { isHere, NotYet } from '../kit/NotYet'
 import { toast } from '../kit/Toast'
 import {
   schoolStrings as strings,
@@ -35,11 +36,7 @@ export function StaffScreen() {
   const staff = useStaff()
   const classes = useClasses()
   const [adding, setAdding] = useState(false)
-  if (staff.isPending || classes.isPending) return <Loading />
-  if (staff.isError)
-    return <ProblemNotice error={staff.error} onRetry={() => void staff.refetch()} />
-  if (classes.isError)
-    return <ProblemNotice error={classes.error} onRetry={() => void classes.refetch()} />
+  if (!isHere(staff) || !isHere(classes)) return <NotYet of={[staff, classes]} />
   const alone = classes.data.filter(({ teachers }) => teachers.length === 0).map(({ name }) => name)
   return (
     <Page>

@@ -8,7 +8,8 @@ import { FolderDrawing } from '../kit/FolderDrawing'
 import { Head } from '../kit/Head'
 import { Page } from '../kit/layout'
 import { Listen } from '../kit/Listen'
-import { Empty, Loading, Notice, ProblemNotice } from '../kit/Notice'
+import { Empty, Notice, ProblemNotice } from '../kit/Notice'
+import { isHere, NotYet } from '../kit/NotYet'
 import { Press } from '../kit/Press'
 import { strings as kitWords } from '../kit/strings'
 import { colours, corners, shadow, stateColours, targets } from '../kit/theme'
@@ -20,8 +21,7 @@ import { useTasks, useTick } from './tasksQueries'
 export function MyTaskScreen() {
   const { id } = useLocalSearchParams<{ id: string }>()
   const tasks = useTasks()
-  if (tasks.isPending) return <Loading />
-  if (!tasks.data) return <ProblemNotice error={tasks.error} onRetry={() => void tasks.refetch()} />
+  if (!isHere(tasks)) return <NotYet of={tasks} />
   const task = tasks.data.find((candidate) => candidate.id === id)
   if (!task) {
     return (

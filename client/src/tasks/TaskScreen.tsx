@@ -10,7 +10,8 @@ import { whenIsItDue, whenItOpens, whenWasIt } from '../kit/dates'
 import { Box, Hint, Row } from '../kit/form'
 import { Head } from '../kit/Head'
 import { Page } from '../kit/layout'
-import { Loading, ProblemNotice } from '../kit/Notice'
+import { ProblemNotice } from '../kit/Notice'
+import { isHere, NotYet } from '../kit/NotYet'
 import { Peg } from '../kit/Peg'
 import { Press } from '../kit/Press'
 import { Symbol } from '../kit/Symbol'
@@ -27,8 +28,7 @@ import { useMoveTask, useNudge, useStandings, useTask } from './tasksQueries'
 export function TaskScreen() {
   const { id } = useLocalSearchParams<{ id: string }>()
   const task = useTask(id)
-  if (task.isPending) return <Loading />
-  if (task.isError) return <ProblemNotice error={task.error} onRetry={() => void task.refetch()} />
+  if (!isHere(task)) return <NotYet of={task} />
   const about = [
     task.data.className,
     task.data.unit?.title ?? '',
@@ -109,9 +109,7 @@ function Standings({ taskId, closed }: { taskId: string; closed: boolean }) {
   const standings = useStandings(taskId)
   const nudge = useNudge(taskId)
   const [left, setLeft] = useState<readonly string[]>([])
-  if (standings.isPending) return <Loading />
-  if (standings.isError)
-    return <ProblemNotice error={standings.error} onRetry={() => void standings.refetch()} />
+  if (!isHere(standings)) return <NotYet of={standings} />
   const owing = standings.data.filter(({ standing }) => owes(standing))
   const rest = standings.data.filter(({ standing }) => !owes(standing))
   const chosen = owing.map(({ pupil }) => pupil.id).filter((id) => !left.includes(id))

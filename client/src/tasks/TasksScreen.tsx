@@ -12,7 +12,8 @@ import { FolderDrawing } from '../kit/FolderDrawing'
 import { Toggle } from '../kit/choices'
 import { Box, Hint, Row, Select } from '../kit/form'
 import { Heading, Page } from '../kit/layout'
-import { Empty, Loading, ProblemNotice } from '../kit/Notice'
+import { Empty, ProblemNotice } from '../kit/Notice'
+import { isHere, NotYet } from '../kit/NotYet'
 import { Press } from '../kit/Press'
 import { colours, corners, shadow, stateColours } from '../kit/theme'
 import { toast } from '../kit/Toast'
@@ -26,9 +27,7 @@ export function TasksScreen() {
   const tasks = useAllTasks(closed)
   const units = useUnits()
   const [adding, setAdding] = useState<'unit' | 'reuse' | null>(null)
-  if (tasks.isPending) return <Loading />
-  if (tasks.isError)
-    return <ProblemNotice error={tasks.error} onRetry={() => void tasks.refetch()} />
+  if (!isHere(tasks)) return <NotYet of={tasks} />
   const running = (units.data ?? []).filter((unit) => unit.running)
   const alone = tasks.data.filter(({ unit }) => unit === null)
   return (

@@ -10,6 +10,7 @@ import { Box, Hint, Row, Select } from '../kit/form'
 import { Head } from '../kit/Head'
 import { Page } from '../kit/layout'
 import { Loading, Notice, ProblemNotice } from '../kit/Notice'
+import { isHere, NotYet } from '../kit/NotYet'
 import { Peg } from '../kit/Peg'
 import { colours } from '../kit/theme'
 import { toast } from '../kit/Toast'
@@ -27,9 +28,7 @@ const LEAVES = 'leaves'
 /** The year's turn: each pupil's next class, looked at before it is done in one step. */
 export function RollOverScreen() {
   const years = useYears()
-  if (years.isPending) return <Loading />
-  if (years.isError)
-    return <ProblemNotice error={years.error} onRetry={() => void years.refetch()} />
+  if (!isHere(years)) return <NotYet of={years} />
   // The turn that lies ahead, or has just passed: last year's is history.
   const recent = schoolToday(new Date(schoolNow().getTime() - 60 * 86_400_000))
   const inOrder = [...years.data.years].reverse().filter(({ classCount }) => classCount > 0)

@@ -8,7 +8,8 @@ import { Field } from '../kit/Field'
 import { Box, Hint, Row } from '../kit/form'
 import { Head } from '../kit/Head'
 import { Page } from '../kit/layout'
-import { Loading, ProblemNotice } from '../kit/Notice'
+import { ProblemNotice } from '../kit/Notice'
+import { isHere, NotYet } from '../kit/NotYet'
 import { RoundButton } from '../kit/RoundButton'
 import { colours, targets } from '../kit/theme'
 import { toast } from '../kit/Toast'
@@ -17,9 +18,7 @@ import { schoolStrings as strings, usePutStrands, useStrands } from '../school'
 /** The school's strands: a short list to change. A neutral set is there to begin with. */
 export function StrandsScreen() {
   const strands = useStrands()
-  if (strands.isPending) return <Loading />
-  if (strands.isError)
-    return <ProblemNotice error={strands.error} onRetry={() => void strands.refetch()} />
+  if (!isHere(strands)) return <NotYet of={strands} />
   return (
     <StrandsForm
       start={

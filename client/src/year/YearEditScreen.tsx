@@ -10,7 +10,8 @@ import { BigButton } from '../kit/BigButton'
 import { Box, FormDay, FormLine, Hint, Row } from '../kit/form'
 import { Head } from '../kit/Head'
 import { Page } from '../kit/layout'
-import { Loading, ProblemNotice } from '../kit/Notice'
+import { ProblemNotice } from '../kit/Notice'
+import { isHere, NotYet } from '../kit/NotYet'
 import { RoundButton } from '../kit/RoundButton'
 import { colours, targets } from '../kit/theme'
 import { toast } from '../kit/Toast'
@@ -35,9 +36,7 @@ function nextStart(years: readonly SchoolYear[]): string {
 export function YearEditScreen() {
   const { id } = useLocalSearchParams<{ id: string }>()
   const years = useYears()
-  if (years.isPending) return <Loading />
-  if (years.isError)
-    return <ProblemNotice error={years.error} onRetry={() => void years.refetch()} />
+  if (!isHere(years)) return <NotYet of={years} />
   const year = years.data.years.find((candidate) => candidate.id === id)
   const guess = guessYear(nextStart(years.data.years))
   const start: PutYear = year

@@ -9,7 +9,8 @@ import { dayOf } from '../kit/dates'
 import { Field } from '../kit/Field'
 import { Box, faultsOf, Hint, Row, sentence } from '../kit/form'
 import { Heading, Page } from '../kit/layout'
-import { Empty, Loading, ProblemNotice } from '../kit/Notice'
+import { Empty, ProblemNotice } from '../kit/Notice'
+import { isHere, NotYet } from '../kit/NotYet'
 import { SaveButton } from '../media/SaveButton'
 import { colours, corners } from '../kit/theme'
 import { toast } from '../kit/Toast'
@@ -30,9 +31,7 @@ export function YearScreen() {
   const session = useSession()
   const signOut = useSignOut()
   const leads = session.data?.person?.leads ?? false
-  if (years.isPending) return <Loading />
-  if (years.isError)
-    return <ProblemNotice error={years.error} onRetry={() => void years.refetch()} />
+  if (!isHere(years)) return <NotYet of={years} />
   const newYear = (
     <BigButton label={strings.newYear} symbol="plus" onPress={() => router.push('/year/new')} />
   )

@@ -36,6 +36,8 @@ export const s3Options = ({ endpoint, region, keyId, secret }: S3Config) =>
     credentials: { accessKeyId: keyId, secretAccessKey: secret },
     requestChecksumCalculation: 'WHEN_REQUIRED',
     responseChecksumValidation: 'WHEN_REQUIRED',
+    // A store that answers nothing must not hold a page for ever.
+    requestHandler: { connectionTimeout: 3000, socketTimeout: 60_000 },
   }) as const
 
 /** Files in a bucket of an S3-compatible store. */
