@@ -3,3 +3,9 @@ jest.mock('expo-font', () => ({
   loadAsync: () => Promise.resolve(),
   useFonts: () => [true, null],
 }))
+
+// Drawings of pegs and folders are fetched when the first is shown; here they are there before.
+beforeAll(() => {
+  const { getThings, subscribeThings } = require('./src/kit/things')
+  if (!getThings()) return new Promise((resolve) => subscribeThings(resolve))
+})

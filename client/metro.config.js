@@ -3,6 +3,7 @@ const { createProxyMiddleware } = require('http-proxy-middleware')
 
 const config = getDefaultConfig(__dirname)
 config.resolver.assetExts.push('woff2', 'wasm')
+config.transformer.minifierPath = require.resolve('./minify.js')
 
 // While somebody works on it (npm run dev), what the page asks goes to the server beside it.
 const api = process.env.NIBQUILL_API

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test'
 import { graveFaults } from './axe.ts'
-import { enterAsParent, enterAsPupil, enterAsTeacher, showDoorCard } from './people.ts'
+import { enterAsParent, enterAsPupil, enterAsTeacher, showDoorCard, follow } from './people.ts'
 import { expect, test } from './test.ts'
 
 // WCAG 2.2 AA by axe-core, on every main screen, on a phone and wide.
@@ -37,7 +37,7 @@ async function expectClean(page: Page, what: string): Promise<void> {
 
 async function visitAll(page: Page, addresses: readonly string[]): Promise<void> {
   for (const address of addresses) {
-    await page.goto(address)
+    await follow(page, address)
     await expectClean(page, address)
   }
 }
@@ -74,13 +74,13 @@ test('a pupil’s screens', async ({ page }) => {
     '/make',
     '/make?pick=1',
   ])
-  await page.goto('/desk')
+  await follow(page, '/desk')
   await page.getByRole('region', { name: 'To do' }).getByRole('button').first().click()
   await expectClean(page, 'task')
-  await page.goto('/my-folders')
+  await follow(page, '/my-folders')
   await page.getByRole('button', { name: 'Bread and clay' }).click()
   await expectClean(page, 'folder')
-  await page.goto('/desk')
+  await follow(page, '/desk')
   await page
     .getByRole('button', { name: /not handed in yet/ })
     .first()
@@ -88,10 +88,11 @@ test('a pupil’s screens', async ({ page }) => {
   await page.waitForURL(/my-pieces\/[^/]+$/)
   await expectClean(page, 'piece')
   const piece = page.url()
-  await visitAll(page, [`${piece}/what`, `${piece}/folder`, `${piece}/tray`])
-  await page.goto(`${piece}/what`)
+  await visitAll(page, [`${piece}/what`, `${piece}/thoughts`, `${piece}/tray`])
+  await follow(page, `${piece}/what`)
   await page.getByRole('button', { name: 'I made it with a friend' }).click()
   await expectClean(page, 'made together')
+  await follow(page, piece)
   await page
     .getByRole('button', { name: /^Look at/ })
     .first()
@@ -135,7 +136,7 @@ test('the pegs, the secret pictures, and the door as its teacher keeps it', asyn
   await expect(shared.getByRole('heading', { name: 'The door is shut' })).toBeVisible()
   await expectClean(shared, 'a shut door')
   await page.getByRole('radio', { name: 'By school hours' }).click()
-  await page.goto('/account')
+  await follow(page, '/account')
   await expectClean(page, 'account')
 })
 
@@ -153,17 +154,17 @@ test('a teacher’s screens', async ({ page }) => {
     '/post-box',
   ])
   await visitAll(page, ['/tasks/edit/new', '/folders/edit/new', '/notices', '/for-everyone'])
-  await page.goto('/class')
+  await follow(page, '/class')
   await page.getByRole('button', { name: 'Pegs' }).click()
   await expectClean(page, 'pegs')
-  await page.goto('/tasks')
+  await follow(page, '/tasks')
   await page.getByRole('link', { name: /Plan your bridge/ }).click()
   await expectClean(page, 'task and who stands where')
-  await page.goto('/class/list')
+  await follow(page, '/class/list')
   await page.getByLabel('Names').fill('First name,Last name,Class\nBo,Shore,Heron\n,Nobody,Heron')
   await page.getByRole('button', { name: 'See what it does' }).click()
   await expectClean(page, 'what a list does')
-  await page.goto('/tray')
+  await follow(page, '/tray')
   await page
     .getByRole('button', { name: /^\w+ \w\. / })
     .first()
@@ -171,7 +172,7 @@ test('a teacher’s screens', async ({ page }) => {
   await expectClean(page, 'judging')
   await page.getByRole('button', { name: 'Send back' }).click()
   await expectClean(page, 'sending back')
-  await page.goto('/class')
+  await follow(page, '/class')
   await page.getByRole('link', { name: 'Wren A.' }).click()
   await expectClean(page, 'pupil page')
 })

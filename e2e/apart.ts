@@ -3,6 +3,7 @@ import { execFileSync, spawn } from 'node:child_process'
 import { once } from 'node:events'
 import { createServer, type AddressInfo } from 'node:net'
 import path from 'node:path'
+import { plainScript } from '../scripts/plainScript.mjs'
 import { scratch } from './materials.ts'
 
 export type Apart = {
@@ -26,11 +27,15 @@ export function startDemo(port = '0'): Promise<Apart> {
 
 /** A Nibquill in a process of its own; `kill` ends it as a power cut would. */
 export async function startApart(words: string[], port: string, data: string): Promise<Apart> {
-  const child = spawn(process.execPath, ['--import', 'tsx', 'scripts/serve.ts', ...words], {
-    cwd: path.resolve(import.meta.dirname, '..'),
-    env: { ...process.env, PORT: port, NIBQUILL_DATA: data, NIBQUILL_LOG: 'warn' },
-    stdio: ['ignore', 'pipe', 'inherit'],
-  })
+  const child = spawn(
+    process.execPath,
+    [await plainScript('scripts/serve.ts'), '--throwaway', ...words],
+    {
+      cwd: path.resolve(import.meta.dirname, '..'),
+      env: { ...process.env, PORT: port, NIBQUILL_DATA: data, NIBQUILL_LOG: 'warn' },
+      stdio: ['ignore', 'pipe', 'inherit'],
+    },
+  )
   let said = ''
   child.stdout.on('data', (chunk: Buffer) => (said += chunk.toString()))
   while (!said.includes('Nibquill is ready')) {

@@ -262,7 +262,7 @@ test('on a shared tablet a pupil taps their peg, and the next pupil finds nothin
   // Work in hand: a photo, and words that nobody kept by a button.
   await page.getByRole('button', { name: 'Photo', exact: true }).click()
   await page.getByRole('button', { name: 'Take the photo' }).click()
-  await expect(page.getByRole('button', { name: 'Take out Photo 1' })).toBeVisible({
+  await expect(page.getByRole('button', { name: 'Look at Photo 1' })).toBeVisible({
     timeout: 30_000,
   })
   // Until it has arrived it is shown from the tablet.
@@ -493,7 +493,7 @@ test('handing over without a network covers the desk, and goes on by itself when
   await page.getByRole('button', { name: 'Rory' }).click()
   await page.getByRole('button', { name: 'Photo', exact: true }).click()
   await page.getByRole('button', { name: 'Take the photo' }).click()
-  await expect(page.getByRole('button', { name: 'Take out Photo 1' })).toBeVisible({
+  await expect(page.getByRole('button', { name: 'Look at Photo 1' })).toBeVisible({
     timeout: 30_000,
   })
   await context.setOffline(true)

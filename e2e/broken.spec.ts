@@ -34,13 +34,17 @@ for (const [who, enter, address, api, field] of [
     'submittedAt',
   ],
   ['a pupil’s', (page: Page) => enterAsPupil(page, 'Wren'), '/desk', '**/api/tasks', 'dueAt'],
-  ['a parent’s', (page: Page) => enterAsParent(page), '/family', '**/api/notices', 'createdAt'],
+  [
+    'a parent’s',
+    (page: Page) => enterAsParent(page),
+    '/family',
+    '**/api/sharing/children/*',
+    'approvedAt',
+  ],
 ] as const)
   test(`${who} screen that breaks says so, with a way back; nobody is left with an empty page`, async ({
     page,
-    browser,
   }) => {
-    if (who === 'a parent’s') await tellTheParents(await (await browser.newContext()).newPage())
     await enter(page)
     await breakWith(page, api, field)
     await page.goto(address)
@@ -68,15 +72,6 @@ test('trying again is enough where the trouble is over', async ({ page }) => {
 /**
  * A notice to the parents of Wren's class, so that there is something with a moment on their page.
  */
-async function tellTheParents(page: Page): Promise<void> {
-  await enterAsTeacher(page, 'heron', '/notices')
-  await page.getByRole('button', { name: 'New notice' }).click()
-  await page.getByRole('radio', { name: /parents/i }).click()
-  await page.getByLabel('What you want to say').fill('The fair is on Friday.')
-  await page.getByRole('button', { name: 'Put it up' }).click()
-  await expect(page.getByText('The fair is on Friday.')).toBeVisible()
-}
-
 /** The scripts a page has fetched, by the names of their files without hashes. */
 function scriptsOf(page: Page): Set<string> {
   const names = new Set<string>()
@@ -157,4 +152,19 @@ test('a form somebody is filling in stays while the school cannot be reached, an
   await askAgain()
   await expect(said).toHaveCount(0)
   await expect(name).toHaveValue('Sand and stones')
+})
+
+test('a folder never opened before says which it is, and that it waits, while the network is away', async ({
+  page,
+  context,
+}) => {
+  await enterAsPupil(page, 'Wren')
+  await page.getByRole('link', { name: 'Folders' }).click()
+  await page.getByRole('button', { name: /^Rock pools/ }).waitFor()
+  await context.setOffline(true)
+  await page.getByRole('button', { name: /^Rock pools/ }).click()
+  await expect(page.getByRole('heading', { name: /^Rock pools/ })).toBeVisible()
+  await expect(page.getByText('It waits for the network.')).toBeVisible()
+  await context.setOffline(false)
+  await expect(page.getByText('It waits for the network.')).toHaveCount(0)
 })

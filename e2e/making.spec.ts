@@ -5,6 +5,7 @@ import { writeFileSync } from 'node:fs'
 import path from 'node:path'
 import sharp from 'sharp'
 import { freePort, startApart, startDemo } from './apart.ts'
+import { nameIt, putInTray } from './handIn.ts'
 import { heavyPhoto, pick, plain, scratch, sha256Of } from './materials.ts'
 import { enterAsPupil, typeLetters } from './people.ts'
 import { photosOf, pieceOf } from './pieces.ts'
@@ -32,19 +33,20 @@ async function deskPhoto(folder: string, name = 'desk.jpg'): Promise<string> {
   return path.join(folder, name)
 }
 
-/** A small picture of one colour. */
 /** A new piece with these files in it, on its own page. */
 async function pieceWith(
   page: Page,
   files: string[],
-  pupil: keyof typeof DEMO_CARDS = 'Aoife',
+  { pupil = 'Aoife', then = '' }: { pupil?: keyof typeof DEMO_CARDS; then?: string } = {},
 ): Promise<string> {
   await enterAsPupil(page, pupil, '/make')
   await pick(page, files)
   await expect(arrivedTiles(page)).toHaveCount(files.length, { timeout: 60_000 })
   await page.getByRole('button', { name: 'Go on' }).click()
   await page.waitForURL('**/what')
-  return pieceIdOf(page)
+  const id = pieceIdOf(page)
+  await page.goto(`/my-pieces/${id}${then}`)
+  return id
 }
 
 test('tidying: the page is found, lies flat, is brightened, turned and trimmed; each step can be taken back and the original stays', async ({
@@ -154,9 +156,9 @@ test('parts are put in order by keyboard and by mouse, named, taken out and brou
   const first = await order()
   await tiles(page).first().focus()
   await page.keyboard.press('Space')
-  await page.waitForTimeout(200)
+  await expect(page.getByText(/is (taken, )?at place 1 of 3/)).toBeAttached()
   await page.keyboard.press('ArrowRight')
-  await page.waitForTimeout(200)
+  await expect(page.getByText(/is at place 2 of 3/)).toBeAttached()
   await page.keyboard.press('Space')
   await expect.poll(order).toEqual([first[1], first[0], first[2]])
 
@@ -229,7 +231,10 @@ test('made with a friend: their peg is tapped, and the piece lies on both desks'
   page,
   browser,
 }) => {
-  const id = await pieceWith(page, [await plain(scratch(), 'boat.png', '#2f5e8c')], 'Wren')
+  const id = await pieceWith(page, [await plain(scratch(), 'boat.png', '#2f5e8c')], {
+    pupil: 'Wren',
+    then: '/what',
+  })
   await page.getByRole('button', { name: 'I made it with a friend' }).click()
   await page.getByRole('checkbox', { name: 'Tomasz' }).click()
   await expect.poll(async () => (await pieceOf(page, id)).makers.length).toBe(2)
@@ -247,7 +252,7 @@ test('the same piece on two tablets: parts of both are kept, and words that diff
 }) => {
   test.setTimeout(120_000)
   const folder = scratch()
-  const id = await pieceWith(page, [await plain(folder, 'one.png', '#a9452f')])
+  const id = await pieceWith(page, [await plain(folder, 'one.png', '#a9452f')], { then: '/what' })
   const other: BrowserContext = await browser.newContext({ viewport: { width: 820, height: 1180 } })
   const second = await other.newPage()
   await enterAsPupil(second, 'Aoife', `/my-pieces/${id}/what`)
@@ -330,6 +335,8 @@ test('bad days: errors for a while, a proxy’s page, no room at school, a piece
   await expect.poll(async () => (await pieceOf(page, thrownAway)).id).toBe(thrownAway)
   await page.evaluate((id) => fetch(`/api/pieces/${id}`, { method: 'DELETE' }), thrownAway)
   await page.unroute(uploads)
+  await page.getByRole('button', { name: 'Go on' }).click()
+  await page.getByRole('button', { name: 'Go on' }).click()
   await expect(alert.filter({ hasText: /There is nothing here for you to see/ })).toBeVisible({
     timeout: 60_000,
   })
@@ -344,6 +351,7 @@ test('bad days: errors for a while, a proxy’s page, no room at school, a piece
     thrownAway,
   )
   await page.getByRole('button', { name: 'Try again' }).click()
+  await page.goto(`/my-pieces/${thrownAway}`)
   await expect(arrivedTiles(page)).toHaveCount(1, { timeout: 30_000 })
 })
 
@@ -427,12 +435,8 @@ test('after one visit Nibquill opens without a network; what is made and handed 
   await page.getByRole('button', { name: 'Photo', exact: true }).click()
   await page.getByRole('button', { name: 'Take the photo' }).click()
   await expect(tiles(page)).toHaveCount(1)
-  await page.getByRole('button', { name: 'Go on' }).click()
-  await page.getByLabel('Name of my piece').fill('Made where no network reaches')
-  await page.getByRole('button', { name: 'Go on' }).last().click()
-  await page.getByRole('radio', { name: /Rock pools/ }).click()
-  await page.getByRole('button', { name: 'Go on' }).last().click()
-  await page.getByRole('button', { name: 'Put it in the tray' }).click()
+  await nameIt(page, 'Made where no network reaches')
+  await putInTray(page, /Rock pools/)
   await expect(page.getByRole('heading', { name: 'It goes into the tray by itself' })).toBeVisible()
   await page.close()
 

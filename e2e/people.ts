@@ -34,6 +34,20 @@ export async function enterAsPupil(
   if (!at) await expect(page.getByRole('heading', { name: `${name}’s desk` })).toBeVisible()
 }
 
+/**
+ * To another address as a link leads there: nothing is fetched and started anew, which takes most of
+ * a second.
+ */
+export async function follow(page: Page, address: string): Promise<void> {
+  // A page that is only being fetched leads nowhere yet.
+  await page.getByRole('heading').first().waitFor()
+  await page.evaluate(async (there) => {
+    history.pushState({}, '', there)
+    dispatchEvent(new PopStateEvent('popstate', { state: {} }))
+    for (let frames = 0; frames < 3; frames++) await new Promise(requestAnimationFrame)
+  }, address)
+}
+
 export async function typeCard(page: Page, letters: string): Promise<void> {
   await page.goto('/sign-in')
   await typeLetters(page, letters)
@@ -63,10 +77,10 @@ export async function enterAsTeacher(
 }
 
 /** The parent of Wren and Aoife. */
-export async function enterAsParent(page: Page): Promise<void> {
+export async function enterAsParent(page: Page, open: string | RegExp = 'Open'): Promise<void> {
   const file = path.join(process.env.NIBQUILL_E2E_PREPARED!, 'demo.json')
   const { parentAddress } = JSON.parse(readFileSync(file, 'utf8')) as { parentAddress: string }
   await page.goto(new URL(parentAddress).pathname)
-  await page.getByRole('button', { name: 'Open' }).click()
+  await page.getByRole('button', { name: open }).click()
   await page.waitForURL('**/family')
 }

@@ -4,6 +4,7 @@ import type { Browser, Page } from '@playwright/test'
 import { execFileSync } from 'node:child_process'
 import { writeFileSync } from 'node:fs'
 import path from 'node:path'
+import { nameIt, putInTray, takeOutOfTray, takeOutPart } from './handIn.ts'
 import { enterAsParent, enterAsPupil, enterAsTeacher } from './people.ts'
 import { codesInPdf, phonePhoto, scratch, tracesIn } from './materials.ts'
 import { photosOf } from './pieces.ts'
@@ -32,15 +33,11 @@ test('on a wide screen the teacher judges beside the list, by keyboard, and the 
     .getByRole('button', { name: 'Photo' })
     .click()
   await pupil.getByRole('button', { name: 'Take the photo' }).click()
-  await expect(pupil.getByRole('button', { name: 'Take out Photo 1' })).toBeVisible({
+  await expect(pupil.getByRole('button', { name: 'Look at Photo 1' })).toBeVisible({
     timeout: 30_000,
   })
-  await pupil.getByRole('button', { name: 'Go on' }).click()
-  await pupil.getByLabel('Name of my piece').fill(title)
-  await pupil.getByRole('button', { name: 'Go on' }).last().click()
-  await pupil.getByRole('radio', { name: 'Rock pools' }).click()
-  await pupil.getByRole('button', { name: 'Go on' }).last().click()
-  await pupil.getByRole('button', { name: 'Put it in the tray' }).click()
+  await nameIt(pupil, title)
+  await putInTray(pupil, 'Rock pools')
   await expect(pupil.getByRole('heading', { name: 'It is in the tray' })).toBeVisible()
 
   const teacher = await visit(browser, WIDE)
@@ -58,18 +55,20 @@ test('on a wide screen the teacher judges beside the list, by keyboard, and the 
     .getByRole('region', { name: 'Another go' })
     .getByRole('button', { name: title })
     .click()
+  // It begins where the teacher wants something changed, with their words.
   await pupil.getByRole('button', { name: 'Go on with it' }).click()
-  await pupil.getByLabel('I think...').fill('It has ten legs with the claws.')
-  await pupil.getByRole('button', { name: 'Go on' }).last().click()
-  await expect(pupil.getByRole('heading', { name: 'Which folder?' })).toBeVisible()
-  await pupil.getByRole('button', { name: 'Go on' }).last().click()
-  await pupil.getByRole('button', { name: 'Put it in the tray' }).click()
+  await expect(pupil.getByText('Can you count the legs again?')).toBeVisible()
+  await nameIt(pupil, title, 'It has ten legs with the claws.')
+  await putInTray(pupil)
   // What is new waits in one line.
-  await teacher.getByRole('button', { name: /new piece.*show/ }).click()
+  await teacher
+    .getByRole('button', { name: /new piece.*show/ })
+    .first()
+    .click()
   await line.click()
   await expect(teacher.getByText('second go')).toBeVisible()
   await teacher.keyboard.press('a')
-  await expect(teacher.getByText(`Approved: ${title}`)).toBeVisible()
+  await expect(teacher.getByText(`Approved: Wren, ${title}`)).toBeVisible()
 })
 
 type Maker = { name: keyof typeof DEMO_CARDS; listed: string }
@@ -96,43 +95,40 @@ async function walkTheRoad(
     .getByRole('button', { name: 'Photo' })
     .click()
   await pupil.getByRole('button', { name: 'Take the photo' }).click()
-  await expect(pupil.getByRole('button', { name: 'Take out Photo 1' })).toBeVisible({
+  await expect(pupil.getByRole('button', { name: 'Look at Photo 1' })).toBeVisible({
     timeout: 30_000,
   })
-  await pupil.getByRole('button', { name: 'Take out Photo 1' }).click()
-  await expect(pupil.getByRole('button', { name: 'Take out Photo 1' })).toHaveCount(0)
+  await takeOutPart(pupil, 'Photo 1')
+  await expect(pupil.getByRole('button', { name: 'Look at Photo 1' })).toHaveCount(0)
   const chooser = pupil.waitForEvent('filechooser')
   await pupil.getByRole('button', { name: 'Pick pictures' }).click()
   await (await chooser).setFiles(photo)
-  await expect(pupil.getByRole('button', { name: 'Take out Photo 1' })).toBeVisible({
+  await expect(pupil.getByRole('button', { name: 'Look at Photo 1' })).toBeVisible({
     timeout: 30_000,
   })
   await pupil.getByRole('button', { name: 'Take the photo' }).click()
-  await expect(pupil.getByRole('button', { name: 'Take out Photo 2' })).toBeVisible({
+  await expect(pupil.getByRole('button', { name: 'Look at Photo 2' })).toBeVisible({
     timeout: 30_000,
   })
   await pupil.getByRole('button', { name: 'Go on' }).click()
 
-  // 4: what is it.
+  // 4: what is it, and what I think.
   await pupil.getByLabel('Name of my piece').fill(title)
+  await pupil.getByRole('button', { name: 'Go on' }).click()
   await pupil.getByRole('button', { name: 'I learned that...' }).click()
   await pupil.getByLabel('I think...').fill('I learned that it walks sideways.')
-  await pupil.getByRole('button', { name: 'Go on' }).last().click()
+  await pupil.getByRole('button', { name: 'Go on' }).click()
 
-  // 5: which folder.
-  await pupil.getByRole('radio', { name: 'Rock pools' }).click()
-  await expect(pupil.getByRole('radio', { name: 'Rock pools' })).toBeChecked()
-  await pupil.getByRole('button', { name: 'Go on' }).last().click()
-
-  // 6: into the tray, out again, and in again.
-  await expect(pupil.getByText('Is this the right piece?')).toBeVisible()
-  await pupil.getByRole('button', { name: 'Put it in the tray' }).click()
+  // 5 and 6: which folder, into the tray, out again, and in again.
+  await expect(pupil.getByRole('button', { name: 'Choose a folder first.' })).toBeDisabled()
+  await putInTray(pupil, 'Rock pools')
   await expect(pupil.getByRole('heading', { name: 'It is in the tray' })).toBeVisible()
-  await pupil.getByRole('button', { name: 'Take it out of the tray' }).click()
+  await takeOutOfTray(pupil)
   await pupil.getByRole('button', { name: 'Go on with it' }).click()
-  await pupil.getByRole('button', { name: 'Go on' }).last().click()
-  await pupil.getByRole('button', { name: 'Go on' }).last().click()
-  await pupil.getByRole('button', { name: 'Put it in the tray' }).click()
+  await pupil.getByRole('button', { name: 'Go on' }).click()
+  await pupil.getByRole('button', { name: 'Go on' }).click()
+  await expect(pupil.getByText('It goes into Rock pools')).toBeVisible()
+  await putInTray(pupil)
   await pupil.getByRole('button', { name: 'To my desk' }).click()
 
   // 7: the teacher sends it back, with a message; it turns up on the desk without reloading.
@@ -153,13 +149,8 @@ async function walkTheRoad(
     .getByRole('button', { name: title })
     .click()
   await pupil.getByRole('button', { name: 'Go on with it' }).click()
-  await pupil
-    .getByLabel('I think...')
-    .fill('I learned that it walks sideways. It has ten legs with the claws.')
-  await pupil.getByRole('button', { name: 'Go on' }).last().click()
-  await expect(pupil.getByRole('heading', { name: 'Which folder?' })).toBeVisible()
-  await pupil.getByRole('button', { name: 'Go on' }).last().click()
-  await pupil.getByRole('button', { name: 'Put it in the tray' }).click()
+  await nameIt(pupil, title, 'I learned that it walks sideways. It has ten legs with the claws.')
+  await putInTray(pupil)
   await expect(pupil.getByRole('heading', { name: 'It is in the tray' })).toBeVisible()
 
   // On a phone the next piece has opened. What reaches the list while it is looked at waits in one
@@ -172,7 +163,7 @@ async function walkTheRoad(
   await row.click()
   await expect(teacher.getByText('second go')).toBeVisible()
   await teacher.getByRole('button', { name: 'Approve into Rock pools' }).click()
-  await expect(teacher.getByText(`Approved: ${title}`)).toBeVisible()
+  await expect(teacher.getByText(`Approved: ${maker.name}, ${title}`)).toBeVisible()
 
   // 8 and 9: approved, in its folder and in the portfolio, and picked with a reason.
   await expect(pupil.getByText('in the folder · Rock pools · second go')).toBeVisible()

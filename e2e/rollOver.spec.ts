@@ -1,4 +1,4 @@
-import { enterAsTeacher } from './people.ts'
+import { enterAsTeacher, follow } from './people.ts'
 import { expect, test } from './test.ts'
 
 test('the year is turned on two years of demo data, pupil by pupil in sight, and taken back', async ({
@@ -6,7 +6,7 @@ test('the year is turned on two years of demo data, pupil by pupil in sight, and
 }) => {
   await enterAsTeacher(page)
   // The year to come and its classes.
-  await page.goto('/year/new')
+  await follow(page, '/year/new')
   const name = await page.getByLabel('Name').first().inputValue()
   await page.getByRole('button', { name: 'Keep the year' }).click()
   await expect(page.getByRole('region', { name, exact: true })).toBeVisible()
@@ -14,7 +14,7 @@ test('the year is turned on two years of demo data, pupil by pupil in sight, and
     ['Egret', 'Year 4'],
     ['Teal', 'Year 2'],
   ] as const) {
-    await page.goto('/class/new')
+    await follow(page, '/class/new')
     await page.getByLabel('Name of the class').fill(className)
     await page.getByLabel(/^Year group/).fill(yearGroup)
     await page.getByLabel('School year').selectOption({ label: name })
@@ -22,8 +22,10 @@ test('the year is turned on two years of demo data, pupil by pupil in sight, and
     await expect(page.getByRole('heading', { name: `${className}, ${yearGroup}` })).toBeVisible()
   }
 
-  await page.goto('/roll-over')
+  await follow(page, '/roll-over')
+  await expect(page.getByText(/Turned now, its class folders are put away/)).toBeVisible()
   const heron = page.getByRole('region', { name: 'Heron, Year 3' })
+  await heron.getByRole('button', { name: /one by one/ }).click()
   await expect(heron.getByLabel('Wren A.')).toHaveValue(
     await heron.getByLabel('Tomasz L.').inputValue(),
   )
@@ -34,21 +36,21 @@ test('the year is turned on two years of demo data, pupil by pupil in sight, and
   await expect(page.getByRole('dialog')).toContainText(/47 pupils move up, 1 leave/)
   await page.getByRole('dialog').getByRole('button', { name: 'Turn the year' }).click()
   await expect(page.getByText(/47 moved up, 1 left/)).toBeVisible()
-  await page.goto('/class')
+  await follow(page, '/class')
   await page.getByRole('tab', { name: /^Egret/ }).click()
   await expect(page.getByRole('link', { name: 'Wren A.' })).toBeVisible()
   await expect(page.getByRole('link', { name: 'Bilal R.' })).toHaveCount(0)
-  await page.goto('/folders')
+  await follow(page, '/folders')
   await expect(page.getByRole('button', { name: /^Rock pools/ })).toHaveCount(0)
   await expect(page.getByRole('button', { name: /^Out of class/ })).toBeVisible()
 
   // Until there is work in the new year it can be taken back.
-  await page.goto('/roll-over')
+  await follow(page, '/roll-over')
   await page.getByRole('button', { name: 'Undo it' }).click()
   await expect(page.getByText('It is as it was.')).toBeVisible()
-  await page.goto('/folders')
+  await follow(page, '/folders')
   await expect(page.getByRole('button', { name: /^Rock pools/ }).first()).toBeVisible()
-  await page.goto('/class')
+  await follow(page, '/class')
   await page.getByRole('tab', { name: 'Heron', exact: true }).click()
   await expect(page.getByRole('link', { name: 'Bilal R.' })).toBeVisible()
 })

@@ -50,7 +50,7 @@ const SHOTS: Shot[] = [
     go: async (page) => {
       await open('/make')(page)
       await page.getByRole('button', { name: 'Take the photo' }).click()
-      await page.getByRole('button', { name: 'Take out Photo 1' }).waitFor()
+      await page.getByRole('button', { name: 'Look at Photo 1' }).waitFor()
     },
   },
   {
@@ -136,7 +136,7 @@ async function tidyAPhoto(page: Page): Promise<void> {
   writeFileSync(file, jpeg)
   await open('/make')(page)
   await pick(page, [file])
-  await page.getByRole('button', { name: 'Take out Photo 1' }).waitFor()
+  await page.getByRole('button', { name: 'Look at Photo 1' }).waitFor()
   await page.getByRole('button', { name: /^Look at/ }).click()
   await page.getByRole('button', { name: 'Tidy', exact: true }).click()
   await page.getByText('Here is your page').waitFor()

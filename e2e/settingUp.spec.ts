@@ -4,6 +4,7 @@ import { readFileSync } from 'node:fs'
 import path from 'node:path'
 import { openSchool, startEmpty } from './apart.ts'
 import { codesInPdf, scratch } from './materials.ts'
+import { follow } from './people.ts'
 import { expect, test } from './test.ts'
 
 const NAMES = [
@@ -114,6 +115,7 @@ async function fillTheClass(page: Page): Promise<void> {
   await expect(page.getByText('line 32: There is no first name in this row.')).toBeVisible()
   await expect(page.getByText('Nothing has happened yet.')).toBeVisible()
   await page.getByRole('button', { name: 'Take it over' }).click()
+  await page.getByRole('dialog').getByRole('button', { name: 'Yes, take all' }).click()
   await expect(page.getByText('Done. The list has been taken over.')).toBeVisible()
   await page.getByRole('button', { name: 'Another list' }).click()
   await page.getByLabel('Names').fill(list)
@@ -172,15 +174,21 @@ async function chooseFolders(page: Page): Promise<void> {
   const line = page.getByRole('button', { name: 'Move Rock pools' })
   await line.focus()
   await page.keyboard.press('Space')
-  await page.waitForTimeout(300)
+  await expect(page.getByText(/^Rock pools is (taken, )?at place 7 of 7/)).toBeAttached()
   await page.keyboard.press('ArrowUp')
-  await page.waitForTimeout(300)
+  await expect(page.getByText(/^Rock pools is at place 6 of 7/)).toBeAttached()
   const kept = page.waitForResponse((response) => response.url().endsWith('/folders/order'))
   await page.keyboard.press('Space')
-  expect((await kept).ok()).toBe(true)
+  const shelf = page.getByRole('button', { name: /Heron, 0 pieces/ })
   await page.getByRole('button', { name: 'Order is right' }).click()
-  const shelf = await page.getByRole('button', { name: /Heron, 0 pieces/ }).allInnerTexts()
-  expect(shelf.findIndex((text) => text.startsWith('Rock pools'))).toBe(shelf.length - 2)
+  // It stands so at once, and still when the school has answered.
+  for (const answered of [false, true]) {
+    if (answered) expect((await kept).ok()).toBe(true)
+    await expect(shelf).toHaveCount(7)
+    await expect(shelf.nth(5)).toContainText('Rock pools')
+  }
+  await page.reload()
+  await expect(shelf.nth(5)).toContainText('Rock pools')
 }
 
 async function setAUnit(page: Page): Promise<void> {
@@ -192,6 +200,7 @@ async function setAUnit(page: Page): Promise<void> {
   await unit.getByRole('button', { name: 'New task' }).click()
   await page.getByLabel('Title').fill('Rock pool survey')
   await page.getByLabel('What to do').fill('Draw what you find in one pool. Count the legs.')
+  await page.getByRole('button', { name: /^More: / }).click()
   await page.getByRole('button', { name: 'More photos' }).click()
   await page.getByRole('checkbox', { name: 'plan' }).click()
   await page.getByLabel('Folder', { exact: true }).selectOption({ label: 'Rock pools' })
@@ -216,6 +225,7 @@ async function setAUnit(page: Page): Promise<void> {
   await expect(page.getByText(/^Copied\./)).toBeVisible()
   await page.getByRole('button', { name: 'Keep the task' }).click({ timeout: 3000 })
   await expect(page.getByRole('heading', { name: 'Shore poem' })).toBeVisible()
+  await page.waitForURL(/\/tasks\/[0-9a-f-]+$/)
   await page.getByRole('link', { name: 'Tasks' }).click()
   await expect(unit.getByRole('article')).toHaveCount(2)
   await page.getByRole('button', { name: 'Use a unit again' }).click()
@@ -236,9 +246,12 @@ async function inviteParents(page: Page): Promise<void> {
     await page.getByLabel('E-mail address').fill('bryn@saltmarsh.example')
     await page.getByRole('button', { name: 'Invite', exact: true }).click()
     await expect(page.getByRole('article', { name: 'Bryn' })).toContainText(
-      child.startsWith('Bilal') ? 'asked by mail; waits for their yes' : 'invited until',
+      child.startsWith('Bilal') ? 'asked on their own page; waits for their yes' : 'invited until',
     )
-    await page.getByRole('switch', { name: 'Approved work is shared with the parents' }).click()
+    await page
+      .getByRole('radiogroup', { name: 'Approved work is shared with the parents' })
+      .getByRole('radio', { name: 'yes' })
+      .click()
     await expect(page.getByText(/yes, written down by Ms Ray/)).toBeVisible()
     await page.getByRole('button', { name: 'To the class' }).click()
   }
@@ -282,7 +295,7 @@ async function parentAt(page: Page, address: string): Promise<Page> {
  * parent they are.
  */
 async function theQuestionIsAnswered(page: Page): Promise<void> {
-  await page.goto('/post-box')
+  await follow(page, '/post-box')
   await expect(page.getByRole('heading', { name: /’s work at school/ })).toHaveCount(1)
   await expect(
     page.getByRole('heading', { name: 'A question from Saltmarsh Primary School' }),
@@ -306,13 +319,13 @@ async function theQuestionIsAnswered(page: Page): Promise<void> {
 }
 
 async function tellTheClass(page: Page): Promise<void> {
-  await page.goto('/class')
+  await follow(page, '/class')
   await page.getByRole('button', { name: 'Notices' }).click()
   await page.getByRole('button', { name: 'New notice' }).click()
   await page.getByLabel('What you want to say').fill('Bring boots on Friday.')
   await page.getByRole('button', { name: 'Put it up' }).click()
   await expect(page.getByRole('button', { name: 'seen by 0 of 30' })).toBeVisible()
-  await page.goto('/class')
+  await follow(page, '/class')
   await page.getByRole('button', { name: 'A piece for everyone' }).click()
   await page.getByRole('button', { name: 'Start one' }).click()
   await page.getByLabel('Name of the piece').fill('Our walk to the shore')
@@ -328,7 +341,7 @@ async function seenByAPupil(
   at: string,
   page: Page,
 ): Promise<void> {
-  await page.goto('/class')
+  await follow(page, '/class')
   const download = page.waitForEvent('download')
   await page.getByRole('button', { name: 'Name cards (PDF)' }).click()
   await page.getByRole('dialog').getByRole('button', { name: 'Print them' }).click()
@@ -375,12 +388,12 @@ async function seenByAPupil(
   await pupil.getByRole('button', { name: 'Ask my teacher' }).click()
   await expect(pupil.getByText('waits for my teacher')).toBeVisible()
 
-  await page.goto('/folders')
+  await follow(page, '/folders')
   await expect(page.getByText('Aoife Shore would like a folder “My dinosaurs”')).toBeVisible()
   await page.getByRole('button', { name: 'Agree' }).click()
   await expect(page.getByRole('button', { name: /^My dinosaurs/ })).toBeVisible()
   await expect(pupil.getByText('waits for my teacher')).toHaveCount(0)
-  await page.goto('/class')
+  await follow(page, '/class')
   await page.getByRole('button', { name: 'Notices' }).click()
   await page.getByRole('button', { name: 'seen by 1 of 30' }).click()
   await expect(

@@ -154,7 +154,7 @@ test('several files at once: good ones arrive, bad ones each get a sentence, and
   writeFileSync(empty, '')
   await enterAsPupil(page, 'Aoife', '/make')
   await pick(page, [good, text, empty])
-  await expect(page.getByRole('button', { name: 'Take out Photo 1' })).toBeVisible({
+  await expect(page.getByRole('button', { name: 'Look at Photo 1' })).toBeVisible({
     timeout: 30_000,
   })
   await expect(page.getByText(/letter\.jpg: This is not a picture we can open/)).toBeVisible()

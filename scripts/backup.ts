@@ -3,6 +3,7 @@ import type { MediaType } from '@nibquill/core'
 import { bookKey } from '@nibquill/server/book/bookKey'
 import { fullKey } from '@nibquill/server/media/keys'
 import { dataFolderOf, s3Of } from '@nibquill/server/platform/config'
+import { hashFile } from '@nibquill/server/platform/hashFile'
 import { openStorage } from '@nibquill/server/platform/openStorage'
 import { KEEPING } from '@nibquill/server/retention/keeping'
 import { spawnSync } from 'node:child_process'
@@ -16,7 +17,6 @@ import {
   DATABASE,
   type Entry,
   FILES,
-  hashOf,
   KEY,
   MANIFEST,
   placeOf,
@@ -66,7 +66,7 @@ async function copySchool(): Promise<Entry[]> {
       'select pg_export_snapshot() as id',
     )
     dump(snapshot[0]!.id)
-    const entries: Entry[] = [{ hash: await hashOf(path.join(target, DATABASE)), name: DATABASE }]
+    const entries: Entry[] = [{ hash: await hashFile(path.join(target, DATABASE)), name: DATABASE }]
     for (const name of [KEY, 'demo.json'])
       if (existsSync(path.join(dataFolder, name)))
         entries.push({

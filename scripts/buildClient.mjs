@@ -14,6 +14,7 @@ import {
 import path from 'node:path'
 import { pathToFileURL } from 'node:url'
 import { promisify } from 'node:util'
+import { plainScript } from './plainScript.mjs'
 import { ROOT, stop } from './setup.mjs'
 
 const DIST = path.join(ROOT, 'client/dist')
@@ -25,6 +26,7 @@ const SOURCES = [
   'client/app.json',
   'client/babel.config.js',
   'client/metro.config.js',
+  'client/minify.js',
   'client/package.json',
   'contract/src',
   'core/src',
@@ -66,7 +68,8 @@ async function writeServiceWorker() {
     inlineWorkboxRuntime: true,
     sourcemap: false,
     // Without a network only pupils work.
-    globIgnores: ['**/js/web/{teacher,family}-*.js'],
+    // And the device's own typefaces stand in.
+    globIgnores: ['**/js/web/{teacher,family}-*.js', 'faces/**'],
     // Files named after their contents need no second name.
     dontCacheBustURLsMatching: /\.[0-9a-f]{32}\./,
     maximumFileSizeToCacheInBytes: 8 * 1024 * 1024,
@@ -82,26 +85,75 @@ async function writeServiceWorker() {
 }
 
 /**
+ * What several split-off scripts share is fetched with the first of them, not before the first
+ * screen (client/src/device/sharedScript.ts).
+ */
+function fetchSharedScriptLater() {
+  const file = path.join(DIST, 'index.html')
+  const page = readFileSync(file, 'utf8')
+  const tag = /<script src="([^"]*\/__common-[^"]*)"[^>]*><\/script>/
+  if (!tag.test(page)) stop('The page names no script that the others share.')
+  writeFileSync(
+    file,
+    page
+      .replace(tag, '')
+      .replace('</head>', `<meta name="shared-script" content="${tag.exec(page)[1]}" /></head>`),
+  )
+}
+
+const FAMILIES = { 400: 'Names', 700: 'NamesBold' }
+
+/**
+ * For each script a style sheet with its typefaces, and their files: fetched where a name needs them
+ * (client/src/device/faces.ts). The browser takes from a large one the slices it needs.
+ */
+async function writeFaces() {
+  const into = path.join(DIST, 'faces')
+  mkdirSync(into, { recursive: true })
+  const { SCRIPTS, faceOf } = await import(await plainScript('core/src/school/scripts.ts'))
+  for (const script of SCRIPTS) {
+    const folder = path.join(ROOT, 'node_modules/@fontsource', faceOf(script))
+    const size = script.larger ? `size-adjust: ${script.larger * 100}%; ` : ''
+    const sheet = Object.entries(FAMILIES)
+      .map(([weight, family]) =>
+        readFileSync(path.join(folder, `${weight}.css`), 'utf8')
+          .replaceAll(/font-family: '[^']+'/g, `font-family: ${family}`)
+          .replaceAll(/font-weight: \d+;/g, 'font-weight: normal;')
+          .replaceAll(/src: url\(\.\/files\/([^)]+\.woff2)\)[^;]*;/g, (_, file) => {
+            copyFileSync(path.join(folder, 'files', file), path.join(into, file))
+            return `${size}src: url(${file}) format('woff2');`
+          }),
+      )
+      .join('')
+    writeFileSync(path.join(into, `${script.name}.css`), sheet)
+  }
+}
+
+/**
  * Beside each file what a school's thirty tablets fetch instead on their first morning: a quarter
  * of its size.
  */
 async function writeSmallForms() {
-  const brotli = promisify(brotliCompress)
+  const small = [
+    [
+      'br',
+      promisify(brotliCompress),
+      { params: { [constants.BROTLI_PARAM_QUALITY]: BROTLI_QUALITY } },
+    ],
+    ['gz', promisify(gzip), { level: constants.Z_BEST_COMPRESSION }],
+  ]
   const names = readdirSync(DIST, { recursive: true }).filter((name) =>
     /\.(js|wasm|css|svg|html)$/.test(name),
   )
-  for (const name of names) {
-    const file = path.join(DIST, name)
-    const plain = readFileSync(file)
-    writeFileSync(
-      `${file}.br`,
-      await brotli(plain, { params: { [constants.BROTLI_PARAM_QUALITY]: BROTLI_QUALITY } }),
-    )
-    writeFileSync(
-      `${file}.gz`,
-      await promisify(gzip)(plain, { level: constants.Z_BEST_COMPRESSION }),
-    )
-  }
+  await Promise.all(
+    names.flatMap((name) => {
+      const file = path.join(DIST, name)
+      const plain = readFileSync(file)
+      return small.map(async ([ending, pack, options]) =>
+        writeFileSync(`${file}.${ending}`, await pack(plain, options)),
+      )
+    }),
+  )
 }
 
 export async function buildClient() {
@@ -135,6 +187,8 @@ export async function buildClient() {
   )
   if (made.status !== 0) stop(`The web client could not be built:\n${made.stdout}\n${made.stderr}`)
   mkdirSync(DIST, { recursive: true })
+  fetchSharedScriptLater()
+  await writeFaces()
   await writeServiceWorker()
   await writeSmallForms()
   writeFileSync(MARK, now)

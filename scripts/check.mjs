@@ -8,15 +8,16 @@ import { pathToFileURL } from 'node:url'
 import { writeRouteTypes } from './routeTypes.mjs'
 import { ROOT } from './setup.mjs'
 
-/**
- * What runs in Node shares settings and sources, and brings core and contract along: one look
- * serves all of them.
- */
-const TYPED = ['client', 'tsconfig.node.json', 'core']
 const bin = (name) => path.join(ROOT, 'node_modules/.bin', name)
+const read = (...words) => [
+  process.execPath,
+  [path.join(ROOT, 'scripts/readSources.mjs'), ...words],
+]
+/** What runs in Node shares settings and sources, and brings core and contract along. */
 const CHECKS = [
-  ...TYPED.map((name) => [`types of ${name}`, bin('tsc'), ['-p', name]]),
-  ['lint', bin('eslint'), ['.', '--max-warnings', '0']],
+  ['types and lint of what runs in Node', ...read('tsconfig.node.json', '.', '!client/')],
+  ['types and lint of the client', ...read('client/tsconfig.json', 'client')],
+  ['types of core by itself', bin('tsc'), ['-p', 'core']],
   ['format', bin('prettier'), ['--check', '--log-level', 'warn', '.']],
   [
     'directions',

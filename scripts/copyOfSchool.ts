@@ -1,22 +1,15 @@
 // What a copy of a school is: a folder with its database, its files, its key, and a list of hashes
 // over all of it.
-import { createHash } from 'node:crypto'
-import { createReadStream, existsSync } from 'node:fs'
+import { hashFile } from '@nibquill/server/platform/hashFile'
+import { existsSync } from 'node:fs'
 import { copyFile, mkdir, readFile, rename, rm, stat, writeFile } from 'node:fs/promises'
 import path from 'node:path'
-import { pipeline } from 'node:stream/promises'
 
 /** As `sha256sum` writes and checks it. */
 export const MANIFEST = 'manifest-sha256.txt'
 export const DATABASE = 'database.dump'
 export const KEY = 'secret.key'
 export const FILES = 'files'
-
-export async function hashOf(file: string): Promise<string> {
-  const hash = createHash('sha256')
-  await pipeline(createReadStream(file), hash)
-  return hash.digest('hex')
-}
 
 /** Where a file lies in the store of a data folder, and in a copy of it. */
 export const placeOf = (folder: string, key: string): string =>
@@ -27,7 +20,7 @@ export async function copyChecked(from: string, to: string): Promise<string> {
   await mkdir(path.dirname(to), { recursive: true })
   await copyFile(from, `${to}.part`)
   await rename(`${to}.part`, to)
-  const [before, after] = [await hashOf(from), await hashOf(to)]
+  const [before, after] = [await hashFile(from), await hashFile(to)]
   if (before !== after) {
     await rm(to, { force: true })
     throw new Error(`${to} did not arrive as ${from} is`)
@@ -59,7 +52,7 @@ export async function findDamaged(folder: string, entries: readonly Entry[]): Pr
   const damaged: string[] = []
   for (const { hash, name } of entries) {
     const file = path.join(folder, name)
-    if (!(await stat(file).catch(() => null)) || (await hashOf(file)) !== hash) damaged.push(name)
+    if (!(await stat(file).catch(() => null)) || (await hashFile(file)) !== hash) damaged.push(name)
   }
   return damaged
 }

@@ -2,15 +2,20 @@
 // nothing installed needed.
 import { spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
-import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import path from 'node:path'
 
 export const ROOT = path.resolve(import.meta.dirname, '..')
 const MARK = path.join(ROOT, 'node_modules/.nibquill-installed')
 
+const POSTGRES = '/usr/lib/postgresql'
+
 /** Debian package and the program that shows it is there. */
 export const DEBIAN = {
-  postgresql: () => existsSync('/usr/lib/postgresql'),
+  // Its server: the client's package alone lies in the same folder.
+  postgresql: () =>
+    existsSync(POSTGRES) &&
+    readdirSync(POSTGRES).some((version) => existsSync(path.join(POSTGRES, version, 'bin/initdb'))),
   'chromium-headless-shell': () => existsSync('/usr/bin/chromium-headless-shell'),
   'libimage-exiftool-perl': () => existsSync('/usr/bin/exiftool'),
   qpdf: () => existsSync('/usr/bin/qpdf'),

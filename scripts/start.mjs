@@ -1,17 +1,20 @@
 // npm start: everything from a fresh clone to a running Nibquill.
 import { spawn } from 'node:child_process'
-import path from 'node:path'
 import { ensureDebianPackages, ensureNode, ensureNpmPackages, ROOT } from './setup.mjs'
 
 ensureNode()
 ensureNpmPackages()
 ensureDebianPackages(['postgresql', 'ffmpeg', 'qpdf'])
-const { buildClient } = await import('./buildClient.mjs')
-await buildClient()
+const { plainScript } = await import('./plainScript.mjs')
 
 const child = spawn(
   process.execPath,
-  ['--import', 'tsx', path.join(ROOT, 'scripts/serve.ts'), ...process.argv.slice(2)],
+  [
+    '--enable-source-maps',
+    await plainScript('scripts/serve.ts'),
+    '--build',
+    ...process.argv.slice(2),
+  ],
   {
     cwd: ROOT,
     stdio: 'inherit',

@@ -1,21 +1,20 @@
-// Writes client/src/kit/symbols.generated.ts: the paths of just those symbols Nibquill uses, so
-// that no icon font is sent.
+// Writes client/src/kit/symbols.generated.ts and things.generated.ts: the paths of just those
+// symbols Nibquill uses, so that no icon font is sent; those the interface shows apart from those of
+// pegs and folders, which the first screen does not need.
 import * as mdi from '@mdi/js'
 import { readFileSync, writeFileSync } from 'node:fs'
 import path from 'node:path'
 import { ROOT } from './setup.mjs'
 
-/** Our word for a symbol, and the drawing it takes. */
-const SYMBOLS = {
+/** Our word for a symbol of a peg or a folder, and the drawing it takes. */
+const THINGS = {
   // folders
   waves: 'Waves',
   bridge: 'Bridge',
   pot: 'Pot',
   wind: 'WeatherWindy',
   map: 'MapOutline',
-  'home-heart': 'HomeHeart',
   leaf: 'Leaf',
-  book: 'BookOpenVariant',
   abacus: 'Abacus',
   star: 'Star',
   flask: 'Flask',
@@ -54,7 +53,6 @@ const SYMBOLS = {
   plane: 'Airplane',
   hammer: 'Hammer',
   magnet: 'Magnet',
-  bulb: 'LightbulbOn',
   newspaper: 'Newspaper',
   letter: 'Email',
   trophy: 'Trophy',
@@ -85,7 +83,6 @@ const SYMBOLS = {
   cloud: 'Cloud',
   crown: 'Crown',
   dog: 'Dog',
-  anchor: 'Anchor',
   duck: 'Duck',
   elephant: 'Elephant',
   feather: 'Feather',
@@ -93,7 +90,6 @@ const SYMBOLS = {
   guitar: 'GuitarAcoustic',
   hat: 'HatFedora',
   heart: 'Heart',
-  key: 'Key',
   ladybird: 'Ladybug',
   lamp: 'Lamp',
   moon: 'MoonWaningCrescent',
@@ -112,7 +108,18 @@ const SYMBOLS = {
   turtle: 'Turtle',
   'watering-can': 'WateringCan',
   whistle: 'Whistle',
-  // the interface
+}
+
+/** The same for the interface. */
+const SYMBOLS = {
+  // things the interface shows as well
+  bulb: 'LightbulbOn',
+  'well-done': 'Star',
+  anchor: 'Anchor',
+  'home-heart': 'HomeHeart',
+  book: 'BookOpenVariant',
+  key: 'Key',
+  // everywhere
   camera: 'Camera',
   'camera-turn': 'CameraFlip',
   pictures: 'ImageMultiple',
@@ -205,20 +212,37 @@ const SYMBOLS = {
   'no-network': 'CloudOffOutline',
 }
 
-const lines = Object.entries(SYMBOLS).map(([name, drawing]) => {
+const MADE = '// Made by `npm run symbols` from @mdi/js (Apache License 2.0). Do not edit.'
+const drawingOf = (drawing) => {
   const drawn = mdi[`mdi${drawing}`]
-  if (!drawn) throw new Error(`no drawing called ${drawing} for ${name}`)
-  return `  '${name}': '${drawn}',`
-})
-const text = `// Made by \`npm run symbols\` from @mdi/js (Apache License 2.0). Do not edit.\nexport const SYMBOLS = {\n${lines.join('\n')}\n} as const\nexport type SymbolName = keyof typeof SYMBOLS\n`
-writeFileSync(path.join(ROOT, 'client/src/kit/symbols.generated.ts'), text)
+  if (!drawn) throw new Error(`no drawing called ${drawing}`)
+  return drawn
+}
+const linesOf = (symbols) =>
+  Object.entries(symbols)
+    .map(([name, drawing]) => `  '${name}': '${drawingOf(drawing)}',`)
+    .join('\n')
+const write = (file, text) => writeFileSync(path.join(ROOT, file), `${text}\n`)
+
+write(
+  'client/src/kit/symbols.generated.ts',
+  `${MADE}\nexport const SYMBOLS = {\n${linesOf(SYMBOLS)}\n} as const`,
+)
+write(
+  'client/src/kit/things.generated.ts',
+  `${MADE}\nexport const THINGS = {\n${linesOf(THINGS)}\n} as const`,
+)
 
 // The printed cards draw the pegs too.
 const looks = readFileSync(path.join(ROOT, 'core/src/folders/looks.ts'), 'utf8')
 const pegs = [.../PEG_SYMBOLS = \[([^\]]+)\]/.exec(looks)[1].matchAll(/'([\w-]+)'/g)].map(
   ([, name]) => name,
 )
-const pegLines = pegs.map((name) => `  '${name}': '${mdi[`mdi${SYMBOLS[name]}`]}',`)
-const pegText = `import type { PegSymbol } from '@nibquill/core'\n\n// Made by \`npm run symbols\` from @mdi/js (Apache License 2.0). Do not edit.\nexport const PEG_DRAWINGS: Record<PegSymbol, string> = {\n${pegLines.join('\n')}\n}\n`
-writeFileSync(path.join(ROOT, 'server/src/print/pegs.generated.ts'), pegText)
-console.log(`${lines.length} symbols written, ${pegs.length} of them pegs`)
+const pegDrawings = Object.fromEntries(pegs.map((name) => [name, { ...SYMBOLS, ...THINGS }[name]]))
+write(
+  'server/src/print/pegs.generated.ts',
+  `import type { PegSymbol } from '@nibquill/core'\n\n${MADE}\nexport const PEG_DRAWINGS: Record<PegSymbol, string> = {\n${linesOf(pegDrawings)}\n}`,
+)
+console.log(
+  `${Object.keys(SYMBOLS).length} symbols and ${Object.keys(THINGS).length} things written, ${pegs.length} of them pegs`,
+)

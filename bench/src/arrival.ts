@@ -27,11 +27,7 @@ export async function benchArrival(): Promise<Line[]> {
   makeFilm(first, 2)
   const test = await TestServer.start()
   const school = await SmallSchool.open(test)
-  const server = await AloneServer.start(
-    test.config,
-    {},
-    new URL('./serveFilms.ts', import.meta.url),
-  )
+  const server = await AloneServer.start(test.config, {}, 'bench/src/serveFilms.ts')
   const teacher = school.teacher.copiedInto(school.teacher.browser, server.at)
   // Whatever is loaded at the first file is there before it is measured.
   await send(teacher, first)

@@ -62,6 +62,7 @@ async function once(): Promise<{ value: number; floor: number; mb: number }> {
       schoolYearId: yearId,
       name: `class ${n}`,
       yearGroup: 'Year 3',
+      mine: true,
     })
   const rows = Array.from({ length: ROWS }, (_, n) => [
     `N${n}`,
@@ -75,7 +76,7 @@ async function once(): Promise<{ value: number; floor: number; mb: number }> {
 
   const before = process.memoryUsage().rss
   const value = await timeMs(async () => {
-    const shown = await classLists.show(viewer, list, null)
+    const shown = await classLists.show(viewer, list, null, null)
     await db.query(`update class_list set state = 'running' where id = $1`, [shown.id])
     await classLists.take(shown.id)
   })

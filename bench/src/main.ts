@@ -3,6 +3,7 @@ import { parseArgs } from 'node:util'
 import { benchArrival } from './arrival.ts'
 import { benchBadDays } from './badDays.ts'
 import { benchBook } from './book.ts'
+import { benchFelt } from './felt.ts'
 import type { Line } from './measure.ts'
 import { benchPictures } from './pictures.ts'
 import { benchLists } from './lists.ts'
@@ -22,6 +23,7 @@ const BENCHES: Record<string, () => Promise<Line[]>> = {
   script: benchScript,
   uploads: benchUploads,
   arrival: benchArrival,
+  felt: benchFelt,
   'bad-days': benchBadDays,
 }
 const { values } = parseArgs({ options: { only: { type: 'string' }, json: { type: 'string' } } })

@@ -42,7 +42,7 @@ if (what === 'book') {
       printed: [{ as: 'picture', key: String(i), width: 2048, height: 1536 }],
       link: `http://nibquill.example/p/${'x'.repeat(22)}`,
     })),
-    readPicture: (key) => Promise.resolve(readPhoto(Number(key))),
+    readFile: (key) => Promise.resolve(readPhoto(Number(key))),
     onPage: () => Promise.resolve(),
     out: createWriteStream(path.join(folder, 'out.pdf')),
   })

@@ -22,6 +22,7 @@ const PICTURES = 200
 const CODE = 'ACDEFGHJKMNPRTWX'
 const CARD = {
   name: 'Wren',
+  className: 'Heron',
   peg: { symbol: 'fish', colour: 'aubergine' },
   code: CODE,
   address: writeCardLink('https://nibquill.saltmarsh.example', CODE),
@@ -82,8 +83,11 @@ async function printedCard(): Promise<Buffer> {
   const folder = mkdtempSync(path.join(os.tmpdir(), 'nibquill-scan-'))
   await drawCards(
     [CARD],
-    'Name cards',
-    'Saltmarsh Primary School',
+    {
+      title: 'Name cards',
+      schoolName: 'Saltmarsh Primary School',
+      site: 'https://nibquill.example',
+    },
     createWriteStream(path.join(folder, 'cards.pdf')),
   )
   execFileSync('pdftoppm', [

@@ -1,6 +1,7 @@
 import pg from 'pg'
 import { startServer } from '@nibquill/server'
-import { TRAY_PAGE, TRAY_TAIL } from '@nibquill/server/review/review'
+import { raw, sql as tagged } from '@nibquill/server/platform/sql'
+import { TRAY_PAGE, trayTail } from '@nibquill/server/review/review'
 import { v7 as newId } from 'uuid'
 import { benchConfig, makeOwner } from './school.ts'
 import { inTurn, line, median, timeMs, type Line } from './measure.ts'
@@ -26,7 +27,7 @@ const BARE = `select p.id, p.title, p.state, p.goes, p.changed_at, p.submitted_a
     (select message from decision d where d.piece_id = p.id order by d.decided_at desc limit 1) as message
   from piece p join person u on u.id = p.pupil_id left join folder f on f.id = p.folder_id left join task t on t.id = p.task_id
     left join lateral (select m.id as media_id, m.width, m.height from part q join part_file x on x.part_id = q.id join media m on m.id = x.media_id
-      where q.piece_id = p.id and q.removed_at is null order by q.position limit 1) c on true ${TRAY_TAIL}`
+      where q.piece_id = p.id and q.removed_at is null order by q.position limit 1) c on true`
 const BARE_COUNTS = `select count(*) filter (where p.state = 'submitted'), count(*) filter (where p.state = 'draft') from piece p
   where p.class_id in (select e.class_id from enrolment e where e.person_id = $1) and p.state in ('submitted', 'draft') and p.binned_at is null`
 
@@ -51,11 +52,9 @@ async function measure(pieces: number): Promise<{ page: number; sql: number }> {
     if (((await response.json()) as { pieces: unknown[] }).pieces.length !== TRAY_PAGE)
       throw new Error('not a full page')
   }
+  const bare = tagged`${raw(BARE)} ${trayTail(teacherId, null)}`
   const sql = () =>
-    Promise.all([
-      db.query(BARE, [teacherId, null, null, TRAY_PAGE + 1]),
-      db.query(BARE_COUNTS, [teacherId]),
-    ])
+    Promise.all([db.query(bare.text, bare.values), db.query(BARE_COUNTS, [teacherId])])
   for (let i = 0; i < 20; i++) await Promise.all([timeMs(page), timeMs(sql)])
   const times = await inTurn(ROUNDS, page, sql)
   await server.close()
@@ -76,7 +75,7 @@ async function fill(query: Query, teacherId: string, pieces: number): Promise<vo
     [year],
   )
   await query(
-    `insert into class select gen_random_uuid(), $1, 'class ' || n, 'Year 3', 10, 1, false, null from generate_series(1, 60) n`,
+    `insert into class select gen_random_uuid(), $1, 'class ' || n, 'Year 3', 10, 1, false, null, false, false from generate_series(1, 60) n`,
     [year],
   )
   await query(`insert into person (id, school_id, role, first_name, last_name, peg_symbol, peg_colour, leads, created_at)

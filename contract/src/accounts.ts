@@ -1,4 +1,4 @@
-import { CARD_CODE_LENGTH, DOOR_SWITCHES, SECRET_SYMBOLS } from '@nibquill/core'
+import { CARD_CODE_LENGTH, DOOR_SWITCHES, SECRET_SYMBOLS, fault } from '@nibquill/core'
 import * as v from 'valibot'
 import { Email, Id, Peg, PupilName, Time, text, words } from './common.ts'
 
@@ -6,7 +6,7 @@ import { Email, Id, Peg, PupilName, Time, text, words } from './common.ts'
 export const MIN_PASSWORD_LENGTH = 10
 const NewPassword = v.pipe(
   v.string(),
-  v.minLength(MIN_PASSWORD_LENGTH, `is shorter than ${MIN_PASSWORD_LENGTH} characters`),
+  v.minLength(MIN_PASSWORD_LENGTH, fault('too-short', MIN_PASSWORD_LENGTH)),
   v.maxLength(200),
 )
 
@@ -19,9 +19,9 @@ export const CardSignIn = v.strictObject({
 })
 export type CardSignIn = v.InferOutput<typeof CardSignIn>
 
-const GivenPassword = v.pipe(v.string(), v.minLength(1, 'is empty'), v.maxLength(200))
+const GivenPassword = v.pipe(v.string(), v.minLength(1, fault('empty')), v.maxLength(200))
 /** Six digits of an authenticator, or a spare code. */
-const OneTimeCode = v.pipe(v.string(), v.trim(), v.minLength(1, 'is empty'), v.maxLength(40))
+const OneTimeCode = v.pipe(v.string(), v.trim(), v.minLength(1, fault('empty')), v.maxLength(40))
 
 /**
  * POST /api/accounts/sign-in/password: refused with `accounts/code-needed` where one-time codes are
@@ -40,6 +40,13 @@ export const InvitationSignIn = v.strictObject({
 })
 export type InvitationSignIn = v.InferOutput<typeof InvitationSignIn>
 
+/**
+ * POST /api/accounts/invitation: whose work an invitation opens, by first name, before it is used.
+ * Body as for signing in by it.
+ */
+export const InvitationLook = v.object({ childNames: v.array(v.string()) })
+export type InvitationLook = v.InferOutput<typeof InvitationLook>
+
 /** How a class's door stands, and why; `until` is when it shuts by itself. */
 const DoorStanding = {
   open: v.boolean(),
@@ -52,8 +59,18 @@ const DoorAtTablet = v.object({ className: v.string(), tabletNumber: v.number(),
 export const Session = v.object({
   /** True while no school has been set up here. */
   firstRun: v.boolean(),
-  /** `address` is what stands on cards and letters. */
-  school: v.nullable(v.object({ name: v.string(), timeZone: v.string(), address: v.string() })),
+  /**
+   * `address` is what stands on cards and letters. `mails`: letters leave by a mail server; without
+   * one they are kept in the post box.
+   */
+  school: v.nullable(
+    v.object({
+      name: v.string(),
+      timeZone: v.string(),
+      address: v.string(),
+      mails: v.boolean(),
+    }),
+  ),
   /** On a tablet that shows a class's pegs: how its door stands. */
   door: v.nullable(DoorAtTablet),
   person: v.nullable(
@@ -68,6 +85,10 @@ export const Session = v.object({
       className: v.nullable(v.string()),
       /** A pupil may wish for folders of their own. */
       mayPropose: v.boolean(),
+      /** A pupil whose class taps pictures instead of typing. */
+      young: v.boolean(),
+      /** It is heard when a piece goes into the tray. */
+      sounds: v.boolean(),
       /**
        * After this many minutes without a touch a shared tablet signs the pupil out; null: it does
        * not.
@@ -163,8 +184,8 @@ export const ChangeDoor = v.strictObject({
     v.pipe(
       v.number(),
       v.integer(),
-      v.minValue(1, 'is less than one'),
-      v.maxValue(MAX_TABLETS, `is more than ${MAX_TABLETS}`),
+      v.minValue(1, fault('too-few', 1)),
+      v.maxValue(MAX_TABLETS, fault('too-many', MAX_TABLETS)),
     ),
   ),
   asksSecret: v.optional(v.boolean()),
@@ -196,7 +217,7 @@ export const MailMe = v.strictObject({ email: Email })
 /** POST /api/accounts/sign-in/mail-code */
 export const MailCodeSignIn = v.strictObject({
   email: Email,
-  code: v.pipe(v.string(), v.trim(), v.minLength(1, 'is empty'), v.maxLength(20)),
+  code: v.pipe(v.string(), v.trim(), v.minLength(1, fault('empty')), v.maxLength(20)),
 })
 export type MailCodeSignIn = v.InferOutput<typeof MailCodeSignIn>
 

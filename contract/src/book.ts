@@ -24,6 +24,8 @@ export const Book = v.object({
   pageCount: v.number(),
   pagesDone: v.number(),
   requestedAt: v.string(),
+  /** Its family asked for it, not the school. */
+  byFamily: v.boolean(),
   finishedAt: v.nullable(v.string()),
   sizeBytes: v.nullable(v.number()),
   /** Page links in it that still open. */
@@ -36,6 +38,13 @@ export type Book = v.InferOutput<typeof Book>
 /** POST /api/book: answers with the book that is there already when nothing has changed since. */
 export const MakeBook = v.strictObject({ pupilId: Id, termId: Id, madeFor: v.picklist(BOOK_FOR) })
 export type MakeBook = v.InferOutput<typeof MakeBook>
+
+/**
+ * POST /api/book/take-home: everything the family's page shows of a term, as a book for home. Answers
+ * with the one that is there already when nothing has changed since.
+ */
+export const TakeHome = v.strictObject({ pupilId: Id, termId: Id })
+export type TakeHome = v.InferOutput<typeof TakeHome>
 
 /**
  * GET /api/book/plan?pupilId=&termId=&madeFor=: how long the book will be, before it is made, and

@@ -31,6 +31,7 @@ const TASK = {
   opens: null,
   due: null,
   folderChangeable: true,
+  asksThoughts: false,
   pupilIds: null,
 }
 const FOLDER = {

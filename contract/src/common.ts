@@ -1,4 +1,4 @@
-import { COLOURS, FOLDER_SYMBOLS, PEG_SYMBOLS } from '@nibquill/core'
+import { COLOURS, FOLDER_SYMBOLS, PEG_SYMBOLS, fault } from '@nibquill/core'
 import * as v from 'valibot'
 
 /** Ids are UUIDs (RFC 9562); those made by clients are version 7. */
@@ -8,10 +8,7 @@ export const Moment = v.pipe(v.string(), v.isoTimestamp())
 /** A calendar day of the school, `YYYY-MM-DD`. */
 export const Day = v.pipe(v.string(), v.isoDate())
 /** A time on the school's own clock, `HH:mm`. */
-export const Time = v.pipe(
-  v.string(),
-  v.regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'is not a time like 15:00'),
-)
+export const Time = v.pipe(v.string(), v.regex(/^([01]\d|2[0-3]):[0-5]\d$/, fault('not-a-time')))
 /** The `version` of a changeable thing as the person saw it; a stale one is answered with 409. */
 export const SeenVersion = v.pipe(v.number(), v.integer(), v.minValue(1))
 
@@ -25,21 +22,21 @@ export const asTyped = (max: number) =>
     // Unpaired surrogates cannot be stored as UTF-8, and control characters are never meant.
     v.check(
       (value) => value.isWellFormed() && !/[\u0000-\u0008\u000b\u000c\u000e-\u001f]/.test(value),
-      'has characters that cannot be kept',
+      fault('unkeepable'),
     ),
-    v.maxLength(max, `is longer than ${max} characters`),
+    v.maxLength(max, fault('too-long', max)),
   )
 /** As `asTyped`, without the spaces around it, which do not count. */
 export const text = (max: number) => v.pipe(v.string(), v.trim(), asTyped(max))
 /** As `text`, and something must stand there. */
-export const words = (max: number) => v.pipe(text(max), v.minLength(1, 'is empty'))
+export const words = (max: number) => v.pipe(text(max), v.minLength(1, fault('empty')))
 
 export const Email = v.pipe(
   v.string(),
   v.trim(),
   v.toLowerCase(),
   v.maxLength(254),
-  v.email('is not an e-mail address'),
+  v.email(fault('not-an-email')),
 )
 
 export const Peg = v.object({ symbol: v.picklist(PEG_SYMBOLS), colour: v.picklist(COLOURS) })
@@ -67,3 +64,11 @@ export const Done = v.object({ done: v.literal(true) })
 export const DONE: v.InferOutput<typeof Done> = { done: true }
 
 export const IdParams = v.object({ id: Id })
+
+/**
+ * `arrived` while the forms of a file are to be made, `ready` when they are (or there are none);
+ * `damaged` when nothing can be made of it, `unmade` when that took more time or memory than there
+ * is. Until they are made, and where they are not, `full` is what there is.
+ */
+export const FileState = v.picklist(['arrived', 'ready', 'damaged', 'unmade'])
+export type FileState = v.InferOutput<typeof FileState>

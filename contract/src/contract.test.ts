@@ -24,8 +24,8 @@ describe('what people write', () => {
     expect(v.parse(text(20), '  Zoë 👩‍🔬\n')).toBe('Zoë 👩‍🔬')
     for (const bad of ['a\u0000b', '\ud800', 'a\u0007'])
       expect(v.safeParse(text(20), bad).success).toBe(false)
-    expect(faultsOf(text(3), 'four')).toEqual([': is longer than 3 characters'])
-    expect(faultsOf(words(3), '   ')).toEqual([': is empty'])
+    expect(faultsOf(text(3), 'four')).toEqual([': too-long:3'])
+    expect(faultsOf(words(3), '   ')).toEqual([': empty'])
   })
   test('addresses are compared in small letters', () => {
     expect(
@@ -50,7 +50,7 @@ test.each([
     what: 'a term that ends before it starts',
     schema: PutYear,
     input: { ...YEAR, terms: [{ ...YEAR.terms[0]!, endsOn: '2026-08-31' }] },
-    faults: ['terms.0.endsOn: ends before it starts'],
+    faults: ['terms.0.endsOn: ends-before-it-starts'],
   },
   {
     what: 'a day that is none',
@@ -72,13 +72,13 @@ test.each([
       pupilsFile: true,
       seenVersion: 1,
     },
-    faults: ['classIds: is for no class'],
+    faults: ['classIds: for-no-class'],
   },
   {
     what: 'a verdict without a word',
     schema: Decide,
     input: { move: 'send-back', message: ' ', seenVersion: 1 },
-    faults: ['message: says what to do next'],
+    faults: ['message: without-next-step'],
   },
   {
     what: 'an approval without a word',
@@ -90,7 +90,7 @@ test.each([
     what: 'an empty notice',
     schema: MakeNotice,
     input: { classId: ID, audience: 'class', words: '', mediaIds: [] },
-    faults: ['words: says nothing yet'],
+    faults: ['words: says-nothing'],
   },
   {
     what: 'a notice of a picture alone',
@@ -102,13 +102,13 @@ test.each([
     what: 'a short password',
     schema: ChoosePassword,
     input: { password: 'short' },
-    faults: ['password: is shorter than 10 characters'],
+    faults: ['password: too-short:10'],
   },
   {
     what: 'too many strands',
     schema: Strands,
     input: Array.from({ length: 41 }, () => ({ id: ID, name: 'x' })),
-    faults: [': has more than forty strands'],
+    faults: [': too-many:40'],
   },
   {
     what: 'a field nobody asked for',
@@ -131,13 +131,14 @@ test('a task’s due time is a time of day', () => {
     asks: [],
     opens: null,
     folderChangeable: true,
+    asksThoughts: false,
     pupilIds: null,
   }
   for (const time of ['00:00', '09:05', '23:59'])
     expect(faultsOf(MakeTask, { ...task, due: { day: '2026-12-01', time } })).toEqual([])
   for (const time of ['24:00', '9:05', '12:60', 'noon'])
     expect(faultsOf(MakeTask, { ...task, due: { day: '2026-12-01', time } })).toEqual([
-      'due.time: is not a time like 15:00',
+      'due.time: not-a-time',
     ])
 })
 

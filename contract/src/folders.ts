@@ -1,4 +1,4 @@
-import { COLOURS, FOLDER_SYMBOLS } from '@nibquill/core'
+import { COLOURS, FOLDER_SYMBOLS, fault } from '@nibquill/core'
 import * as v from 'valibot'
 import { FolderLook, Id, SeenVersion, words } from './common.ts'
 import { PieceLine } from './pieces.ts'
@@ -51,7 +51,7 @@ const RULES = {
 }
 type Home = { wholeSchool: boolean; classIds: string[] }
 const hasHome = ({ wholeSchool, classIds }: Home): boolean => wholeSchool || classIds.length > 0
-const NO_HOME = 'is for no class'
+const NO_HOME = fault('for-no-class')
 /** PUT /api/folders/:id: makes a folder, last in the order; the same id again changes nothing. */
 export const MakeFolder = v.pipe(
   v.strictObject(RULES),
@@ -83,5 +83,5 @@ export type ProposeFolder = v.InferOutput<typeof ProposeFolder>
  * stand without one.
  */
 export const Strand = v.object({ id: Id, name: words(60) })
-export const Strands = v.pipe(v.array(Strand), v.maxLength(40, 'has more than forty strands'))
+export const Strands = v.pipe(v.array(Strand), v.maxLength(40, fault('too-many', 40)))
 export type Strand = v.InferOutput<typeof Strand>

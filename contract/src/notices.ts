@@ -1,38 +1,43 @@
+import { fault } from '@nibquill/core'
 import * as v from 'valibot'
 import { Id, text } from './common.ts'
 import { Attachment } from './tasks.ts'
 
-/** GET /api/notices/news: what happened to my work, newest first, at most twenty. */
-export const NewsItem = v.object({
-  id: Id,
+const happened = { id: Id, happenedAt: v.string(), seen: v.boolean() }
+
+/** What was decided about one's own work. */
+export const WorkNews = v.object({
+  ...happened,
   kind: v.picklist(['approved', 'returned']),
   pieceId: Id,
   pieceTitle: v.string(),
   folderName: v.nullable(v.string()),
   teacherName: v.string(),
   message: v.string(),
-  happenedAt: v.string(),
-  seen: v.boolean(),
 })
-export const News = v.array(NewsItem)
-export type NewsItem = v.InferOutput<typeof NewsItem>
+export type WorkNews = v.InferOutput<typeof WorkNews>
 
 /**
- * GET /api/notices/staff-news: what other staff did that one should know of, newest first, until it
- * is put away by POST /api/notices/news/seen.
- * `name-card`: a new name card was made for a pupil (`about`) or a whole class. `letter-opened`: a
- * letter with a way in for `about` was opened in the post box.
+ * What other staff did that one should know of. `name-card`: a new name card was made for a pupil
+ * (`about`) or a whole class. `letter-opened`: a letter with a way in for `about` was opened in the
+ * post box.
  */
-export const StaffNewsItem = v.object({
-  id: Id,
+export const StaffNews = v.object({
+  ...happened,
   kind: v.picklist(['name-card', 'letter-opened']),
   by: v.string(),
   about: v.nullable(v.string()),
   className: v.nullable(v.string()),
-  happenedAt: v.string(),
 })
-export const StaffNews = v.array(StaffNewsItem)
-export type StaffNewsItem = v.InferOutput<typeof StaffNewsItem>
+export type StaffNews = v.InferOutput<typeof StaffNews>
+
+/**
+ * GET /api/notices/news: what the asking person should know of, newest first, at most twenty; all
+ * of it is seen after POST /api/notices/news/seen.
+ */
+export const NewsItem = v.variant('kind', [WorkNews, StaffNews])
+export const News = v.array(NewsItem)
+export type NewsItem = v.InferOutput<typeof NewsItem>
 
 /**
  * GET /api/notices: what a class or its parents were told, newest first; `seen` is the asking
@@ -63,10 +68,10 @@ export const MakeNotice = v.pipe(
     classId: Id,
     audience: v.picklist(['class', 'parents']),
     words: text(2000),
-    mediaIds: v.pipe(v.array(Id), v.maxLength(6, 'holds more than six files')),
+    mediaIds: v.pipe(v.array(Id), v.maxLength(6, fault('too-many', 6))),
   }),
   v.forward(
-    v.check(({ words, mediaIds }) => words !== '' || mediaIds.length > 0, 'says nothing yet'),
+    v.check(({ words, mediaIds }) => words !== '' || mediaIds.length > 0, fault('says-nothing')),
     ['words'],
   ),
 )

@@ -9,9 +9,20 @@ import {
   MOST_DEGREES,
   PIECE_STATES,
   PIECE_STEPS,
+  fault,
 } from '@nibquill/core'
 import * as v from 'valibot'
-import { asTyped, FolderLook, Id, PupilName, SeenVersion, Term, text, words } from './common.ts'
+import {
+  asTyped,
+  FileState,
+  FolderLook,
+  Id,
+  PupilName,
+  SeenVersion,
+  Term,
+  text,
+  words,
+} from './common.ts'
 
 const between = (low: number, high: number) =>
   v.pipe(v.number(), v.finite(), v.minValue(low), v.maxValue(high))
@@ -32,23 +43,19 @@ export const Tidying = v.strictObject({
     }),
     v.check(
       ({ left, right, top, bottom }) => Math.min(right - left, bottom - top) >= LEAST_TRIM / 2,
-      'leaves nothing of the photo',
+      fault('leaves-nothing'),
     ),
   ),
   brighten: v.nullable(v.strictObject({ way: v.picklist(BRIGHTEN_WAYS), strength: between(0, 1) })),
 })
 
-/**
- * A file of a part. Reads at `/api/media/<mediaId>/<form>`: a form made of it, or `full`.
- * `ready` says that the forms are made; until then, and where none can be (`damaged`), `full` is
- * what there is.
- */
+/** A file of a part. Reads at `/api/media/<mediaId>/<form>`: a form made of it, or `full`. */
 export const PartFile = v.object({
   mediaId: Id,
   sizeBytes: v.number(),
   /** SHA-256 (hex) of the file as its tablet sent it: the same photo twice is known by it. */
   sentSha256: v.string(),
-  state: v.picklist(['arrived', 'ready', 'damaged']),
+  state: FileState,
 })
 export type PartFile = v.InferOutput<typeof PartFile>
 
@@ -66,6 +73,16 @@ export const PhotoPart = v.object({
   tidied: v.nullable(v.object({ originalMediaId: Id, tidying: Tidying })),
 })
 export type PhotoPart = v.InferOutput<typeof PhotoPart>
+export const DrawingPart = v.object({
+  ...part,
+  kind: v.literal('drawing'),
+  /** Its ink, an `InkDocument`; its forms are pictures of its first sheet. */
+  files: v.object({ ink: PartFile }),
+  /** Of its first sheet, in hundredths of a millimetre. */
+  width: v.number(),
+  height: v.number(),
+})
+export type DrawingPart = v.InferOutput<typeof DrawingPart>
 export const WritingPart = v.object({
   ...part,
   kind: v.literal('writing'),
@@ -76,7 +93,7 @@ export const WritingPart = v.object({
 export type WritingPart = v.InferOutput<typeof WritingPart>
 
 /** One part of a piece: what its kind brings, and its files by their role in it. */
-export const Part = v.variant('kind', [PhotoPart, WritingPart])
+export const Part = v.variant('kind', [PhotoPart, DrawingPart, WritingPart])
 export type Part = v.InferOutput<typeof Part>
 
 /** A piece in a list. */
@@ -129,7 +146,14 @@ export const Piece = v.object({
   version: SeenVersion,
   reflection: v.string(),
   step: v.picklist(PIECE_STEPS),
-  task: v.nullable(v.object({ id: Id, title: v.string(), folderChangeable: v.boolean() })),
+  task: v.nullable(
+    v.object({
+      id: Id,
+      title: v.string(),
+      folderChangeable: v.boolean(),
+      asksThoughts: v.boolean(),
+    }),
+  ),
   /** Started by the teacher for everyone; closed ones cannot be changed. */
   classPiece: v.nullable(
     v.object({ id: Id, title: v.string(), instructions: v.string(), closed: v.boolean() }),
@@ -188,6 +212,11 @@ export const AddPart = v.variant('kind', [
     name: text(MAX_PART_NAME_LENGTH),
     files: v.strictObject({ picture: Id }),
     instead: v.optional(v.strictObject({ partId: Id, tidying: v.nullable(Tidying) })),
+  }),
+  v.strictObject({
+    kind: v.literal('drawing'),
+    name: text(MAX_PART_NAME_LENGTH),
+    files: v.strictObject({ ink: Id }),
   }),
   v.strictObject({
     kind: v.literal('writing'),

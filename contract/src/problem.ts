@@ -2,8 +2,9 @@ import * as v from 'valibot'
 
 /**
  * Every refusal, as `application/problem+json`.
- * `type` is `/problems/<code>` and stable; `title` is a sentence a person can act on; `fields`
- * lists each bad input by its path.
+ * `type` is `/problems/<code>` and stable: whoever shows it words it from the code. `title` says it
+ * in plain English, for logs and for those who build on the API. `fields` lists what is wrong with
+ * each bad input, by its path, as `Fault` of core writes it.
  * @see RFC 9457
  */
 export const Problem = v.looseObject({

@@ -1,4 +1,4 @@
-import { MAX_MESSAGE_LENGTH } from '@nibquill/core'
+import { MAX_MESSAGE_LENGTH, fault } from '@nibquill/core'
 import * as v from 'valibot'
 import { Id, SeenVersion, text } from './common.ts'
 import { PieceLine } from './pieces.ts'
@@ -18,7 +18,10 @@ export type Tray = v.InferOutput<typeof Tray>
 /** A keyset cursor: opaque to clients. */
 export const PageQuery = v.object({ after: v.optional(v.pipe(v.string(), v.maxLength(200))) })
 
-/** POST /api/review/pieces/:id: the verdict on the version that lies in the tray. */
+/**
+ * POST /api/review/pieces/:id: the verdict on the version that lies in the tray. What is approved may
+ * be sent back later: it stays in its folder until the other go is approved.
+ */
 export const Decide = v.pipe(
   v.strictObject({
     move: v.picklist(['approve', 'send-back']),
@@ -30,12 +33,23 @@ export const Decide = v.pipe(
   v.forward(
     v.check(
       (decision) => decision.move === 'approve' || decision.message !== '',
-      'says what to do next',
+      fault('without-next-step'),
     ),
     ['message'],
   ),
 )
 export type Decide = v.InferOutput<typeof Decide>
+
+/**
+ * POST /api/review/pieces/:id/take-back: takes back a decision one has just made; the piece lies in
+ * the tray again, as it was handed in.
+ */
+export const TakeBack = v.strictObject({ seenVersion: SeenVersion })
+export type TakeBack = v.InferOutput<typeof TakeBack>
+
+/** POST /api/review/pieces/:id/file: puts what is approved into another folder. */
+export const FileElsewhere = v.strictObject({ folderId: Id, seenVersion: SeenVersion })
+export type FileElsewhere = v.InferOutput<typeof FileElsewhere>
 
 /**
  * GET /api/review/pieces/:id/earlier: approved pieces of the same pupil in the same folder, newest

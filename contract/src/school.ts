@@ -1,4 +1,4 @@
-import { faultsOfYear, isTimeZone, MAX_NAME_LENGTH } from '@nibquill/core'
+import { faultsOfYear, isTimeZone, MAX_NAME_LENGTH, ROW_FAULTS, fault } from '@nibquill/core'
 import * as v from 'valibot'
 import { Day, Email, Id, Peg, PupilName, SeenVersion, Term, text, words } from './common.ts'
 
@@ -34,6 +34,14 @@ export const SchoolClass = v.object({
   teachers: v.array(v.object({ id: Id, name: v.string() })),
   idleMinutes: v.number(),
   pupilsPropose: v.boolean(),
+  /** Its pupils tap pictures instead of typing. */
+  young: v.boolean(),
+  /** It is heard when a piece goes into the tray. */
+  sounds: v.boolean(),
+  /** Its pupils have name cards. */
+  hasCards: v.boolean(),
+  /** Somebody at home is invited. */
+  hasFamilies: v.boolean(),
   /** Whether the asking person teaches it. */
   mine: v.boolean(),
   version: SeenVersion,
@@ -42,11 +50,26 @@ export const SchoolClasses = v.array(SchoolClass)
 export type SchoolClass = v.InferOutput<typeof SchoolClass>
 
 /** GET /api/school/classes/:id: pupils by first name. */
-export const ClassDetail = v.object({ ...SchoolClass.entries, pupils: v.array(PupilLine) })
+export const ClassDetail = v.object({
+  ...SchoolClass.entries,
+  pupils: v.array(PupilLine),
+  /** Names with a sign no typeface here has: it would be printed as a dot. */
+  notPrintable: v.array(v.string()),
+  /** Who was in it and has left the school, last gone first. */
+  left: v.array(v.object({ id: Id, name: v.string(), leftAt: v.string() })),
+})
 export type ClassDetail = v.InferOutput<typeof ClassDetail>
 
-/** PUT /api/school/classes/:id: makes a class; the same id again changes nothing. */
-export const MakeClass = v.strictObject({ schoolYearId: Id, name: words(60), yearGroup: text(40) })
+/**
+ * PUT /api/school/classes/:id: makes a class; the same id again changes nothing. `mine`: a teacher
+ * who makes it teaches it, until somebody else is named.
+ */
+export const MakeClass = v.strictObject({
+  schoolYearId: Id,
+  name: words(60),
+  yearGroup: text(40),
+  mine: v.optional(v.boolean(), true),
+})
 export type MakeClass = v.InferOutput<typeof MakeClass>
 
 export const IDLE_MINUTES = [2, 5, 10, 20, 30] as const
@@ -57,6 +80,8 @@ export const ChangeClass = v.strictObject({
   yearGroup: v.optional(text(40)),
   idleMinutes: v.optional(v.picklist(IDLE_MINUTES)),
   pupilsPropose: v.optional(v.boolean()),
+  young: v.optional(v.boolean()),
+  sounds: v.optional(v.boolean()),
 })
 export type ChangeClass = v.InferOutput<typeof ChangeClass>
 
@@ -64,7 +89,7 @@ export type ChangeClass = v.InferOutput<typeof ChangeClass>
 export const SchoolFacts = v.object({ name: v.string(), timeZone: v.string() })
 export const ChangeSchool = v.strictObject({
   name: words(120),
-  timeZone: v.pipe(words(60), v.check(isTimeZone, 'is not a time zone we know')),
+  timeZone: v.pipe(words(60), v.check(isTimeZone, fault('not-a-time-zone'))),
 })
 export type ChangeSchool = v.InferOutput<typeof ChangeSchool>
 
@@ -95,11 +120,11 @@ export const PutYear = v.pipe(
     ...NamedSpan,
     terms: v.pipe(
       v.array(v.strictObject({ id: Id, ...NamedSpan })),
-      v.maxLength(12, 'has more than twelve terms'),
+      v.maxLength(12, fault('too-many', 12)),
     ),
     closedDays: v.pipe(
       v.array(v.strictObject({ id: Id, ...NamedSpan })),
-      v.maxLength(60, 'has more than sixty closed days'),
+      v.maxLength(60, fault('too-many', 60)),
     ),
   }),
   v.rawCheck(({ dataset, addIssue }) => {
@@ -158,7 +183,11 @@ export type PutPeg = v.InferOutput<typeof PutPeg>
  * POST /api/school/class-lists?classId=: a list as text or zip in the body; answered with what it
  * would do. Nothing has happened yet.
  */
-export const ClassListQuery = v.object({ classId: v.optional(Id) })
+export const ClassListQuery = v.object({
+  classId: v.optional(Id),
+  /** Of `kinds` of the list as it was shown before: which one is a class here. */
+  kind: v.optional(v.pipe(v.string(), v.maxLength(255))),
+})
 export const ListStep = v.object({
   line: v.number(),
   does: v.picklist(['add', 'change', 'nothing']),
@@ -166,11 +195,15 @@ export const ListStep = v.object({
   lastName: v.string(),
   className: v.string(),
   changes: v.array(v.picklist(['name', 'class', 'number'])),
+  /** New, and called like another of the class: one is asked whether these are two pupils. */
+  twin: v.optional(v.boolean(), false),
 })
+/** `about`: the class or the number it is about. */
 export const ListFault = v.object({
   line: v.number(),
   cells: v.array(v.string()),
-  reason: v.string(),
+  reason: v.fallback(v.picklist(ROW_FAULTS), 'unusable'),
+  about: v.optional(v.string(), ''),
 })
 /**
  * `steps` and `faults` hold the first 500 of each; the counts are whole. POST …/:id/confirm starts
@@ -178,7 +211,7 @@ export const ListFault = v.object({
  */
 export const ClassList = v.object({
   id: Id,
-  state: v.picklist(['shown', 'running', 'done', 'failed']),
+  state: v.picklist(['shown', 'running', 'done', 'failed', 'taken-back']),
   counts: v.object({
     add: v.number(),
     change: v.number(),
@@ -188,10 +221,53 @@ export const ClassList = v.object({
   }),
   rowsDone: v.number(),
   newClasses: v.array(v.string()),
+  /** How the letters of the file were written. */
+  encoding: v.optional(v.picklist(['utf-8', 'utf-16le', 'utf-16be', 'windows-1252']), 'utf-8'),
+  /**
+   * A register that puts pupils into several classes each and calls none of them their homeroom:
+   * which kind of class is a class here? Nothing is taken over before `kind` is chosen.
+   */
+  kinds: v.optional(
+    v.array(
+      v.object({
+        id: v.string(),
+        name: v.string(),
+        classes: v.array(v.string()),
+        pupils: v.number(),
+      }),
+    ),
+    [],
+  ),
+  kind: v.optional(v.nullable(v.string()), null),
+  /** Classes that would hold more pupils than a class can: nothing is taken over then. */
+  overfull: v.optional(v.array(v.object({ name: v.string(), count: v.number() })), []),
+  /** How many one class can hold. */
+  mostInClass: v.number(),
   steps: v.array(ListStep),
   faults: v.array(ListFault),
 })
 export type ClassList = v.InferOutput<typeof ClassList>
+/**
+ * GET /api/school/class-lists: lists that were taken over, newest first, at most twenty. POST
+ * …/:id/take-back takes one back whole and answers the same.
+ */
+export const TakenList = v.object({
+  id: Id,
+  state: v.picklist(['running', 'done', 'failed', 'taken-back']),
+  takenAt: v.string(),
+  by: v.string(),
+  added: v.number(),
+  changed: v.number(),
+  /** It has ended, and what it did is known. */
+  mayTakeBack: v.boolean(),
+})
+export const TakenLists = v.array(TakenList)
+export type TakenList = v.InferOutput<typeof TakenList>
+/** POST /api/school/class-lists/:id/confirm: without these lines, which name a pupil once more. */
+export const ConfirmClassList = v.strictObject({
+  leaveOut: v.optional(v.pipe(v.array(v.number()), v.maxLength(5000)), []),
+})
+export type ConfirmClassList = v.InferOutput<typeof ConfirmClassList>
 export const MAX_CLASS_LIST_BYTES = 8_000_000
 
 /** GET /api/school/export?format=: the lists as they stand, as a file. */

@@ -8,6 +8,7 @@ import { SharedPiece } from './portfolio.ts'
  */
 export const Child = v.object({
   ...PupilName.entries,
+  classId: v.nullable(Id),
   className: v.nullable(v.string()),
   shared: v.boolean(),
 })

@@ -1,6 +1,16 @@
-import { ASKABLE_PARTS, MEDIA_KINDS, PIECE_STEPS, TASK_MEDIA_ROLES } from '@nibquill/core'
+import { ASKABLE_PARTS, MEDIA_KINDS, PIECE_STEPS, TASK_MEDIA_ROLES, fault } from '@nibquill/core'
 import * as v from 'valibot'
-import { Day, FolderLook, Id, PupilName, SeenVersion, text, Time, words } from './common.ts'
+import {
+  Day,
+  FileState,
+  FolderLook,
+  Id,
+  PupilName,
+  SeenVersion,
+  text,
+  Time,
+  words,
+} from './common.ts'
 
 /**
  * A picture, a paper or a recording that hangs on a task or a notice; reads at
@@ -13,7 +23,7 @@ export const Attachment = v.object({
   width: v.number(),
   height: v.number(),
   sizeBytes: v.number(),
-  state: v.picklist(['arrived', 'ready', 'damaged']),
+  state: FileState,
 })
 export type Attachment = v.InferOutput<typeof Attachment>
 export const TaskMedia = v.object({ ...Attachment.entries, role: v.picklist(TASK_MEDIA_ROLES) })
@@ -24,8 +34,8 @@ export const PartAsked = v.object({
   count: v.pipe(
     v.number(),
     v.integer(),
-    v.minValue(1, 'asks for less than one part'),
-    v.maxValue(30, 'asks for more than thirty parts'),
+    v.minValue(1, fault('too-few', 1)),
+    v.maxValue(30, fault('too-many', 30)),
   ),
 })
 
@@ -48,6 +58,8 @@ export const Task = v.object({
   strandId: v.nullable(Id),
   /** Whether the pupil may file the work somewhere else. */
   folderChangeable: v.boolean(),
+  /** Whether the pupil is asked what they think of it before they hand it in. */
+  asksThoughts: v.boolean(),
   classId: Id,
   className: v.string(),
   unit: v.nullable(v.object({ id: Id, title: v.string() })),
@@ -99,15 +111,17 @@ const TASK = {
   instructions: text(4000),
   media: v.pipe(
     v.array(v.strictObject({ mediaId: Id, role: v.picklist(TASK_MEDIA_ROLES) })),
-    v.maxLength(20, 'holds more than twenty files'),
+    v.maxLength(20, fault('too-many', 20)),
   ),
-  steps: v.pipe(v.array(v.picklist(PIECE_STEPS)), v.minLength(1, 'asks for no step')),
+  steps: v.pipe(v.array(v.picklist(PIECE_STEPS)), v.minLength(1, fault('without-steps'))),
   asks: v.pipe(v.array(PartAsked), v.maxLength(5)),
   opens: v.nullable(SchoolMoment),
   due: v.nullable(SchoolMoment),
   folderChangeable: v.boolean(),
+  /** Whether the pupil is asked what they think of it before they hand it in. */
+  asksThoughts: v.boolean(),
   /** Null: for all of the class, also those who come later. */
-  pupilIds: v.nullable(v.pipe(v.array(Id), v.minLength(1, 'is for no pupil'))),
+  pupilIds: v.nullable(v.pipe(v.array(Id), v.minLength(1, fault('for-nobody')))),
 }
 /** PUT /api/tasks/:id: sets a task; the same id again changes nothing. */
 export const MakeTask = v.strictObject({ classId: Id, ...TASK })
@@ -121,10 +135,15 @@ export const DueQuery = v.object({ classId: Id, day: Day, time: Time })
 export const DueAdvice = v.object({
   at: v.string(),
   /**
-   * A sentence to look at: the school is closed then, or the clocks change that night. Null:
-   * nothing to mind.
+   * Something to look at, null for nothing. `about`: the time it will be due when the clocks change
+   * that night; the name of the days the school is closed.
    */
-  warning: v.nullable(v.string()),
+  warning: v.nullable(
+    v.object({
+      code: v.picklist(['clocks-change', 'past', 'closed', 'no-lessons']),
+      about: v.string(),
+    }),
+  ),
 })
 export type DueAdvice = v.InferOutput<typeof DueAdvice>
 

@@ -1,5 +1,5 @@
 /**
- * Every refusal Nibquill can give, with the sentence a person can act on.
+ * Every refusal Nibquill can give, with the sentence a person can act on, in ICU's message syntax.
  * A code is public once shipped: clients and translations branch on it, never on the sentence.
  */
 export const DOMAIN_ERRORS = {
@@ -38,6 +38,10 @@ export const DOMAIN_ERRORS = {
   'school/stale': 'Someone else changed this first. Here it is as it stands now.',
   'school/list-unreadable':
     'This is not a class list we can read. Plain lists, CSV and OneRoster work.',
+  'school/class-overfull':
+    'This list puts more pupils into one class than a class can hold. Nothing was taken over.',
+  'school/list-lived':
+    'Somebody this list added has been at their desk or has a family here. Take pupils out one by one.',
   'school/list-used': 'This list has been taken over already.',
   'school/no-lead': 'Somebody has to lead the school.',
   'school/pegs-full': 'There are not enough different pegs for so many pupils in one class.',
@@ -53,6 +57,7 @@ export const DOMAIN_ERRORS = {
   'piece/part-changed': 'Somebody else wrote here meanwhile.',
   'piece/part-gone': 'That part is not in this piece any more.',
   'piece/not-a-classmate': 'Only pupils of your own class can make it with you.',
+  'piece/decided-earlier': 'That was decided a while ago. Start another go instead.',
   'piece/in-folder': 'This piece is in its folder. What is in a folder is not thrown away.',
   'folder/not-found': 'That folder is not there for you.',
   'folder/put-away': 'That folder has been put away. Choose another one.',
@@ -67,6 +72,8 @@ export const DOMAIN_ERRORS = {
   'media/empty': 'This file is empty. Nothing was kept of it.',
   'media/not-a-picture':
     'This is not a picture we can open. Photos and drawings work: JPEG, PNG, WebP, GIF or HEIC.',
+  'media/ink-unreadable':
+    'This drawing cannot be opened: it is damaged, or was made by a later Nibquill.',
   'media/not-for-pieces': 'Only pictures can go into a piece so far.',
   'media/unreadable': 'This picture is damaged and cannot be opened. Take the photo again.',
   'media/too-large': 'This file is too big. The most is 60 MB.',

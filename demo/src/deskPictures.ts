@@ -7,7 +7,7 @@ import {
 } from '@nibquill/core/tidy/projective'
 import sharp from 'sharp'
 import { Chance } from './chance.ts'
-import { DRAWINGS, type DrawingName } from './drawings.ts'
+import { DRAWINGS, type DrawingName } from './drawings/index.ts'
 
 /** How a sheet lies under the camera. */
 export type SheetView = {

@@ -1,11 +1,5 @@
-export {
-  DEMO_CARDS,
-  DEMO_DOORS,
-  DEMO_PASSWORD,
-  DEMO_STAFF,
-  loadDemo,
-  type DemoSignIns,
-} from './loadDemo.ts'
+export { beginDemo, fillDemo, untilPrepared, type BegunDemo, type DemoRest } from './loadDemo.ts'
+export { DEMO_CARDS, DEMO_DOORS, DEMO_PASSWORD, DEMO_STAFF } from './signIns.ts'
 export { photograph } from './photograph.ts'
 export { Chance } from './chance.ts'
 export {

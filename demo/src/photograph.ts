@@ -1,6 +1,6 @@
 import sharp from 'sharp'
 import type { Chance } from './chance.ts'
-import { DRAWINGS, type DrawingName } from './drawings.ts'
+import { DRAWINGS, type DrawingName } from './drawings/index.ts'
 
 const WIDTH = 1200
 const HEIGHT = 900
@@ -30,15 +30,25 @@ function makeGrain(): Promise<Buffer> {
 /**
  * A child's work as a tablet's camera sees it on a school table: tilted, unevenly lit, a little
  * soft, on wood.
+ * @param work - What the child made of it, and the table it lies on.
+ * @param chance - How it was held before the camera: several photos show one work.
+ * @param goneNearer - 0 for the whole of it, more for a part.
  * @returns A JPEG of 1200 x 900, as made by no particular camera.
  */
-export async function photograph(name: DrawingName, chance: Chance): Promise<Buffer> {
-  const { paper, content } = DRAWINGS[name](chance)
+export async function photograph(
+  name: DrawingName,
+  work: Chance,
+  chance = work,
+  goneNearer = 0,
+): Promise<Buffer> {
+  const { paper, content } = DRAWINGS[name](work)
+  const wood = work.pick(['#a8825a', '#9a7650', '#b08d66', '#8d6f52'])
+  const sheet = work.pick(['#f6f1e6', '#f3efe6', '#f8f4ea', '#efeade'])
   const tilt = chance.between(-4.5, 4.5)
-  const scale = chance.between(0.99, 1.08)
+  const scale = chance.between(0.99, 1.08) * (1 + goneNearer * 0.35)
+  const aside = 25 + goneNearer * 110
   const lightX = chance.between(15, 85)
   const lightY = chance.between(5, 45)
-  const wood = chance.pick(['#a8825a', '#9a7650', '#b08d66', '#8d6f52'])
   const planks = Array.from(
     { length: 6 },
     (_, i) => `<rect x="0" y="${i * 160}" width="${WIDTH}" height="3" fill="#000" opacity="0.18"/>`,
@@ -51,8 +61,8 @@ export async function photograph(name: DrawingName, chance: Chance): Promise<Buf
     <defs><radialGradient id="light" cx="${lightX}%" cy="${lightY}%" r="95%"><stop offset="0" stop-color="#fff6e0" stop-opacity="0.34"/><stop offset="0.45" stop-color="#fff" stop-opacity="0"/><stop offset="1" stop-color="#1c1208" stop-opacity="0.46"/></radialGradient>
     <clipPath id="sheet"><rect width="1000" height="720" rx="4"/></clipPath></defs>
     <rect width="100%" height="100%" fill="${wood}"/>${veins}${planks}
-    <g transform="translate(${WIDTH / 2 + chance.between(-25, 25)} ${HEIGHT / 2 + chance.between(-20, 20)}) rotate(${tilt}) scale(${scale}) translate(-500 -360)">
-      <rect x="10" y="14" width="1000" height="720" rx="6" fill="#000" opacity="0.28"/><g clip-path="url(#sheet)"><rect width="1000" height="720" fill="${chance.pick(['#f6f1e6', '#f3efe6', '#f8f4ea', '#efeade'])}"/>${PAPERS[paper]}${content}</g>
+    <g transform="translate(${WIDTH / 2 + chance.between(-aside, aside)} ${HEIGHT / 2 + 0.8 * chance.between(-aside, aside)}) rotate(${tilt}) scale(${scale}) translate(-500 -360)">
+      <rect x="10" y="14" width="1000" height="720" rx="6" fill="#000" opacity="0.28"/><g clip-path="url(#sheet)"><rect width="1000" height="720" fill="${sheet}"/>${PAPERS[paper]}${content}</g>
     </g><rect width="100%" height="100%" fill="url(#light)"/></svg>`
   return sharp(Buffer.from(svg))
     .removeAlpha()

@@ -1,5 +1,5 @@
 import type { Colour, FolderSymbol } from '@nibquill/core'
-import type { DrawingName } from './drawings.ts'
+import type { DrawingName } from './drawings/index.ts'
 
 export type DemoFolder = {
   name: string
@@ -92,6 +92,29 @@ export const WORKS: Record<
         'It closes when the sea goes out.',
       ],
     },
+    {
+      drawing: 'fish',
+      titles: ['A fish and its parts', 'Pool fish', 'Blenny'],
+      thoughts: [
+        'I learned that gills take air out of water.',
+        'I labelled four parts and one is hard to say.',
+      ],
+    },
+    {
+      drawing: 'seaweed',
+      titles: ['Pressed seaweed', 'Seaweed from the groyne'],
+      thoughts: ['It went flat after two days under books.', 'It smells of the sea still.'],
+    },
+    {
+      drawing: 'shells',
+      titles: ['Shells in rows', 'What the tide left'],
+      thoughts: ['I sorted them by size and then by colour.', 'There are three rows of five.'],
+    },
+    {
+      drawing: 'gull',
+      titles: ['The gull', 'Bird of the marsh'],
+      thoughts: ['It has a yellow beak with a red dot.', 'I watched it for a whole play time.'],
+    },
   ],
   'Bridges and beams': [
     {
@@ -101,6 +124,22 @@ export const WORKS: Record<
         'Triangles do not wobble. Squares do.',
         'It held a tin of beans for ten seconds. Next I would make it wider.',
         'I learned to plan before I cut the straws.',
+      ],
+    },
+    {
+      drawing: 'beamTest',
+      titles: ['Which bridge held longest', 'Our bridge test'],
+      thoughts: [
+        'The truss won. I think it is the triangles.',
+        'We did it three times to be fair.',
+      ],
+    },
+    {
+      drawing: 'lighthouse',
+      titles: ['Lighthouse from boxes', 'My model lighthouse'],
+      thoughts: [
+        'The tube was wobbly so I put stones in the box.',
+        'Next I would make a real lamp.',
       ],
     },
   ],
@@ -123,6 +162,19 @@ export const WORKS: Record<
         'Next time I would knead it longer.',
       ],
     },
+    {
+      drawing: 'weaving',
+      titles: ['Weaving, first try', 'My woven mat'],
+      thoughts: [
+        'Over and under, over and under.',
+        'I pulled too tight at the edge and it went thin.',
+      ],
+    },
+    {
+      drawing: 'mosaic',
+      titles: ['Sun mosaic', 'A floor like long ago'],
+      thoughts: ['I cut two hundred squares.', 'From far away you see the sun.'],
+    },
   ],
   'Wind poems': [
     {
@@ -133,6 +185,31 @@ export const WORKS: Record<
         'I changed three words after I read it aloud.',
         'What went well is that it rhymes.',
       ],
+    },
+    {
+      drawing: 'storyPage',
+      titles: ['A story by the sea', 'My own story, page 1'],
+      thoughts: ['I like the beginning best.', 'I used a question to make people read on.'],
+    },
+    {
+      drawing: 'letterHome',
+      titles: ['A letter that I really sent', 'Thank you letter'],
+      thoughts: ['I put a stamp on it myself.', 'I said what I liked and why.'],
+    },
+    {
+      drawing: 'instructions',
+      titles: ['How to do it', 'Steps for somebody else'],
+      thoughts: ['My friend could do it from my steps.', 'I used bossy verbs.'],
+    },
+    {
+      drawing: 'comic',
+      titles: ['What happened to me', 'Three pictures, one story'],
+      thoughts: ['It is true and a bit funny.', 'Drawing it first helped me to write it.'],
+    },
+    {
+      drawing: 'spellings',
+      titles: ['My spellings', 'Six hard words'],
+      thoughts: ['I look, cover, write and check.', 'The silent letters are the hardest.'],
     },
   ],
   'Our village map': [
@@ -145,12 +222,65 @@ export const WORKS: Record<
         'I would add a key next time.',
       ],
     },
+    {
+      drawing: 'islandMap',
+      titles: ['Treasure island', 'Island with a key'],
+      thoughts: ['Everything on it is in the key.', 'I used squares to say where it is.'],
+    },
+    {
+      drawing: 'wayToSchool',
+      titles: ['My way to school', 'How I walk'],
+      thoughts: ['I counted the minutes.', 'I drew what I pass and left out the rest.'],
+    },
+    {
+      drawing: 'weatherWeek',
+      titles: ['Our weather week', 'Five days of sky'],
+      thoughts: ['It rained on the day I thought.', 'I read the thermometer at nine each day.'],
+    },
+    {
+      drawing: 'timeline',
+      titles: ['My life so far', 'A line of my life'],
+      thoughts: ['I asked Mum when I walked.', 'It has more at the end because I remember more.'],
+    },
   ],
   'Number talks': [
     {
       drawing: 'sums',
       titles: ['Adding two-digit numbers', 'Number talk, week 4'],
       thoughts: ['I do the tens first and then the ones.', 'I can do it in my head now.'],
+    },
+    {
+      drawing: 'tenFrames',
+      titles: ['Ways to make ten', 'Ten-frames'],
+      thoughts: ['I see five and then some more.', 'If I know one I know the other.'],
+    },
+    {
+      drawing: 'clockFaces',
+      titles: ['What time is it?', 'Clocks'],
+      thoughts: ['The short hand moves as well.', 'Half past is when the long one points down.'],
+    },
+    {
+      drawing: 'symmetry',
+      titles: ['Folded butterfly', 'The same on both sides'],
+      thoughts: [
+        'I painted one half and folded it.',
+        'Both sides are the same but one is flipped.',
+      ],
+    },
+    {
+      drawing: 'fractions',
+      titles: ['Pizza parts', 'How much is eaten'],
+      thoughts: ['Eighths are smaller than quarters.', 'Two quarters are the same as a half.'],
+    },
+    {
+      drawing: 'tallyChart',
+      titles: ['Past our window', 'Tally of the road'],
+      thoughts: ['Every fifth one goes across.', 'There are more gulls than dogs here.'],
+    },
+    {
+      drawing: 'hundredSquare',
+      titles: ['Counting in steps', 'A pattern in a hundred'],
+      thoughts: ['It makes stripes.', 'I could see what comes next.'],
     },
   ],
   'Out of class': [
@@ -167,6 +297,16 @@ export const WORKS: Record<
         'The sail fell off twice. I used more tape.',
       ],
     },
+    {
+      drawing: 'kite',
+      titles: ['My kite', 'Kite day'],
+      thoughts: ['It went up after eleven tries.', 'Dad held the string and I ran.'],
+    },
+    {
+      drawing: 'seedDiary',
+      titles: ['My bean diary', 'Four weeks of a bean'],
+      thoughts: ['It grew most in week three.', 'It leaned to the window so I turned it.'],
+    },
   ],
 }
 
@@ -177,6 +317,9 @@ export type DemoTask = {
   dueInDays: number
   dueHour: number
   folderChangeable: boolean
+  asksThoughts: boolean
+  /** What fits it, where not everything that goes into the folder does. */
+  drawings: DrawingName[]
 }
 export const TASKS: Record<'Heron' | 'Plover', DemoTask[]> = {
   Heron: [
@@ -188,6 +331,8 @@ export const TASKS: Record<'Heron' | 'Plover', DemoTask[]> = {
       dueInDays: 1,
       dueHour: 15,
       folderChangeable: false,
+      asksThoughts: false,
+      drawings: ['crab', 'anemone', 'fish'],
     },
     {
       title: 'Plan your bridge',
@@ -196,6 +341,8 @@ export const TASKS: Record<'Heron' | 'Plover', DemoTask[]> = {
       dueInDays: 2,
       dueHour: 14,
       folderChangeable: true,
+      asksThoughts: true,
+      drawings: ['bridge'],
     },
     {
       title: 'Write your wind poem',
@@ -205,6 +352,8 @@ export const TASKS: Record<'Heron' | 'Plover', DemoTask[]> = {
       dueInDays: 5,
       dueHour: 15,
       folderChangeable: false,
+      asksThoughts: false,
+      drawings: ['poem'],
     },
   ],
   Plover: [
@@ -215,6 +364,8 @@ export const TASKS: Record<'Heron' | 'Plover', DemoTask[]> = {
       dueInDays: 3,
       dueHour: 15,
       folderChangeable: false,
+      asksThoughts: false,
+      drawings: ['crab', 'anemone', 'fish', 'shells'],
     },
   ],
 }

@@ -28,9 +28,11 @@ import type { Platform } from './platform/platform.ts'
 import { Portfolio } from './portfolio/portfolio.ts'
 import { Review } from './review/review.ts'
 import { ClassLists } from './school/classLists.ts'
+import { TakenLists } from './school/takenLists.ts'
 import { RollOver } from './school/rollOver.ts'
 import { School } from './school/school.ts'
 import { Staff } from './staff/staff.ts'
+import { Guardians } from './sharing/guardians.ts'
 import { Invitations } from './sharing/invitations.ts'
 import { Sharing } from './sharing/sharing.ts'
 import { Tasks } from './tasks/tasks.ts'
@@ -53,6 +55,7 @@ export function openCapabilities(platform: Platform, pool: Pool) {
     pieceChanges.tellPrepared(manager, mediaId)
   const pieces = new Pieces(platform, guard, school, pieceChanges)
   const sharing = new Sharing(platform, guard)
+  const invitations = new Invitations(platform, mail)
   return {
     guard,
     mail,
@@ -69,16 +72,16 @@ export function openCapabilities(platform: Platform, pool: Pool) {
     parentDoor: new ParentDoor(platform, limits, sessions, mail),
     pieces,
     sharing,
-    invitations: new Invitations(platform, mail, sessions),
+    invitations,
+    guardians: new Guardians(platform, mail, sessions, invitations),
     staffList: new Staff(platform, passwords, oneTimeCodes, mail, sessions),
     classLists: new ClassLists(platform, school),
+    takenLists: new TakenLists(platform, school),
     rollOver: new RollOver(platform, school),
     classPieces: new ClassPieces(platform, pieces),
     parts: new Parts(platform, pieceChanges),
     makers: new Makers(platform, pieceChanges),
-    folders: new Folders(platform, (manager, tail, parameters) =>
-      listPieceLines(manager, 'approved', tail, parameters),
-    ),
+    folders: new Folders(platform, (manager, tail) => listPieceLines(manager, 'approved', tail)),
     tasks: new Tasks(platform, school),
     units: new Units(platform),
     fileGuard: new FileGuard(platform, guard),

@@ -1,3 +1,3 @@
 export { SetClock, systemClock, type Clock } from './platform/clock.ts'
 export { dataFolderOf, readConfig, type Config } from './platform/config.ts'
-export { startServer, type RunningServer } from './server.ts'
+export { openNibquill, startServer, type OpenNibquill, type RunningServer } from './server.ts'

@@ -5,6 +5,10 @@ import { Making1700000000003 } from './migrations/03-making.ts'
 import { CardSheets1700000000004 } from './migrations/04-cardSheets.ts'
 import { SafeGround1700000000005 } from './migrations/05-safeGround.ts'
 import { PartKinds1700000000006 } from './migrations/06-partKinds.ts'
+import { HandingIn1700000000007 } from './migrations/07-handingIn.ts'
+import { Afterwards1700000000008 } from './migrations/08-afterwards.ts'
+import { YoungClasses1700000000009 } from './migrations/09-youngClasses.ts'
+import { TakenLists1700000000010 } from './migrations/10-takenLists.ts'
 import type { Schema } from './platform/database.ts'
 import {
   CardSheetRow,
@@ -134,5 +138,9 @@ export const SCHEMA = {
     CardSheets1700000000004,
     SafeGround1700000000005,
     PartKinds1700000000006,
+    HandingIn1700000000007,
+    Afterwards1700000000008,
+    YoungClasses1700000000009,
+    TakenLists1700000000010,
   ],
 } satisfies Schema

@@ -7,7 +7,7 @@ import { openCapabilities, type Capabilities } from './capabilities.ts'
 import { Uploads } from './media/uploads.ts'
 import { systemClock, type Clock } from './platform/clock.ts'
 import type { Config } from './platform/config.ts'
-import { migrate, openDatabase, poolOptions } from './platform/database.ts'
+import { migrate, untilAnswering, openDatabase, poolOptions } from './platform/database.ts'
 import { Live } from './platform/live.ts'
 import { openLog } from './platform/log.ts'
 import type { Platform } from './platform/platform.ts'
@@ -34,10 +34,13 @@ export type OpenNibquill = {
 }
 export type RunningServer = OpenNibquill & { app: Express; url: string }
 
-/** Opens everything but the door: database (migrated), storage, queue. */
-async function open(config: Config, clock: Clock): Promise<OpenNibquill> {
+/** Opens everything but the door: database (migrated), storage, queue; nobody works on jobs. */
+export async function openNibquill(config: Config, clock: Clock): Promise<OpenNibquill> {
   const log = openLog(config.logLevel)
   const lost = (error: Error) => log.warn({ error: error.message }, 'database connection lost')
+  await untilAnswering(config.databaseUrl, (error) =>
+    log.warn({ error: error.message }, 'waiting for the database'),
+  )
   await migrate(SCHEMA, config.databaseUrl)
   const db = await openDatabase(SCHEMA, config.databaseUrl, 'page', 12, lost)
   const jobsDb = await openDatabase(SCHEMA, config.databaseUrl, 'job', 4, lost)
@@ -76,7 +79,7 @@ export async function startServer(
   config: Config,
   clock: Clock = systemClock,
 ): Promise<RunningServer> {
-  const opened = await open(config, clock)
+  const opened = await openNibquill(config, clock)
   const { platform, capabilities, jobs, uploads, retention, close } = opened
   try {
     const app = openApp(platform, capabilities, uploads)

@@ -1,79 +1,73 @@
 import { ChangePassword } from '@nibquill/contract'
-import { valibotResolver } from '@hookform/resolvers/valibot'
 import { useState } from 'react'
-import { useForm } from 'react-hook-form'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import QRCode from 'react-qr-code'
 import { BigButton } from '../kit/BigButton'
 import { Field } from '../kit/Field'
-import { Box, FormLine, Hint, Row } from '../kit/form'
+import { Box, Hint } from '../kit/form'
+import { FormLine } from '../kit/formLines'
 import { Head } from '../kit/Head'
-import { Page } from '../kit/layout'
+import { Bar, Page, Sides } from '../kit/layout'
 import { isHere, NotYet } from '../kit/NotYet'
-import { colours, fonts } from '../kit/theme'
+import { colours, fonts, space } from '../kit/theme'
 import { toast } from '../kit/Toast'
+import { useFormOf } from '../kit/useFormOf'
 import {
-  accountsStrings as strings,
   useBeginCodes,
   useChangePassword,
   useCodes,
   useCodesOff,
   useConfirmCodes,
+  accountsWords,
 } from '../accounts'
 import { SignInProblem } from '../door'
+import { t } from './words'
 
 /** A member of staff's own way in: password and one-time codes. */
 export function AccountScreen() {
   return (
-    <Page max={640}>
-      <Head title={strings.account} back="/class" />
-      <PasswordBox />
-      <CodesBox />
+    <Page sides>
+      <Head title={accountsWords('account')} back="/class" />
+      <Sides left={<PasswordBox />} right={<CodesBox />} />
     </Page>
   )
 }
 
 function PasswordBox() {
   const change = useChangePassword()
-  const { control, handleSubmit, reset } = useForm({
-    resolver: valibotResolver(ChangePassword),
-    defaultValues: { password: '', newPassword: '' },
+  const start = { password: '', newPassword: '' }
+  const { control, reset, send } = useFormOf(ChangePassword, start, async (body) => {
+    await change.mutateAsync(body)
+    reset()
+    toast(t('passwordChanged'))
   })
-  const save = handleSubmit((body) =>
-    change.mutate(body, {
-      onSuccess: () => {
-        reset()
-        toast(strings.passwordChanged)
-      },
-    }),
-  )
   return (
-    <Box title={strings.changePassword}>
+    <Box title={t('changePassword')}>
       <FormLine
         control={control}
         name="password"
-        label={strings.oldPassword}
+        label={t('oldPassword')}
         secureTextEntry
         autoComplete="current-password"
       />
       <FormLine
         control={control}
         name="newPassword"
-        label={strings.nextPassword}
+        label={t('nextPassword')}
         secureTextEntry
         autoComplete="new-password"
       />
       {change.isError ? <SignInProblem error={change.error} /> : null}
-      <Row>
+      <Bar wrap>
         <BigButton
           small
           symbol="check"
-          label={strings.changePassword}
+          label={t('changePassword')}
           busy={change.isPending}
-          onPress={() => void save()}
+          onPress={send}
         />
-      </Row>
+      </Bar>
     </Box>
   )
 }
@@ -90,22 +84,22 @@ function CodesBox() {
   const { on, spareCodesLeft } = codes.data
   if (begin.data && !on) {
     return (
-      <Box title={strings.codes}>
-        <Hint>{strings.codesScan}</Hint>
+      <Box title={t('codes')}>
+        <Hint>{t('codesScan')}</Hint>
         <View
           role="img"
-          aria-label={strings.codesQr}
-          style={{ alignSelf: 'flex-start', padding: 12, backgroundColor: '#fff' }}
+          aria-label={t('codesQr')}
+          style={{ alignSelf: 'flex-start', padding: space.apart, backgroundColor: '#fff' }}
         >
           <QRCode value={begin.data.address} size={190} fgColor={colours.ink} />
         </View>
-        <View role="group" aria-label={strings.codesSecret}>
+        <View role="group" aria-label={t('codesSecret')}>
           <Text selectable style={{ fontFamily: fonts.strong, fontSize: 18, lineHeight: 28 }}>
             {begin.data.secret.match(/.{1,4}/g)?.join(' ')}
           </Text>
         </View>
         <Field
-          label={strings.codesCode}
+          label={t('codesCode')}
           value={code}
           onChangeText={setCode}
           inputMode="numeric"
@@ -113,16 +107,16 @@ function CodesBox() {
           onSubmitEditing={() => confirm.mutate(code)}
         />
         {confirm.isError ? <SignInProblem error={confirm.error} /> : null}
-        <Row>
+        <Bar wrap>
           <BigButton
             small
             symbol="check"
-            label={strings.codesConfirm}
+            label={t('codesConfirm')}
             busy={confirm.isPending}
             disabled={code.trim() === ''}
             onPress={() => confirm.mutate(code)}
           />
-        </Row>
+        </Bar>
       </Box>
     )
   }
@@ -133,10 +127,10 @@ function CodesBox() {
       onSettled: () => setPassword(''),
     })
   return (
-    <Box title={strings.codes}>
-      <Hint>{on ? strings.codesOn(spareCodesLeft) : strings.codesHelp}</Hint>
+    <Box title={t('codes')}>
+      <Hint>{on ? t('codesOn', { left: spareCodesLeft }) : t('codesHelp')}</Hint>
       <Field
-        label={strings.codesPassword}
+        label={t('codesPassword')}
         value={password}
         onChangeText={setPassword}
         secureTextEntry
@@ -144,25 +138,25 @@ function CodesBox() {
         onSubmitEditing={go}
       />
       {change.isError ? <SignInProblem error={change.error} /> : null}
-      <Row>
+      <Bar wrap>
         <BigButton
           small
           tone={on ? 'again' : 'primary'}
-          label={on ? strings.codesOff : strings.codesBegin}
+          label={on ? t('codesOff') : t('codesBegin')}
           busy={change.isPending}
           disabled={password === ''}
           onPress={go}
         />
-      </Row>
+      </Bar>
     </Box>
   )
 }
 
 function SpareCodes({ codes, onDone }: { codes: string[]; onDone: () => void }) {
   return (
-    <Box title={strings.spareTitle}>
-      <Hint>{strings.spareHelp}</Hint>
-      <View role="list" style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 16 }}>
+    <Box title={t('spareTitle')}>
+      <Hint>{t('spareHelp')}</Hint>
+      <Bar role="list" wrap align="stretch" gap="clear">
         {codes.map((code) => (
           <Text
             key={code}
@@ -173,10 +167,10 @@ function SpareCodes({ codes, onDone }: { codes: string[]; onDone: () => void }) 
             {code}
           </Text>
         ))}
-      </View>
-      <Row>
-        <BigButton small symbol="check" label={strings.spareDone} onPress={onDone} />
-      </Row>
+      </Bar>
+      <Bar wrap>
+        <BigButton small symbol="check" label={t('spareDone')} onPress={onDone} />
+      </Bar>
     </Box>
   )
 }

@@ -3,6 +3,7 @@ import {
   CardSheets,
   ClassDoor,
   Done,
+  InvitationLook,
   OneTimeCodeState,
   OneTimeSecret,
   PegWall,
@@ -12,6 +13,7 @@ import {
   type ChangePassword,
   type PrintCards,
 } from '@nibquill/contract'
+import { useQuery } from '@tanstack/react-query'
 import { api } from '../api/api'
 import { useAsk, useChange } from '../api/queries'
 
@@ -64,6 +66,15 @@ export const useMailCode = () =>
   useChange((email: string) => api.post('/accounts/mail-codes', Done, { email }), [])
 export const useChangePassword = () =>
   useChange((body: ChangePassword) => api.post('/accounts/password', Done, body), [])
+
+/** Asked anew each time: it may have ended. */
+export const useInvitation = (token: string) =>
+  useQuery({
+    queryKey: ['accounts', 'invitation', token],
+    queryFn: () => api.post('/accounts/invitation', InvitationLook, { token }),
+    gcTime: 0,
+    retry: false,
+  })
 
 const CODES = '/accounts/one-time-codes'
 export const useCodes = () => useAsk(['accounts', 'codes'], CODES, OneTimeCodeState)

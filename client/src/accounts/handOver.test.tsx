@@ -1,10 +1,11 @@
 import { act, fireEvent, screen, waitFor } from '@testing-library/react'
 import { router } from 'expo-router'
 import { show } from '../testing'
+import type * as Router from '../testing/router'
 import { keepFirst, useHandOver, useHandOverStage } from './handOver'
 import { useSession } from './session'
 
-jest.mock('expo-router', () => ({ router: { replace: jest.fn() } }))
+jest.mock('expo-router', () => jest.requireActual<typeof Router>('../testing/router').routerAt())
 
 const SESSION = {
   firstRun: false,
@@ -12,6 +13,7 @@ const SESSION = {
     name: 'Saltmarsh Primary School',
     timeZone: 'Europe/London',
     address: 'http://nibquill.example',
+    mails: true,
   },
   person: {
     id: '01890000-0000-7000-8000-000000000001',
@@ -22,6 +24,8 @@ const SESSION = {
     leads: false,
     className: 'Heron',
     mayPropose: false,
+    young: false,
+    sounds: false,
     idleMinutes: 10,
   },
   door: { className: 'Heron', tabletNumber: 1, open: true, until: null, reason: 'hours' },

@@ -57,9 +57,13 @@ let turn = 0
  * Gives the tablet to the next pupil: covers the desk, keeps what is in hand, closes the session,
  * goes back to the pegs.
  * While something cannot be kept, or the school cannot be told, the desk stays covered and it is
- * tried again; `leaveBehind` goes at once.
+ * tried again; `leaveBehind` goes at once, `goBack` gives the desk back to whoever left it.
  */
-export function useHandOver(): { handOver: () => Promise<void>; leaveBehind: () => void } {
+export function useHandOver(): {
+  handOver: () => Promise<void>
+  leaveBehind: () => void
+  goBack: () => void
+} {
   const signOut = useSignOut()
   const queries = useQueryClient()
   const session = () => queries.getQueryData(sessionQuery.queryKey)
@@ -85,7 +89,11 @@ export function useHandOver(): { handOver: () => Promise<void>; leaveBehind: () 
       if (turn !== mine) return
     }
   }
-  return { handOver, leaveBehind: () => void leave() }
+  const goBack = () => {
+    turn++
+    set('none')
+  }
+  return { handOver, leaveBehind: () => void leave(), goBack }
 }
 
 const succeeds = (work: Promise<unknown>): Promise<boolean> =>

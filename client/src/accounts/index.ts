@@ -1,6 +1,4 @@
 /** What other capabilities use of this one. */
-export { Gate, START } from './Gate'
-export { PlacesLayout } from './PlacesLayout'
 export {
   isBeingDrawn,
   useBeginCodes,
@@ -13,13 +11,23 @@ export {
   useDoor,
   useEnd,
   useForgotten,
+  useInvitation,
   useMailCode,
   useNewSecret,
   useOrderCards,
   usePegs,
   useSecrets,
 } from './accountsQueries'
-export { useHandOver, useKeepFirst } from './handOver'
-export { sessionQuery, useSession, useSignIn, useSignOut } from './session'
-export { strings as accountsStrings } from './strings'
-export { takeIdle } from './useIdle'
+export { useHandOver, useHandOverStage, useKeepFirst } from './handOver'
+export {
+  doorstep,
+  followOtherTabs,
+  sessionQuery,
+  useMails,
+  useSession,
+  useSignIn,
+  useSignOut,
+} from './session'
+export { START } from './start'
+export { t as accountsWords } from './words'
+export { noteIdle, takeIdle, useIdle } from './useIdle'

@@ -144,3 +144,7 @@ export function useSignOut() {
     },
   })
 }
+
+/** Whether letters leave by a mail server, as a word for sentences: `{mails, select, yes {...} other {...}}`. */
+export const useMails = (): 'yes' | 'no' =>
+  useSession().data?.school?.mails === false ? 'no' : 'yes'

@@ -1,4 +1,5 @@
 import * as v from 'valibot'
+import { fetchFacesFor } from '../device/faces'
 import { noteReached } from '../device/network'
 import { heedServerClock } from '../kit/clock'
 import { problemFrom, UnreachableError } from '../kit/problems'
@@ -34,10 +35,21 @@ async function request<S extends v.GenericSchema>(
   noteReached(true)
   heedServerClock(response.headers.get('Date'))
   if (!response.ok) throw await problemFrom(response)
-  const parsed = v.safeParse(schema, await response.json().catch(() => null))
+  const parsed = v.safeParse(schema, await readJson(response))
   // A proxy's own page, or a server of another version.
   if (!parsed.success) throw new UnreachableError(`unexpected answer from ${path}`)
   return parsed.output
+}
+
+/** @returns null for what is no JSON */
+async function readJson(response: Response): Promise<unknown> {
+  try {
+    const text = await response.text()
+    fetchFacesFor(text)
+    return JSON.parse(text)
+  } catch {
+    return null
+  }
 }
 
 export const api = {

@@ -49,7 +49,8 @@ export function rememberQueries(queries: QueryClient): () => void {
         shouldDehydrateMutation: () => false,
       }),
     }
-    await (await open()).put('memory', memory, 'now').catch(() => undefined)
+    const now = await open()
+    if (!keepsNoMore) await now.put('memory', memory, 'now').catch(() => undefined)
   }
   queries.getQueryCache().subscribe(({ type }) => {
     if (type === 'updated' || type === 'added')
@@ -64,11 +65,16 @@ export function rememberQueries(queries: QueryClient): () => void {
   }
 }
 
-/** Forgets what was kept, at once. Never throws. */
-export const forgetRemembered = (): Promise<void> =>
-  open()
+/** The page is about to be opened anew: what it knows is not to be kept any more. */
+let keepsNoMore = false
+
+/** Forgets what was kept, and keeps nothing more until the page is opened anew. Never throws. */
+export function forgetRemembered(): Promise<void> {
+  keepsNoMore = true
+  return open()
     .then((now) => now.clear('memory'))
     .catch(() => undefined)
+}
 
 /**
  * Takes up what was kept, unless the tablet lay idle longer than it may. Never throws, never waits

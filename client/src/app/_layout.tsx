@@ -12,11 +12,13 @@ import { PaperProvider } from 'react-native-paper'
 import { SafeAreaProvider } from 'react-native-safe-area-context'
 import { queryClient } from '../api/queryClient'
 import { OutboxProvider } from '../outbox/OutboxContext'
+import { fetchSharedScriptLater } from '../device/sharedScript'
 import { startOutbox } from '../startOutbox'
 import { useOpening } from '../accounts/useOpening'
+import { watchTaps } from '../kit/lastTap'
 import { Symbol, type SymbolName } from '../kit/Symbol'
 import { theme } from '../kit/theme'
-import { ToastHost } from '../kit/Toast'
+import { ToastPlace } from '../kit/Toast'
 
 export { Broken as ErrorBoundary } from '../broken/Broken'
 
@@ -27,6 +29,8 @@ const settings = {
   ),
 }
 
+fetchSharedScriptLater()
+watchTaps()
 const outbox = startOutbox(queryClient)
 
 export default function Layout() {
@@ -50,7 +54,7 @@ export default function Layout() {
           <OutboxProvider value={outbox}>
             <Slot />
           </OutboxProvider>
-          <ToastHost />
+          <ToastPlace />
         </PaperProvider>
       </QueryClientProvider>
     </SafeAreaProvider>

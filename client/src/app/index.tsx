@@ -1,1 +1,1 @@
-export { ToStart as default } from '../accounts/Gate'
+export { ToStart as default } from '../accounts/ToStart'

@@ -1,3 +1,1 @@
-import { doorScreen } from '../screens'
-
-export default doorScreen('SignInRoute')
+export { SignInRoute as default } from '../door/SignInRoute'

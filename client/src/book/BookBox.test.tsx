@@ -1,29 +1,13 @@
 import { fireEvent, screen, waitFor } from '@testing-library/react'
-import { ID, show } from '../testing'
+import { AUTUMN, BOOK, ID, show } from '../testing'
 import { BookBox } from './BookBox'
 
-const TERM = { id: ID(5), name: 'Autumn term 2026', startsOn: '2026-09-01', endsOn: '2026-12-18' }
-const CHAPTERS = [{ term: TERM, running: true, picks: [], others: [] }]
-const BOOK = {
-  id: ID(7),
-  pupilId: ID(1),
-  term: TERM,
-  state: 'ready',
-  pageCount: 4,
-  pagesDone: 4,
-  requestedAt: '2026-11-01T10:00:00.000Z',
-  finishedAt: '2026-11-01T10:00:00.000Z',
-  sizeBytes: 200_000,
-  openLinks: 2,
-  linksEndAt: '2027-12-06T10:00:00.000Z',
-  madeFor: 'home',
-  stopped: false,
-}
+const CHAPTERS = [{ term: AUTUMN, running: true, picks: [], others: [] }]
 const LEFT_OUT = [
   { pieceId: ID(2), title: 'Kites', reason: 'folder', withoutConsent: [] },
   { pieceId: ID(3), title: 'Crab', reason: 'consent', withoutConsent: ['Tomasz'] },
 ]
-const PLAN = `GET /book/plan?pupilId=${ID(1)}&termId=${TERM.id}`
+const PLAN = `GET /book/plan?pupilId=${ID(1)}&termId=${AUTUMN.id}`
 
 test('what stays out of a book for home is named with the reason; one for school holds everything', async () => {
   const asked = show(<BookBox pupilId={ID(1)} chapters={CHAPTERS} />, {
@@ -43,7 +27,7 @@ test('what stays out of a book for home is named with the reason; one for school
   await waitFor(() =>
     expect(asked.find(({ method }) => method === 'POST')?.body).toEqual({
       pupilId: ID(1),
-      termId: TERM.id,
+      termId: AUTUMN.id,
       madeFor: 'school',
     }),
   )

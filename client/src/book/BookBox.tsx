@@ -7,14 +7,15 @@ import { Ask } from '../kit/Ask'
 import { BigButton } from '../kit/BigButton'
 import { Choices } from '../kit/choices'
 import { fullDayOf, sizeOf } from '../kit/dates'
-import { Heading } from '../kit/layout'
+import { Bar, Stack } from '../kit/layout'
 import { Notice, ProblemNotice } from '../kit/Notice'
 import { Press } from '../kit/Press'
 import { Progress } from '../kit/Progress'
 import { Symbol } from '../kit/Symbol'
-import { colours, corners, shadow, targets } from '../kit/theme'
+import { colours, corners, space, targets } from '../kit/theme'
 import { useBookForecast, useBooks, useMakeBook, useWithdrawLinks } from './bookQueries'
-import { strings } from './strings'
+import { t } from './words'
+import { Box, Hint } from '../kit/form'
 
 /** Asks for a term book, shows how far it is, and hands it over. */
 export function BookBox({ pupilId, chapters }: { pupilId: string; chapters: Chapter[] }) {
@@ -26,23 +27,11 @@ export function BookBox({ pupilId, chapters }: { pupilId: string; chapters: Chap
   const forecast = useBookForecast({ pupilId, termId: term?.id ?? '', madeFor })
   if (!term) return null
   return (
-    <View
-      role="region"
-      aria-label={strings.title}
-      style={[
-        { backgroundColor: colours.sheet, borderRadius: corners.button, padding: 18, gap: 12 },
-        shadow,
-      ]}
-    >
-      <Heading>{strings.title}</Heading>
+    <Box title={t('title')}>
       <Text variant="bodyMedium" style={{ color: colours.inkSoft }}>
-        {strings.help}
+        {t('help')}
       </Text>
-      <View
-        role="radiogroup"
-        aria-label={strings.which}
-        style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}
-      >
+      <Bar role="radiogroup" aria-label={t('which')} wrap align="stretch">
         {chapters.map((chapter) => {
           const selected = chapter.term.id === term.id
           return (
@@ -54,7 +43,7 @@ export function BookBox({ pupilId, chapters }: { pupilId: string; chapters: Chap
               onPress={() => setChosen(chapter.term.id)}
               style={{
                 minHeight: targets.adult,
-                paddingHorizontal: 14,
+                paddingHorizontal: space.apart,
                 justifyContent: 'center',
                 borderRadius: corners.button,
                 borderWidth: 1,
@@ -66,37 +55,39 @@ export function BookBox({ pupilId, chapters }: { pupilId: string; chapters: Chap
             </Press>
           )
         })}
-      </View>
+      </Bar>
       <Choices
-        label={strings.forWhom}
-        options={BOOK_FOR.map((value) => ({ value, label: strings.madeFor[value] }))}
+        label={t('forWhom')}
+        options={BOOK_FOR.map((value) => ({ value, label: t(`madeFor.${value}`) }))}
         value={madeFor}
         onChange={setMadeFor}
       />
       <Text variant="bodySmall" style={{ color: colours.inkSoft }}>
-        {strings.madeForHelp[madeFor]}
+        {t(`madeForHelp.${madeFor}`)}
       </Text>
       {forecast.data && forecast.data.leftOut.length > 0 ? (
         <LeftOut pieces={forecast.data.leftOut} />
       ) : null}
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12, alignItems: 'center' }}>
+      <Bar wrap gap="apart">
         <BigButton
           small
-          label={strings.make}
+          label={t('make')}
           symbol="print"
           onPress={() => make.mutate({ pupilId, termId: term.id, madeFor })}
           busy={make.isPending}
           disabled={forecast.data?.pieces === 0}
         />
         <Text variant="bodyMedium">
-          {forecast.data ? strings.forecast(forecast.data.pieces, forecast.data.pages) : ''}
+          {forecast.data
+            ? t('forecast', { pieces: forecast.data.pieces, pages: forecast.data.pages })
+            : ''}
         </Text>
-      </View>
+      </Bar>
       {make.isError ? <ProblemNotice error={make.error} /> : null}
       {books.data?.map((book) => (
         <BookLine key={book.id} book={book} />
       ))}
-    </View>
+    </Box>
   )
 }
 
@@ -106,18 +97,33 @@ export function BookBox({ pupilId, chapters }: { pupilId: string; chapters: Chap
 function LeftOut({ pieces }: { pieces: BookForecast['leftOut'] }) {
   return (
     <Notice tone="attention" symbol="eyeoff">
-      <View style={{ gap: 4 }}>
-        <Text variant="labelMedium">{strings.leftOut(pieces.length)}</Text>
+      <Stack gap="tight">
+        <Text variant="labelMedium">{t('leftOut', { pieces: pieces.length })}</Text>
         {pieces.map(({ pieceId, title, reason, withoutConsent }) => (
           <Text key={pieceId} variant="bodySmall">
             {reason === 'folder'
-              ? strings.folderClosed(title)
-              : strings.noConsent(title, withoutConsent.join(', '))}
+              ? t('folderClosed', { title })
+              : t('noConsent', { title, names: withoutConsent.join(', ') })}
           </Text>
         ))}
-      </View>
+      </Stack>
     </Notice>
   )
+}
+
+/** How far it is, or what it came to. */
+function standingOf(book: Book): string {
+  if (book.state === 'ready')
+    return t('ready', { pages: book.pageCount, size: sizeOf(book.sizeBytes ?? 0) })
+  if (book.state === 'making') return t('making', { done: book.pagesDone, of: book.pageCount })
+  return t(book.state)
+}
+
+/** What the codes on its pages open. */
+function linksOf({ stopped, openLinks, linksEndAt, madeFor }: Book): string {
+  if (stopped) return t('stopped')
+  if (openLinks === 0 || !linksEndAt) return t('noLinks')
+  return t('links', { open: openLinks, until: fullDayOf(linksEndAt), madeFor })
 }
 
 function BookLine({ book }: { book: Book }) {
@@ -125,42 +131,28 @@ function BookLine({ book }: { book: Book }) {
   const [asking, setAsking] = useState(false)
   const going = book.state === 'waiting' || book.state === 'making'
   return (
-    <View
+    <Stack
       role="article"
-      aria-label={`${book.term.name}, ${strings.madeFor[book.madeFor]}`}
-      style={{ borderTopWidth: 1, borderTopColor: colours.rule, paddingTop: 12, gap: 8 }}
+      aria-label={`${book.term.name}, ${t(`madeFor.${book.madeFor}`)}`}
+      gap="near"
+      style={{ borderTopWidth: 1, borderTopColor: colours.rule, paddingTop: space.apart }}
     >
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 12 }}>
+      <Bar wrap gap="apart">
         <Symbol
           name="book"
           size={28}
           colour={book.state === 'failed' ? colours.clay : colours.aubergine}
         />
         <View style={{ flex: 1, minWidth: 160 }}>
-          <Text variant="titleSmall">{`${book.term.name}, ${strings.madeFor[book.madeFor].toLowerCase()}`}</Text>
-          <Text variant="bodySmall" style={{ color: colours.inkSoft }}>
-            {book.state === 'ready'
-              ? strings.ready(book.pageCount, sizeOf(book.sizeBytes ?? 0))
-              : book.state === 'failed'
-                ? strings.failed
-                : book.state === 'waiting'
-                  ? strings.waiting
-                  : strings.making(book.pagesDone, book.pageCount)}
-          </Text>
-          {book.state === 'ready' ? (
-            <Text variant="bodySmall" style={{ color: colours.inkSoft }}>
-              {book.stopped
-                ? strings.stopped
-                : book.openLinks > 0 && book.linksEndAt
-                  ? strings.links(book.openLinks, fullDayOf(book.linksEndAt), book.madeFor)
-                  : strings.noLinks}
-            </Text>
-          ) : null}
+          <Text variant="titleSmall">{`${book.term.name}, ${t(`madeFor.${book.madeFor}`).toLowerCase()}`}</Text>
+          <Hint>{standingOf(book)}</Hint>
+          {book.byFamily ? <Hint>{t('byFamily')}</Hint> : null}
+          {book.state === 'ready' ? <Hint>{linksOf(book)}</Hint> : null}
         </View>
         {book.state === 'ready' && !book.stopped ? (
           <BigButton
             small
-            label={strings.download}
+            label={t('download')}
             symbol="download"
             tone="quiet"
             onPress={() => window.location.assign(`/api/book/${book.id}/file`)}
@@ -169,23 +161,23 @@ function BookLine({ book }: { book: Book }) {
         {book.state === 'ready' && book.openLinks > 0 ? (
           <BigButton
             small
-            label={strings.withdraw}
+            label={t('withdraw')}
             symbol="link-off"
             tone="quiet"
             onPress={() => setAsking(true)}
           />
         ) : null}
-      </View>
+      </Bar>
       {going ? (
         <Progress
           share={book.pageCount ? book.pagesDone / book.pageCount : 0}
-          label={strings.making(book.pagesDone, book.pageCount)}
+          label={t('making', { done: book.pagesDone, of: book.pageCount })}
         />
       ) : null}
       <Ask
         visible={asking}
-        title={strings.withdrawAsk}
-        yes={strings.withdraw}
+        title={t('withdrawAsk')}
+        yes={t('withdraw')}
         tone="again"
         onNo={() => setAsking(false)}
         onYes={() => {
@@ -193,8 +185,8 @@ function BookLine({ book }: { book: Book }) {
           withdraw.mutate(book.id)
         }}
       >
-        {strings.withdrawHelp}
+        {t('withdrawHelp')}
       </Ask>
-    </View>
+    </Stack>
   )
 }

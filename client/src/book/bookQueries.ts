@@ -1,18 +1,17 @@
-import { Book, BookForecast, Books, Done, type MakeBook } from '@nibquill/contract'
+import { Book, BookForecast, Books, Done, type MakeBook, type TakeHome } from '@nibquill/contract'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api } from '../api/api'
 
+/** Live events tell sooner; this is for when they do not come through. */
 const STILL_MAKING_MS = 1500
+const isGoing = ({ state }: Book) => state === 'waiting' || state === 'making'
+
 export const useBooks = (pupilId: string) =>
   useQuery({
     queryKey: ['book', pupilId],
     queryFn: ({ signal }) => api.get(`/book?pupilId=${pupilId}`, Books, signal),
     enabled: pupilId !== '',
-    // Live events tell sooner; this is for when they do not come through.
-    refetchInterval: ({ state }) =>
-      state.data?.some((book) => book.state === 'waiting' || book.state === 'making')
-        ? STILL_MAKING_MS
-        : false,
+    refetchInterval: ({ state }) => (state.data?.some(isGoing) ? STILL_MAKING_MS : false),
   })
 export const useBookForecast = ({ pupilId, termId, madeFor }: MakeBook) =>
   useQuery({
@@ -24,6 +23,21 @@ export const useBookForecast = ({ pupilId, termId, madeFor }: MakeBook) =>
         signal,
       ),
   })
+/** One book, until it is made. */
+export const useBook = (bookId: string | null) =>
+  useQuery({
+    queryKey: ['book', 'one', bookId],
+    queryFn: ({ signal }) => api.get(`/book/${bookId}`, Book, signal),
+    enabled: bookId !== null,
+    refetchInterval: ({ state }) => (state.data && isGoing(state.data) ? STILL_MAKING_MS : false),
+  })
+export function useTakeHome() {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: (order: TakeHome) => api.post('/book/take-home', Book, order),
+    onSuccess: (book) => queries.setQueryData(['book', 'one', book.id], book),
+  })
+}
 export function useMakeBook() {
   const queries = useQueryClient()
   return useMutation({

@@ -1,13 +1,15 @@
 import { useState } from 'react'
-import { View } from 'react-native'
 import { PaperProvider, Text } from 'react-native-paper'
 import { forgetRemembered } from '../api/rememberQueries'
 import { BigButton } from '../kit/BigButton'
 import { ForPupil } from '../kit/forPupil'
 import { Listen } from '../kit/Listen'
-import { strings } from '../kit/strings'
+
 import { Symbol } from '../kit/Symbol'
 import { colours, theme } from '../kit/theme'
+import { t } from './words'
+import { t as kitWords } from '../kit/words'
+import { Stack } from '../kit/layout'
 
 /**
  * What is remembered of the school may be what the screen broke on: it is asked for anew. What was
@@ -26,15 +28,15 @@ export function Broken() {
   return (
     // The screen that broke may have been the one that provides these.
     <PaperProvider theme={theme}>
-      <View
+      <Stack
         role="alert"
+        gap="clear"
         style={{
           flex: 1,
           minHeight: 400,
           alignItems: 'center',
           justifyContent: 'center',
           padding: 24,
-          gap: 18,
           backgroundColor: colours.paper,
         }}
       >
@@ -45,25 +47,25 @@ export function Broken() {
           variant="headlineMedium"
           style={{ textAlign: 'center' }}
         >
-          {strings.broken}
+          {t('broken')}
         </Text>
         <Text
           variant="bodyLarge"
           style={{ textAlign: 'center', color: colours.inkSoft, maxWidth: 420 }}
         >
-          {strings.brokenHelp}
+          {t('brokenHelp')}
         </Text>
-        <Listen text={`${strings.broken} ${strings.brokenHelp}`} />
-        <View style={{ gap: 12, width: '100%', maxWidth: 360 }}>
-          <BigButton label={strings.brokenBack} symbol="back" onPress={() => void loadAnew('/')} />
+        <Listen text={`${t('broken')} ${t('brokenHelp')}`} />
+        <Stack style={{ width: '100%', maxWidth: 360 }}>
+          <BigButton label={t('brokenBack')} symbol="back" onPress={() => void loadAnew('/')} />
           <BigButton
-            label={strings.tryAgain}
+            label={kitWords('tryAgain')}
             symbol="again"
             tone="quiet"
             onPress={() => void loadAnew(address)}
           />
-        </View>
-      </View>
+        </Stack>
+      </Stack>
     </PaperProvider>
   )
 }

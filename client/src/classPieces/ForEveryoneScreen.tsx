@@ -1,4 +1,4 @@
-import { ClassPieces, type ClassPiece, type StartForEveryone } from '@nibquill/contract'
+import { ClassPieces, StartForEveryone, type ClassPiece } from '@nibquill/contract'
 import { useLocalSearchParams } from 'expo-router'
 import { useState } from 'react'
 import { v7 as newId } from 'uuid'
@@ -9,16 +9,18 @@ import { useAsk, useChange } from '../api/queries'
 import { useFolders } from '../folders'
 import { BigButton } from '../kit/BigButton'
 import { whenWasIt } from '../kit/dates'
-import { Field } from '../kit/Field'
 import { FolderDrawing } from '../kit/FolderDrawing'
-import { Box, faultsOf, Hint, Row, Select, sentence } from '../kit/form'
+import { Box, Hint } from '../kit/form'
+import { FormLine, FormSelect } from '../kit/formLines'
 import { Head } from '../kit/Head'
-import { Page } from '../kit/layout'
+import { Bar, Page } from '../kit/layout'
 import { Empty, ProblemNotice } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
 import { toast } from '../kit/Toast'
+import { useFormOf } from '../kit/useFormOf'
 import { useClasses } from '../school'
-import { piecesStrings as strings } from '../pieces'
+import { piecesWords } from '../pieces'
+import { t } from './words'
 
 const TOUCHES = ['pieces', 'review', 'school'] as const
 const useClassPieces = () => useAsk(['pieces', 'for-everyone'], '/pieces/for-everyone', ClassPieces)
@@ -46,80 +48,72 @@ export function ForEveryoneScreen() {
     classes.data?.find(({ id }) => id === classId) ?? classes.data?.find(({ mine }) => mine)
   return (
     <Page>
-      <Head title={strings.forEveryone} back={`/class?classId=${home?.id ?? ''}`} />
-      <Hint>{strings.forEveryoneHelp}</Hint>
+      <Head title={piecesWords('forEveryone')} back={`/class?classId=${home?.id ?? ''}`} />
+      <Hint>{t('forEveryoneHelp')}</Hint>
       {starting && home ? (
         <StartForm classId={home.id} onDone={() => setStarting(false)} />
       ) : (
-        <Row>
-          <BigButton
-            small
-            symbol="plus"
-            label={strings.startOne}
-            onPress={() => setStarting(true)}
-          />
-        </Row>
+        <Bar wrap>
+          <BigButton small symbol="plus" label={t('startOne')} onPress={() => setStarting(true)} />
+        </Bar>
       )}
       {pieces.data.map((piece) => (
         <ClassPieceBox key={piece.id} piece={piece} />
       ))}
       {pieces.data.length === 0 && !starting ? (
-        <Empty symbol="layers" title={strings.noneStarted} />
+        <Empty symbol="layers" title={t('noneStarted')} />
       ) : null}
     </Page>
   )
 }
 
-function StartForm({ classId, onDone }: { classId: string; onDone: () => void }) {
-  const start = useStart()
+function StartForm(props: { classId: string; onDone: () => void }) {
   const folders = useFolders()
-  const [id] = useState(() => newId())
-  const [title, setTitle] = useState('')
-  const [instructions, setInstructions] = useState('')
-  const [chosen, setChosen] = useState('')
-  const fitting = (folders.data ?? []).filter(
-    ({ wholeSchool, classIds, owner }) => !owner && (wholeSchool || classIds.includes(classId)),
+  if (!isHere(folders)) return <NotYet of={folders} />
+  const fitting = folders.data.filter(
+    ({ wholeSchool, classIds, owner }) =>
+      !owner && (wholeSchool || classIds.includes(props.classId)),
   )
-  const folderId = chosen || fitting[0]?.id || ''
-  const faults = faultsOf(start.error)
+  return <StartInto key={props.classId} folders={fitting} {...props} />
+}
+
+function StartInto({
+  classId,
+  folders,
+  onDone,
+}: {
+  classId: string
+  folders: readonly { id: string; name: string }[]
+  onDone: () => void
+}) {
+  const start = useStart()
+  const [id] = useState(() => newId())
+  const { control, watch, send, refused } = useFormOf(
+    StartForEveryone,
+    { classId, folderId: folders[0]?.id ?? '', title: '', instructions: '' },
+    async (input) => {
+      await start.mutateAsync({ id, input })
+      toast(t('started'))
+      onDone()
+    },
+  )
   return (
-    <Box title={strings.startOne}>
-      <Field
-        label={strings.startTitle}
-        value={title}
-        onChangeText={setTitle}
-        error={sentence(faults.title?.[0])}
-        autoFocus
+    <Box title={t('startOne')}>
+      <FormLine control={control} name="title" label={t('startTitle')} autoFocus />
+      <FormLine control={control} name="instructions" label={t('startInstructions')} lines={3} />
+      <FormSelect
+        control={control}
+        name="folderId"
+        label={t('startFolder')}
+        options={folders.map((folder) => ({ value: folder.id, label: folder.name }))}
       />
-      <Field
-        label={strings.startInstructions}
-        value={instructions}
-        onChangeText={setInstructions}
-        lines={3}
-      />
-      <Select
-        label={strings.startFolder}
-        value={folderId}
-        options={fitting.map((folder) => ({ value: folder.id, label: folder.name }))}
-        onChange={setChosen}
-      />
-      {start.isError && !faults.title ? <ProblemNotice error={start.error} /> : null}
+      {refused ? <ProblemNotice error={refused} /> : null}
       <BigButton
-        label={strings.startDo}
+        label={t('startDo')}
         symbol="check"
-        disabled={title.trim() === '' || folderId === ''}
+        disabled={watch('title').trim() === '' || folders.length === 0}
         busy={start.isPending}
-        onPress={() =>
-          start.mutate(
-            { id, input: { classId, folderId, title, instructions } },
-            {
-              onSuccess: () => {
-                toast(strings.started)
-                onDone()
-              },
-            },
-          )
-        }
+        onPress={send}
       />
     </Box>
   )
@@ -130,7 +124,7 @@ function ClassPieceBox({ piece }: { piece: ClassPiece }) {
   const { id } = piece
   return (
     <Box>
-      <View style={{ flexDirection: 'row', gap: 14, alignItems: 'center' }}>
+      <Bar gap="apart">
         <FolderDrawing folder={piece.folder} width={70} />
         <View style={{ flex: 1 }}>
           <Text role="heading" aria-level={2} variant="titleMedium">
@@ -140,23 +134,23 @@ function ClassPieceBox({ piece }: { piece: ClassPiece }) {
             {[
               piece.className,
               whenWasIt(piece.createdAt),
-              strings.begun(piece.begun, piece.pupils),
-              piece.closed ? strings.isClosed : '',
+              t('begun', { begun: piece.begun, of: piece.pupils }),
+              piece.closed ? t('isClosed') : '',
             ]
               .filter(Boolean)
               .join(' · ')}
           </Hint>
         </View>
-      </View>
+      </Bar>
       {piece.instructions ? <Text variant="bodyMedium">{piece.instructions}</Text> : null}
       {move.isError ? <ProblemNotice error={move.error} /> : null}
-      <Row>
+      <Bar wrap>
         {piece.closed ? (
           <BigButton
             small
             tone="quiet"
             symbol="take-out"
-            label={strings.openAgain}
+            label={t('openAgain')}
             busy={move.isPending}
             onPress={() => move.mutate({ id, move: 'reopen' })}
           />
@@ -165,14 +159,14 @@ function ClassPieceBox({ piece }: { piece: ClassPiece }) {
             small
             tone="quiet"
             symbol="lock"
-            label={strings.closeIt}
+            label={t('closeIt')}
             busy={move.isPending}
             onPress={() =>
-              move.mutate({ id, move: 'close' }, { onSuccess: () => toast(strings.closedAndIn) })
+              move.mutate({ id, move: 'close' }, { onSuccess: () => toast(t('closedAndIn')) })
             }
           />
         )}
-      </Row>
+      </Bar>
     </Box>
   )
 }

@@ -1,16 +1,18 @@
 import { MakeClass } from '@nibquill/contract'
-import { valibotResolver } from '@hookform/resolvers/valibot'
 import { router } from 'expo-router'
-import { Controller, useForm } from 'react-hook-form'
+import { useState } from 'react'
 import { v7 as newId } from 'uuid'
 import { schoolToday } from '../kit/dates'
 import { BigButton } from '../kit/BigButton'
-import { Box, FormLine, Select } from '../kit/form'
+import { Box } from '../kit/form'
+import { FormLine, FormSelect } from '../kit/formLines'
+import { useFormOf } from '../kit/useFormOf'
 import { Head } from '../kit/Head'
 import { Page } from '../kit/layout'
 import { Empty, ProblemNotice } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
-import { schoolStrings as strings, useMakeClass, useYears } from '../school'
+import { useMakeClass, useYears, schoolWords } from '../school'
+import { t } from './words'
 
 /** A new class: name, year group, school year. */
 export function ClassNewScreen() {
@@ -19,19 +21,19 @@ export function ClassNewScreen() {
   if (years.data.years.length === 0) {
     return (
       <Page>
-        <Head title={strings.newClass} back="/class" />
+        <Head title={t('newClass')} back="/class" />
         <Empty
           symbol="year"
-          title={strings.noYear}
+          title={schoolWords('noYear')}
           action={
             <BigButton
-              label={strings.newYear}
+              label={schoolWords('newYear')}
               symbol="plus"
               onPress={() => router.push('/year/new')}
             />
           }
         >
-          {strings.noYearHelp}
+          {schoolWords('noYearHelp')}
         </Empty>
       </Page>
     )
@@ -43,41 +45,28 @@ function ClassForm({ years }: { years: { id: string; name: string; startsOn: str
   const make = useMakeClass()
   const today = schoolToday()
   const running = years.find(({ startsOn }) => startsOn <= today) ?? years.at(-1)!
-  const { control, handleSubmit } = useForm({
-    resolver: valibotResolver(MakeClass),
-    defaultValues: { name: '', yearGroup: '', schoolYearId: running.id },
-  })
-  const save = handleSubmit((input) => {
-    const id = newId()
-    make.mutate({ id, input }, { onSuccess: () => router.replace(`/class?classId=${id}`) })
+  const [id] = useState(() => newId())
+  const start = { name: '', yearGroup: '', schoolYearId: running.id }
+  const { control, send, refused } = useFormOf(MakeClass, start, async (input) => {
+    await make.mutateAsync({ id, input })
+    router.replace(`/class?classId=${id}`)
   })
   return (
     <Page
       foot={
-        <BigButton
-          label={strings.makeClass}
-          symbol="check"
-          onPress={() => void save()}
-          busy={make.isPending}
-        />
+        <BigButton label={t('makeClass')} symbol="check" onPress={send} busy={make.isPending} />
       }
     >
-      <Head title={strings.newClass} back="/class" />
-      {make.isError ? <ProblemNotice error={make.error} /> : null}
+      <Head title={t('newClass')} back="/class" />
+      {refused ? <ProblemNotice error={refused} /> : null}
       <Box>
-        <FormLine control={control} name="name" label={strings.className} autoFocus />
-        <FormLine control={control} name="yearGroup" label={strings.yearGroup} />
-        <Controller
+        <FormLine control={control} name="name" label={t('className')} autoFocus />
+        <FormLine control={control} name="yearGroup" label={t('yearGroup')} />
+        <FormSelect
           control={control}
           name="schoolYearId"
-          render={({ field }) => (
-            <Select
-              label={strings.inYear}
-              value={field.value}
-              onChange={field.onChange}
-              options={years.map(({ id, name }) => ({ value: id, label: name }))}
-            />
-          )}
+          label={t('inYear')}
+          options={years.map(({ id, name }) => ({ value: id, label: name }))}
         />
       </Box>
     </Page>

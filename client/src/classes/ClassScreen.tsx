@@ -1,22 +1,24 @@
 import { IDLE_MINUTES, type ClassDetail } from '@nibquill/contract'
 import { router, useLocalSearchParams } from 'expo-router'
 import { useState } from 'react'
-import { View } from 'react-native'
 import { CardsButton, DoorLine } from '../door'
-import { accountsStrings as accountWords, useSession } from '../accounts'
-import { noticesStrings as noticeWords, StaffNewsBox } from '../notices'
-import { piecesStrings as pieceWords } from '../pieces'
+import { useSession } from '../accounts'
+import { StaffNewsBox, noticesWords } from '../notices'
+
 import { BigButton } from '../kit/BigButton'
+import { dayOf } from '../kit/dates'
 import { Field } from '../kit/Field'
 import { Choices, Tabs, Toggle } from '../kit/choices'
-import { Box, Hint, Row } from '../kit/form'
-import { Heading, Page } from '../kit/layout'
+import { Box, Hint } from '../kit/form'
+import { Bar, Heading, Page, Stack } from '../kit/layout'
 import { Empty, ProblemNotice } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
 import { FirstSteps } from './FirstSteps'
 import { SaveButton } from '../media/SaveButton'
 import { PupilTable } from './PupilTable'
-import { schoolStrings as strings, useChangeClass, useClass, useClasses } from '../school'
+import { useChangeClass, useClass, useClasses, schoolWords } from '../school'
+import { t } from './words'
+import { piecesWords } from '../pieces'
 
 /** A class: each pupil with where their work stands, and everything a teacher sets up for it. */
 export function ClassScreen() {
@@ -31,7 +33,7 @@ export function ClassScreen() {
       small={Boolean(current)}
       tone={current ? 'quiet' : 'primary'}
       symbol="plus"
-      label={strings.newClass}
+      label={t('newClass')}
       onPress={() => router.push('/class/new')}
     />
   )
@@ -39,18 +41,18 @@ export function ClassScreen() {
     return (
       <Page>
         <FirstSteps />
-        <Empty symbol="class" title={strings.noClass} action={leads ? newClass : undefined}>
-          {leads ? strings.noClassHelp : strings.noClassWait}
+        <Empty symbol="class" title={t('noClass')} action={leads ? newClass : undefined}>
+          {leads ? t('noClassHelp') : t('noClassWait')}
         </Empty>
       </Page>
     )
   }
   return (
     <Page max={1080}>
-      <Row>
+      <Bar wrap>
         {classes.data.length > 1 ? (
           <Tabs
-            label={strings.classes}
+            label={t('classes')}
             value={current.id}
             options={classes.data.map((one) => ({
               value: one.id,
@@ -60,13 +62,15 @@ export function ClassScreen() {
           />
         ) : null}
         {leads ? newClass : null}
-      </Row>
-      <View style={{ gap: 2 }}>
+      </Bar>
+      <Stack gap="hair">
         <Heading level={1}>{[current.name, current.yearGroup].filter(Boolean).join(', ')}</Heading>
         {current.teachers.length > 0 ? (
-          <Hint>{strings.taughtBy(current.teachers.map(({ name }) => name).join(', '))}</Hint>
+          <Hint>
+            {t('taughtBy', { names: current.teachers.map(({ name }) => name).join(', ') })}
+          </Hint>
         ) : null}
-      </View>
+      </Stack>
       <StaffNewsBox />
       <OneClass key={current.id} classId={current.id} mine={current.mine} />
     </Page>
@@ -74,6 +78,7 @@ export function ClassScreen() {
 }
 
 function OneClass({ classId, mine }: { classId: string; mine: boolean }) {
+  const { sort } = useLocalSearchParams<{ sort?: string }>()
   const detail = useClass(classId)
   if (!isHere(detail)) return <NotYet of={detail} />
   const { pupils } = detail.data
@@ -82,15 +87,15 @@ function OneClass({ classId, mine }: { classId: string; mine: boolean }) {
       small={pupils.length > 0}
       tone={pupils.length > 0 ? 'quiet' : 'primary'}
       symbol="plus"
-      label={strings.addPupils}
+      label={t('addPupils')}
       onPress={() => router.push(`/class/list?classId=${classId}`)}
     />
   )
   if (pupils.length === 0) {
     return (
       <>
-        <Empty symbol="class" title={strings.emptyClass} action={add}>
-          {strings.emptyClassHelp}
+        <Empty symbol="class" title={t('emptyClass')} action={add}>
+          {t('emptyClassHelp')}
         </Empty>
         <Settings detail={detail.data} />
       </>
@@ -98,13 +103,13 @@ function OneClass({ classId, mine }: { classId: string; mine: boolean }) {
   }
   return (
     <>
-      <Row>
+      <Bar wrap>
         {add}
         <BigButton
           small
           tone="quiet"
           symbol="anchor"
-          label={strings.pegs}
+          label={t('pegs')}
           onPress={() => router.push(`/class/pegs?classId=${classId}`)}
         />
         {mine ? (
@@ -113,24 +118,63 @@ function OneClass({ classId, mine }: { classId: string; mine: boolean }) {
               small
               tone="quiet"
               symbol="message"
-              label={noticeWords.title}
+              label={noticesWords('title')}
               onPress={() => router.push(`/notices?classId=${classId}`)}
             />
             <BigButton
               small
               tone="quiet"
               symbol="layers"
-              label={pieceWords.forEveryone}
+              label={piecesWords('forEveryone')}
               onPress={() => router.push(`/for-everyone?classId=${classId}`)}
             />
           </>
         ) : null}
-        <CardsButton label={accountWords.cards} order={{ classId }} />
-      </Row>
+        <CardsButton label={t('printCards')} order={{ classId }} />
+      </Bar>
+      {detail.data.notPrintable.length > 0 ? (
+        <Hint tone="attention">
+          {t('notPrintable', { names: detail.data.notPrintable.join(', ') })}
+        </Hint>
+      ) : null}
       <DoorLine classId={classId} />
-      <PupilTable pupils={pupils} onOpen={(id) => router.push(`/class/${id}`)} />
+      <PupilTable pupils={pupils} sortBy={sort} onOpen={(id) => router.push(`/class/${id}`)} />
+      <Left left={detail.data.left} />
       <Settings detail={detail.data} />
     </>
+  )
+}
+
+/** Who has left can be found, and brought back from their page. */
+function Left({ left }: { left: ClassDetail['left'] }) {
+  const [open, setOpen] = useState(false)
+  if (left.length === 0) return null
+  return (
+    <Stack gap="near">
+      <Bar wrap>
+        <BigButton
+          small
+          tone="quiet"
+          symbol={open ? 'up' : 'down'}
+          label={t('left', { count: left.length })}
+          onPress={() => setOpen(!open)}
+        />
+      </Bar>
+      {open ? (
+        <Bar wrap>
+          {left.map(({ id, name, leftAt }) => (
+            <BigButton
+              key={id}
+              small
+              tone="quiet"
+              symbol="next"
+              label={t('leftSince', { name, when: dayOf(leftAt.slice(0, 10)) })}
+              onPress={() => router.push(`/class/${id}`)}
+            />
+          ))}
+        </Bar>
+      ) : null}
+    </Stack>
   )
 }
 
@@ -140,17 +184,17 @@ function Settings({ detail }: { detail: ClassDetail }) {
   const seenVersion = detail.version
   return (
     <>
-      <Row>
+      <Bar wrap>
         <BigButton
           small
           tone="quiet"
           symbol={open ? 'up' : 'down'}
-          label={strings.settings}
+          label={t('settings')}
           onPress={() => setOpen(!open)}
         />
-      </Row>
+      </Bar>
       {open ? (
-        <Box title={strings.settings}>
+        <Box title={t('settings')}>
           <Naming
             key={seenVersion}
             detail={detail}
@@ -158,33 +202,43 @@ function Settings({ detail }: { detail: ClassDetail }) {
             onKeep={(names) => change.mutate({ ...names, seenVersion })}
           />
           <Choices
-            label={strings.idle}
+            label={t('idle')}
             options={IDLE_MINUTES.map((minutes) => ({
               value: minutes,
-              label: strings.minutes(minutes),
+              label: t('minutes', { minutes }),
             }))}
             value={detail.idleMinutes as (typeof IDLE_MINUTES)[number]}
             onChange={(idleMinutes) => change.mutate({ idleMinutes, seenVersion })}
           />
           <Toggle
-            label={strings.propose}
+            label={t('propose')}
             value={detail.pupilsPropose}
             onChange={(pupilsPropose) => change.mutate({ pupilsPropose, seenVersion })}
           />
-          <Row>
+          <Toggle
+            label={t('young')}
+            value={detail.young}
+            onChange={(young) => change.mutate({ young, seenVersion })}
+          />
+          <Toggle
+            label={t('sounds')}
+            value={detail.sounds}
+            onChange={(sounds) => change.mutate({ sounds, seenVersion })}
+          />
+          <Bar wrap>
             <SaveButton
-              label={strings.saveList}
+              label={t('saveList')}
               address={`/api/school/export?format=csv&classId=${detail.id}`}
               name="class-list.csv"
             />
             <SaveButton
-              label={strings.letters}
+              label={t('letters')}
               symbol="print"
               address="/api/sharing/letters"
               order={{ classId: detail.id }}
               name="letters.pdf"
             />
-          </Row>
+          </Bar>
           {change.isError ? <ProblemNotice error={change.error} /> : null}
         </Box>
       ) : null}
@@ -207,26 +261,26 @@ function Naming({
   return (
     <>
       <Field
-        label={strings.className}
+        label={t('className')}
         value={names.name}
         onChangeText={(name) => setNames({ ...names, name })}
       />
       <Field
-        label={strings.yearGroup}
+        label={t('yearGroup')}
         value={names.yearGroup}
         onChangeText={(yearGroup) => setNames({ ...names, yearGroup })}
       />
       {changed ? (
-        <Row>
+        <Bar wrap>
           <BigButton
             small
-            label={strings.keep}
+            label={schoolWords('keep')}
             symbol="check"
             disabled={names.name.trim() === ''}
             busy={busy}
             onPress={() => onKeep(names)}
           />
-        </Row>
+        </Bar>
       ) : null}
     </>
   )

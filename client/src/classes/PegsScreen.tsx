@@ -1,32 +1,25 @@
 import type { Peg as PegLook, PupilLine } from '@nibquill/contract'
 import { COLOURS, PEG_SYMBOLS } from '@nibquill/core'
-import {
-  DndContext,
-  KeyboardSensor,
-  PointerSensor,
-  useDraggable,
-  useDroppable,
-  useSensor,
-  useSensors,
-  type DragEndEvent,
-} from '@dnd-kit/core'
 import { useLocalSearchParams } from 'expo-router'
-import { createElement, useState } from 'react'
+import { useState } from 'react'
 import { View } from 'react-native'
 import { Dialog, Text } from 'react-native-paper'
-import { Overlay } from '../kit/Ask'
+import { Overlay } from '../kit/Overlay'
 import { BigButton } from '../kit/BigButton'
 import { Choices } from '../kit/choices'
-import { Hint, Row } from '../kit/form'
+import { Exchangeable, ExchangeField } from '../kit/dragging'
+import { Hint } from '../kit/form'
 import { Head } from '../kit/Head'
-import { Page } from '../kit/layout'
+import { Bar, Page, Stack } from '../kit/layout'
 import { ProblemNotice } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
 import { Peg } from '../kit/Peg'
 import { Press } from '../kit/Press'
-import { colours, corners, pigments } from '../kit/theme'
+import { colours, corners, pigments, space } from '../kit/theme'
 import { toast } from '../kit/Toast'
-import { schoolStrings as strings, useClass, usePutPeg } from '../school'
+import { useClass, usePutPeg } from '../school'
+import { t as kitWords } from '../kit/words'
+import { t } from './words'
 
 const nameOf = (pupil: PupilLine): string => `${pupil.firstName} ${pupil.lastName}`.trim()
 
@@ -39,10 +32,6 @@ export function PegsScreen() {
   const put = usePutPeg(classId)
   const [held, setHeld] = useState<string | null>(null)
   const [choosing, setChoosing] = useState<PupilLine | null>(null)
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 8 } }),
-    useSensor(KeyboardSensor),
-  )
   if (!isHere(detail)) return <NotYet of={detail} />
   const { pupils } = detail.data
   const exchange = (a: string, b: string) => {
@@ -51,7 +40,10 @@ export function PegsScreen() {
     const back = () => put.mutate({ pupilId: one.id, peg: one.peg })
     put.mutate(
       { pupilId: one.id, peg: other.peg },
-      { onSuccess: () => toast(strings.exchanged(nameOf(one), nameOf(other)), back) },
+      {
+        onSuccess: () =>
+          toast(t('exchanged', { a: nameOf(one), b: nameOf(other) }), { undo: back }),
+      },
     )
   }
   const tap = (pupil: PupilLine) => {
@@ -59,17 +51,17 @@ export function PegsScreen() {
     else if (held) exchange(held, pupil.id)
     setHeld(held ? null : pupil.id)
   }
-  const dropped = ({ active, over }: DragEndEvent) => {
+  const dropped = (id: string, other: string) => {
     setHeld(null)
-    if (over) exchange(String(active.id), String(over.id))
+    exchange(id, other)
   }
   return (
     <Page max={980}>
-      <Head title={`${strings.pegs}, ${detail.data.name}`} back={`/class?classId=${classId}`} />
-      <Hint>{strings.pegsHelp}</Hint>
+      <Head title={`${t('pegs')}, ${detail.data.name}`} back={`/class?classId=${classId}`} />
+      <Hint>{t('pegsHelp')}</Hint>
       {put.isError ? <ProblemNotice error={put.error} /> : null}
-      <DndContext sensors={sensors} onDragEnd={dropped}>
-        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
+      <ExchangeField onExchange={dropped}>
+        <Bar wrap align="stretch">
           {pupils.map((pupil) => (
             <HangingPeg
               key={pupil.id}
@@ -78,8 +70,8 @@ export function PegsScreen() {
               onTap={() => tap(pupil)}
             />
           ))}
-        </View>
-      </DndContext>
+        </Bar>
+      </ExchangeField>
       {choosing ? (
         <ChoosePeg
           pupil={choosing}
@@ -103,48 +95,31 @@ function HangingPeg({
   held: boolean
   onTap: () => void
 }) {
-  const drag = useDraggable({ id: pupil.id })
-  const drop = useDroppable({ id: pupil.id })
-  const moved = drag.transform
-    ? `translate(${drag.transform.x}px, ${drag.transform.y}px)`
-    : undefined
-  const frame = (node: HTMLElement | null) => {
-    drag.setNodeRef(node)
-    drop.setNodeRef(node)
-  }
-  return createElement(
-    'div',
-    {
-      ref: frame,
-      ...drag.listeners,
-      onKeyDown: undefined,
-      style: {
-        transform: moved,
-        touchAction: 'manipulation',
-        zIndex: moved ? 2 : 0,
-        position: 'relative',
-      },
-    },
-    <Press
-      label={strings.pegOf(nameOf(pupil))}
-      selected={held}
-      onPress={onTap}
-      style={{
-        width: 104,
-        alignItems: 'center',
-        gap: 6,
-        padding: 10,
-        borderRadius: corners.button,
-        borderWidth: 2,
-        borderColor: held || drop.isOver ? colours.aubergine : 'transparent',
-        backgroundColor: held || drop.isOver ? colours.aubergineTint : 'transparent',
-      }}
-    >
-      <Peg peg={pupil.peg} size={62} />
-      <Text variant="bodySmall" style={{ textAlign: 'center' }}>
-        {nameOf(pupil)}
-      </Text>
-    </Press>,
+  return (
+    <Exchangeable id={pupil.id}>
+      {(under) => (
+        <Press
+          label={t('pegOf', { name: nameOf(pupil) })}
+          selected={held}
+          onPress={onTap}
+          style={{
+            width: 104,
+            alignItems: 'center',
+            gap: space.close,
+            padding: 10,
+            borderRadius: corners.button,
+            borderWidth: 2,
+            borderColor: held || under ? colours.aubergine : 'transparent',
+            backgroundColor: held || under ? colours.aubergineTint : 'transparent',
+          }}
+        >
+          <Peg peg={pupil.peg} size={62} />
+          <Text variant="bodySmall" style={{ textAlign: 'center' }}>
+            {nameOf(pupil)}
+          </Text>
+        </Press>
+      )}
+    </Exchangeable>
   )
 }
 
@@ -159,15 +134,15 @@ function ChoosePeg({
 }) {
   const [peg, setPeg] = useState(pupil.peg)
   return (
-    <Overlay visible title={strings.choosePeg(nameOf(pupil))} width={640} onClose={onClose}>
+    <Overlay visible title={t('choosePeg', { name: nameOf(pupil) })} width={640} onClose={onClose}>
       <Dialog.ScrollArea style={{ maxHeight: 420 }}>
-        <View style={{ paddingVertical: 12, gap: 14 }}>
-          <Row gap={4}>
+        <Stack style={{ paddingVertical: space.apart }}>
+          <Bar wrap gap="tight">
             {PEG_SYMBOLS.map((symbol) => (
               <Press
                 key={symbol}
                 role="radio"
-                label={symbol}
+                label={kitWords(`symbols.${symbol}`)}
                 selected={symbol === peg.symbol}
                 onPress={() => setPeg({ ...peg, symbol })}
                 style={{
@@ -180,17 +155,20 @@ function ChoosePeg({
                 <Peg peg={{ symbol, colour: peg.colour }} size={44} />
               </Press>
             ))}
-          </Row>
+          </Bar>
           <Choices
-            label={strings.colour}
-            options={COLOURS.map((colour) => ({ value: colour, label: colour }))}
+            label={t('colour')}
+            options={COLOURS.map((colour) => ({
+              value: colour,
+              label: kitWords(`colours.${colour}`),
+            }))}
             value={peg.colour}
             onChange={(colour) => setPeg({ ...peg, colour })}
           />
-        </View>
+        </Stack>
       </Dialog.ScrollArea>
-      <View style={{ padding: 16 }}>
-        <BigButton label={strings.hang} symbol="check" onPress={() => onChoose(peg)} />
+      <View style={{ padding: space.clear }}>
+        <BigButton label={t('hang')} symbol="check" onPress={() => onChoose(peg)} />
       </View>
     </Overlay>
   )

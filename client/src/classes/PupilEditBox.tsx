@@ -1,68 +1,68 @@
-import type { PupilDetail } from '@nibquill/contract'
+import { ChangePupil, type PupilDetail } from '@nibquill/contract'
 import { useState } from 'react'
 import { Text } from 'react-native-paper'
 import { CardsButton } from '../door'
-import { accountsStrings as accountWords } from '../accounts'
+
 import { Ask } from '../kit/Ask'
 import { BigButton } from '../kit/BigButton'
-import { Field } from '../kit/Field'
-import { Box, faultsOf, Hint, Row, Select, sentence } from '../kit/form'
+import { Box, Hint, Select } from '../kit/form'
+import { FormLine } from '../kit/formLines'
 import { ProblemNotice } from '../kit/Notice'
 import { toast } from '../kit/Toast'
-import { schoolStrings as strings, useChangePupil, useClasses, useNewCard } from '../school'
+import { useFormOf } from '../kit/useFormOf'
+import { useChangePupil, useClasses, useNewCard, schoolWords } from '../school'
+import { t } from './words'
+import { Bar } from '../kit/layout'
 
 /** A pupil's name, class and card; leaving the school and coming back. */
 export function PupilEditBox({ pupil }: { pupil: PupilDetail }) {
   const change = useChangePupil(pupil.id)
+  const rename = useChangePupil(pupil.id)
   const classes = useClasses()
-  const [names, setNames] = useState({ firstName: pupil.firstName, lastName: pupil.lastName })
   const [asking, setAsking] = useState(false)
-  const renamed = names.firstName !== pupil.firstName || names.lastName !== pupil.lastName
-  const faults = faultsOf(change.error)
   const own = (classes.data ?? []).map(({ id, name }) => ({ value: id, label: name }))
-  const done = { onSuccess: () => toast(strings.kept) }
+  const done = { onSuccess: () => toast(schoolWords('kept')) }
+  const names: ChangePupil = { firstName: pupil.firstName, lastName: pupil.lastName }
+  const { control, formState, reset, send, refused } = useFormOf(
+    ChangePupil,
+    names,
+    async (now) => {
+      await rename.mutateAsync(now)
+      reset(now)
+      toast(schoolWords('kept'))
+    },
+  )
   return (
     <>
       <CardBox pupil={pupil} />
-      <Box title={strings.edit}>
-        <Field
-          label={strings.firstName}
-          value={names.firstName}
-          onChangeText={(firstName) => setNames({ ...names, firstName })}
-          error={sentence(faults.firstName?.[0])}
-        />
-        <Field
-          label={strings.lastName}
-          value={names.lastName}
-          onChangeText={(lastName) => setNames({ ...names, lastName })}
-          error={sentence(faults.lastName?.[0])}
-        />
+      <Box title={t('edit')}>
+        <FormLine control={control} name="firstName" label={t('firstName')} />
+        <FormLine control={control} name="lastName" label={schoolWords('lastName')} />
         {own.some(({ value }) => value === pupil.classId) && own.length > 1 ? (
           <Select
-            label={strings.moveTo}
+            label={t('moveTo')}
             value={pupil.classId}
             options={own}
             onChange={(classId) => change.mutate({ classId }, done)}
           />
         ) : null}
-        {change.isError && Object.keys(faults).length === 0 ? (
-          <ProblemNotice error={change.error} />
-        ) : null}
-        <Row>
-          {renamed ? (
+        {refused ? <ProblemNotice error={refused} /> : null}
+        {change.isError ? <ProblemNotice error={change.error} /> : null}
+        <Bar wrap>
+          {formState.isDirty ? (
             <BigButton
               small
-              label={strings.keep}
+              label={schoolWords('keep')}
               symbol="check"
-              busy={change.isPending}
-              onPress={() => change.mutate(names, done)}
+              busy={rename.isPending}
+              onPress={send}
             />
           ) : null}
           {pupil.leftAt ? (
             <BigButton
               small
               tone="quiet"
-              label={strings.comeBack}
+              label={schoolWords('comeBack')}
               onPress={() => change.mutate({ left: false }, done)}
             />
           ) : (
@@ -70,15 +70,15 @@ export function PupilEditBox({ pupil }: { pupil: PupilDetail }) {
               small
               tone="again"
               symbol="out"
-              label={strings.leave}
+              label={t('leave')}
               onPress={() => setAsking(true)}
             />
           )}
-        </Row>
+        </Bar>
         <Ask
           visible={asking}
-          title={strings.leaveAsk(pupil.firstName)}
-          yes={strings.leave}
+          title={t('leaveAsk', { name: pupil.firstName })}
+          yes={t('leave')}
           tone="again"
           onNo={() => setAsking(false)}
           onYes={() => {
@@ -86,7 +86,7 @@ export function PupilEditBox({ pupil }: { pupil: PupilDetail }) {
             change.mutate({ left: true }, done)
           }}
         >
-          {strings.leaveHelp}
+          {t('leaveHelp')}
         </Ask>
       </Box>
     </>
@@ -98,39 +98,39 @@ function CardBox({ pupil }: { pupil: PupilDetail }) {
   const [asking, setAsking] = useState(false)
   const code = card.data?.code
   return (
-    <Box title={strings.cards}>
-      <Hint>{strings.cardHelp}</Hint>
+    <Box title={t('cards')}>
+      <Hint>{t('cardHelp')}</Hint>
       {code ? (
         <>
-          <Hint>{strings.theCode(pupil.firstName)}</Hint>
+          <Hint>{t('theCode', { name: pupil.firstName })}</Hint>
           <Text variant="headlineSmall" selectable>
             {code.match(/.{4}/g)?.join(' ')}
           </Text>
         </>
       ) : null}
       {card.isError ? <ProblemNotice error={card.error} /> : null}
-      <Row>
+      <Bar wrap>
         <BigButton
           small
           tone="quiet"
           symbol="card"
-          label={strings.newCard}
+          label={t('newCard')}
           busy={card.isPending}
           onPress={() => setAsking(true)}
         />
-        <CardsButton label={accountWords.card} order={{ pupilId: pupil.id }} />
-      </Row>
+        <CardsButton label={t('card')} order={{ pupilId: pupil.id }} />
+      </Bar>
       <Ask
         visible={asking}
-        title={strings.newCardAsk(pupil.firstName)}
-        yes={strings.newCard}
+        title={t('newCardAsk', { name: pupil.firstName })}
+        yes={t('newCard')}
         onNo={() => setAsking(false)}
         onYes={() => {
           setAsking(false)
           card.mutate(undefined)
         }}
       >
-        {strings.cardHelp}
+        {t('cardHelp')}
       </Ask>
     </Box>
   )

@@ -6,18 +6,19 @@ import { Text } from 'react-native-paper'
 import { useSession } from '../accounts'
 import { BookBox, useBooks } from '../book'
 import { whenWasIt } from '../kit/dates'
-import { Hint, Row } from '../kit/form'
-import { Heading, Page } from '../kit/layout'
+import { Hint } from '../kit/form'
+import { Bar, Heading, Page } from '../kit/layout'
 import { Empty, Loading, ProblemNotice } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
 import { Peg } from '../kit/Peg'
 import { RoundButton } from '../kit/RoundButton'
 import { Symbol } from '../kit/Symbol'
 import { pigments, targets } from '../kit/theme'
-import { Chapters, portfolioStrings as portfolioWords, usePortfolio } from '../portfolio'
+import { Chapters, usePortfolio } from '../portfolio'
 import { ParentsBox, usePupilSharing } from '../sharing'
 import { PupilEditBox } from './PupilEditBox'
-import { schoolStrings as strings, useClass, usePupil } from '../school'
+import { useClass, usePupil, schoolWords } from '../school'
+import { t } from './words'
 
 /**
  * A pupil's page: folders, pieces, portfolio, book, card, parents; from pupil to pupil with one tap
@@ -68,9 +69,9 @@ function PupilHead({ pupil }: { pupil: PupilDetail }) {
     return () => window.removeEventListener('keydown', onKey)
   }, [before, after])
   return (
-    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>
+    <Bar>
       <RoundButton
-        label={strings.backToClass}
+        label={t('backToClass')}
         symbol="back"
         size={targets.adult}
         onPress={() => router.replace(`/class?classId=${pupil.classId}`)}
@@ -82,26 +83,28 @@ function PupilHead({ pupil }: { pupil: PupilDetail }) {
           {[
             pupil.className,
             pupil.leftAt
-              ? strings.gone
-              : strings.lastSeen(pupil.lastSeenAt ? whenWasIt(pupil.lastSeenAt) : strings.never),
+              ? schoolWords('gone')
+              : schoolWords('lastSeen', {
+                  when: pupil.lastSeenAt ? whenWasIt(pupil.lastSeenAt) : schoolWords('never'),
+                }),
           ].join(' · ')}
         </Hint>
       </View>
       <RoundButton
-        label={strings.previousPupil}
+        label={t('previousPupil')}
         symbol="previous"
         size={targets.adult}
         disabled={!before}
         onPress={() => before && router.replace(`/class/${before.id}`)}
       />
       <RoundButton
-        label={strings.nextPupil}
+        label={t('nextPupil')}
         symbol="next"
         size={targets.adult}
         disabled={!after}
         onPress={() => after && router.replace(`/class/${after.id}`)}
       />
-    </View>
+    </Bar>
   )
 }
 
@@ -118,20 +121,20 @@ function Work({ pupil }: { pupil: PupilDetail }) {
   )
   return (
     <>
-      <Row gap={16}>
+      <Bar wrap gap="clear">
         {[...folders.values()].map((folder) => (
-          <View key={folder.id} style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
+          <Bar key={folder.id} gap="close">
             <Symbol name={folder.symbol} size={22} colour={pigments[folder.colour]} />
             <Text variant="bodyMedium">{`${folder.name} ${pieces.filter((piece) => piece.folder?.id === folder.id).length}`}</Text>
-          </View>
+          </Bar>
         ))}
-      </Row>
+      </Bar>
       <BookBox pupilId={pupil.id} chapters={chapters} />
-      <Heading>{portfolioWords.titleOf(pupil.firstName)}</Heading>
+      <Heading>{t('titleOf', { name: pupil.firstName })}</Heading>
       {pieces.length > 0 ? (
         <Chapters portfolio={portfolio.data} onOpen={(piece) => router.push(`/tray/${piece.id}`)} />
       ) : (
-        <Empty symbol="portfolio" title={portfolioWords.emptyFor} />
+        <Empty symbol="portfolio" title={t('emptyFor')} />
       )}
     </>
   )

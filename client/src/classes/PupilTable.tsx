@@ -1,4 +1,5 @@
 import type { PupilLine } from '@nibquill/contract'
+import { foldName } from '@nibquill/core'
 import {
   createColumnHelper,
   getCoreRowModel,
@@ -8,19 +9,20 @@ import {
   type SortingState,
   type Table,
 } from '@tanstack/react-table'
-import { useMemo, useState } from 'react'
+import { useMemo, useState, type ReactNode } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { whenWasIt } from '../kit/dates'
 import { Field } from '../kit/Field'
 import { Toggle } from '../kit/choices'
 import { Hint, Select } from '../kit/form'
-import { useWidth } from '../kit/layout'
+import { Bar, Stack, useWidth } from '../kit/layout'
 import { Peg } from '../kit/Peg'
 import { Press } from '../kit/Press'
 import { Symbol } from '../kit/Symbol'
-import { colours, corners, shadow, stateColours, targets } from '../kit/theme'
-import { schoolStrings as strings } from '../school'
+import { colours, corners, shadow, space, stateColours, targets } from '../kit/theme'
+import { t } from './words'
+import { schoolWords } from '../school'
 
 const COUNTS = ['draft', 'submitted', 'returned', 'approved'] as const
 type ColumnId = 'name' | 'toDo' | (typeof COUNTS)[number] | 'seen'
@@ -40,13 +42,20 @@ const COLUMNS = [
  */
 export function PupilTable({
   pupils,
+  sortBy,
   onOpen,
 }: {
   pupils: PupilLine[]
+  /** The column one came for, most first; by name where it is none. */
+  sortBy?: string | undefined
   onOpen: (id: string) => void
 }) {
   const { tablet } = useWidth()
-  const [sorting, setSorting] = useState<SortingState>([{ id: 'name', desc: false }])
+  const [sorting, setSorting] = useState<SortingState>(
+    COLUMNS.some(({ id }) => id === sortBy && sortBy !== 'name')
+      ? [{ id: sortBy!, desc: true }]
+      : [{ id: 'name', desc: false }],
+  )
   const [wanted, setWanted] = useState('')
   const [onlyToDo, setOnlyToDo] = useState(false)
   const shown = useMemo(
@@ -62,25 +71,25 @@ export function PupilTable({
     getSortedRowModel: getSortedRowModel(),
     getFilteredRowModel: getFilteredRowModel(),
     globalFilterFn: (row, _column, text: string) =>
-      nameOf(row.original).toLowerCase().includes(text.trim().toLowerCase()),
+      foldName(nameOf(row.original)).includes(foldName(text)),
     getRowId: ({ id }) => id,
   })
   const rows = table.getRowModel().rows.map(({ original }) => original)
   return (
-    <View style={{ gap: 12 }}>
+    <Stack>
       {/* The switch stands beside the box to type in, not beside its label. */}
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'flex-end', gap: 10 }}>
+      <Bar wrap align="flex-end">
         <View style={{ flexGrow: 1, minWidth: 200, maxWidth: 340 }}>
-          <Field label={strings.show} value={wanted} onChangeText={setWanted} />
+          <Field label={t('show')} value={wanted} onChangeText={setWanted} />
         </View>
-        <View style={{ minHeight: 56, justifyContent: 'center' }}>
-          <Toggle label={strings.onlyToDo} value={onlyToDo} onChange={setOnlyToDo} />
+        <View style={{ minHeight: 56, justifyContent: 'center', maxWidth: '100%' }}>
+          <Toggle label={t('onlyToDo')} value={onlyToDo} onChange={setOnlyToDo} />
         </View>
         {tablet ? null : <SortChoice table={table} />}
-      </View>
+      </Bar>
       <View
         role={tablet ? 'table' : 'list'}
-        aria-label={strings.pupils(rows.length)}
+        aria-label={t('pupils', { count: rows.length })}
         style={[
           { backgroundColor: colours.sheet, borderRadius: corners.button, overflow: 'hidden' },
           shadow,
@@ -91,8 +100,8 @@ export function PupilTable({
           <PupilRow key={pupil.id} pupil={pupil} wide={tablet} onOpen={() => onOpen(pupil.id)} />
         ))}
       </View>
-      {rows.length === 0 ? <Hint>{strings.nobodyFound}</Hint> : null}
-    </View>
+      {rows.length === 0 ? <Hint>{t('nobodyFound')}</Hint> : null}
+    </Stack>
   )
 }
 
@@ -102,11 +111,11 @@ function SortChoice({ table }: { table: Table<PupilLine> }) {
   return (
     <Select
       hidden
-      label={strings.sortBy('')}
+      label={t('sortBy', { column: '' })}
       value={now as ColumnId}
       options={ids.map((id) => ({
         value: id,
-        label: strings.sortBy(strings.columns[id].toLowerCase()),
+        label: t('sortBy', { column: t(`columns.${id}`).toLowerCase() }),
       }))}
       onChange={(id) => table.setSorting([{ id, desc: id !== 'name' }])}
     />
@@ -125,15 +134,10 @@ const FLEX: Record<ColumnId, number> = {
 
 function TableHead({ table }: { table: Table<PupilLine> }) {
   return (
-    <View
+    <Bar
       role="row"
-      style={{
-        flexDirection: 'row',
-        padding: 8,
-        borderBottomWidth: 1,
-        borderBottomColor: colours.rule,
-        gap: 8,
-      }}
+      align="stretch"
+      style={{ padding: space.near, borderBottomWidth: 1, borderBottomColor: colours.rule }}
     >
       {table.getFlatHeaders().map((header) => {
         const id = header.column.id as ColumnId
@@ -148,13 +152,16 @@ function TableHead({ table }: { table: Table<PupilLine> }) {
             <Press
               label={
                 sorted
-                  ? strings.sorted(strings.columns[id], sorted === 'desc')
-                  : strings.columns[id]
+                  ? t('sorted', {
+                      column: t(`columns.${id}`),
+                      order: sorted === 'desc' ? 'down' : 'up',
+                    })
+                  : t(`columns.${id}`)
               }
               onPress={() => header.column.toggleSorting()}
               style={{
                 flexDirection: 'row',
-                gap: 2,
+                gap: space.hair,
                 alignItems: 'center',
                 justifyContent: id === 'name' ? 'flex-start' : 'center',
                 minHeight: 32,
@@ -164,7 +171,7 @@ function TableHead({ table }: { table: Table<PupilLine> }) {
                 variant={sorted ? 'labelMedium' : 'bodySmall'}
                 style={{ color: colours.inkSoft }}
               >
-                {strings.columns[id]}
+                {t(`columns.${id}`)}
               </Text>
               {sorted ? (
                 <Symbol
@@ -177,7 +184,7 @@ function TableHead({ table }: { table: Table<PupilLine> }) {
           </View>
         )
       })}
-    </View>
+    </Bar>
   )
 }
 
@@ -190,8 +197,35 @@ function PupilRow({
   wide: boolean
   onOpen: () => void
 }) {
+  const who = <Who pupil={pupil} onOpen={onOpen} />
+  const cells = cellsOf(pupil)
+  return wide ? (
+    <WideRow pupil={pupil} who={who} cells={cells} />
+  ) : (
+    <Stack
+      role="listitem"
+      gap="tight"
+      style={{ padding: space.apart, borderBottomWidth: 1, borderBottomColor: colours.rule }}
+    >
+      {who}
+      <Bar wrap align="stretch" gap="none" style={{ columnGap: 12, paddingLeft: 52 }}>
+        {cells
+          .filter(({ count }) => count > 0)
+          .map(({ id, count, text }) => (
+            <Text
+              key={id}
+              variant="bodySmall"
+              style={{ color: text }}
+            >{`${count} ${t(`columns.${id}`).toLowerCase()}`}</Text>
+          ))}
+      </Bar>
+    </Stack>
+  )
+}
+
+function Who({ pupil, onOpen }: { pupil: PupilLine; onOpen: () => void }) {
   const name = nameOf(pupil)
-  const who = (
+  return (
     <Press
       role="link"
       label={name}
@@ -199,7 +233,7 @@ function PupilRow({
       style={{
         flexDirection: 'row',
         alignItems: 'center',
-        gap: 12,
+        gap: space.apart,
         minHeight: targets.adult,
         flex: 1,
       }}
@@ -210,47 +244,28 @@ function PupilRow({
       </Text>
     </Press>
   )
-  const cells = [
-    { id: 'toDo' as const, count: pupil.toDo, tint: colours.ochreTint, text: colours.ochreText },
-    ...COUNTS.map((id) => ({
-      id,
-      count: pupil.counts[id],
-      tint: stateColours[id].tint,
-      text: stateColours[id].text,
-    })),
-  ]
-  if (!wide) {
-    return (
-      <View
-        role="listitem"
-        style={{ padding: 12, borderBottomWidth: 1, borderBottomColor: colours.rule, gap: 4 }}
-      >
-        {who}
-        <View style={{ flexDirection: 'row', flexWrap: 'wrap', columnGap: 12, paddingLeft: 52 }}>
-          {cells
-            .filter(({ count }) => count > 0)
-            .map(({ id, count, text }) => (
-              <Text
-                key={id}
-                variant="bodySmall"
-                style={{ color: text }}
-              >{`${count} ${strings.columns[id].toLowerCase()}`}</Text>
-            ))}
-        </View>
-      </View>
-    )
-  }
+}
+
+type Cell = { id: 'toDo' | (typeof COUNTS)[number]; count: number; tint: string; text: string }
+const cellsOf = (pupil: PupilLine): Cell[] => [
+  { id: 'toDo', count: pupil.toDo, tint: colours.ochreTint, text: colours.ochreText },
+  ...COUNTS.map((id) => ({
+    id,
+    count: pupil.counts[id],
+    tint: stateColours[id].tint,
+    text: stateColours[id].text,
+  })),
+]
+
+function WideRow({ pupil, who, cells }: { pupil: PupilLine; who: ReactNode; cells: Cell[] }) {
   return (
-    <View
+    <Bar
       role="row"
       style={{
-        flexDirection: 'row',
-        alignItems: 'center',
-        paddingHorizontal: 12,
+        paddingHorizontal: space.apart,
         paddingVertical: 5,
         borderBottomWidth: 1,
         borderBottomColor: colours.rule,
-        gap: 8,
       }}
     >
       <View role="cell" style={{ flex: FLEX.name }}>
@@ -275,9 +290,9 @@ function PupilRow({
       ))}
       <View role="cell" style={{ flex: FLEX.seen }}>
         <Text variant="bodySmall" style={{ color: colours.inkSoft, textAlign: 'center' }}>
-          {pupil.lastSeenAt ? whenWasIt(pupil.lastSeenAt) : strings.never}
+          {pupil.lastSeenAt ? whenWasIt(pupil.lastSeenAt) : schoolWords('never')}
         </Text>
       </View>
-    </View>
+    </Bar>
   )
 }

@@ -11,81 +11,92 @@ import { Listen } from '../kit/Listen'
 import { Press } from '../kit/Press'
 import { Progress } from '../kit/Progress'
 import { Sheet } from '../parts/Sheet'
-import { strings as kitWords } from '../kit/strings'
+
 import { Symbol } from '../kit/Symbol'
-import { colours, corners, pigments, shadow, stateColours, targets } from '../kit/theme'
+import { colours, pigments, space, stateColours, targets } from '../kit/theme'
 import { toast } from '../kit/Toast'
 import { useWaiting } from '../outbox/OutboxContext'
-import { piecesStrings as strings, useAnotherGo } from '../pieces'
+import { useAnotherGo, piecesWords } from '../pieces'
+import { useRoomy } from './roomy'
+import { t } from './words'
+import { t as kitWords } from '../kit/words'
+import { Stack, Tile } from '../kit/layout'
 
 /** A strip of card on the desk: tapped, it opens; beside it what can be heard or done at once. */
 function Card({
   edge,
   onPress,
   aside,
+  stacked = false,
   children,
 }: {
   edge: string
   onPress: () => void
   aside?: ReactNode
+  /** What is in it stands one under the other. */
+  stacked?: boolean
   children: ReactNode
 }) {
   return (
-    <View
-      style={[
-        {
-          backgroundColor: colours.sheet,
-          borderRadius: corners.button,
-          borderLeftWidth: 6,
-          borderLeftColor: edge,
-          flexDirection: 'row',
-          alignItems: 'center',
-        },
-        shadow,
-      ]}
+    <Tile
+      gap="none"
+      style={{
+        borderLeftWidth: 6,
+        borderLeftColor: edge,
+        flexDirection: 'row',
+        alignItems: 'center',
+        padding: 0,
+      }}
     >
       <Press
         onPress={onPress}
         style={{
           flex: 1,
-          padding: 14,
-          flexDirection: 'row',
-          alignItems: 'center',
-          gap: 14,
+          padding: space.apart,
+          flexDirection: stacked ? 'column' : 'row',
+          alignItems: stacked ? 'flex-start' : 'center',
+          gap: space.apart,
           minHeight: targets.pupil + 10,
         }}
       >
         {children}
       </Press>
       {aside}
-    </View>
+    </Tile>
   )
 }
 
+/** Beside what is said of a piece; large above it where there is room. */
+const RowPicture = ({ piece }: { piece: PieceLine }) => (
+  <Sheet piece={piece} width={useRoomy() ? 270 : 118} />
+)
+
 /** Back from the teacher: what to do next can be read and heard. */
 export function ReturnedRow({ piece }: { piece: PieceLine }) {
+  const roomy = useRoomy()
   return (
     <Card
       edge={colours.clay}
+      stacked={roomy}
       onPress={() => router.push(`/my-pieces/${piece.id}`)}
       aside={
-        <Listen text={[`${strings.anotherGo}: ${piece.title}.`, piece.message ?? ''].join(' ')} />
+        <Listen text={[`${t('anotherGo')}: ${piece.title}.`, piece.message ?? ''].join(' ')} />
       }
     >
-      <Sheet piece={piece} width={118} />
-      <View style={{ flex: 1, gap: 2 }}>
+      <RowPicture piece={piece} />
+      <Stack gap="hair" style={roomy ? {} : { flex: 1 }}>
         <Text variant="titleMedium">{piece.title}</Text>
         {piece.message ? (
           <Text variant="bodyMedium" style={{ color: colours.inkSoft }} numberOfLines={3}>
             “{piece.message}”
           </Text>
         ) : null}
-      </View>
+      </Stack>
     </Card>
   )
 }
 
-const dueOf = (task: Task): string => (task.dueAt ? whenIsItDue(task.dueAt) : strings.thisWeek)
+const dueOf = (task: Task): string => (task.dueAt ? whenIsItDue(task.dueAt) : t('thisWeek'))
 
 /** What to do, in the teacher's own voice. */
 const voiceOf = ({ media }: Task): string | undefined => {
@@ -108,8 +119,8 @@ export function TaskRow({ task }: { task: Task }) {
       <Symbol name={task.folder.symbol} size={36} colour={pigments[task.folder.colour]} />
       <View style={{ flex: 1 }}>
         {task.nudgedAt ? (
-          <Text variant="labelMedium" style={{ color: colours.clay }}>
-            {strings.reminded}
+          <Text variant="labelMedium" style={{ color: colours.ochreText }}>
+            {t('reminded')}
           </Text>
         ) : null}
         <Text variant="titleMedium">{task.title}</Text>
@@ -120,7 +131,7 @@ export function TaskRow({ task }: { task: Task }) {
       <Symbol
         name={task.nudgedAt ? 'nudge' : 'camera'}
         size={26}
-        colour={task.nudgedAt ? colours.clay : colours.inkSoft}
+        colour={task.nudgedAt ? colours.ochreText : colours.inkSoft}
       />
     </Card>
   )
@@ -154,7 +165,7 @@ export function DoneRow({ task }: { task: Task }) {
               small
               tone="quiet"
               symbol="again"
-              label={strings.anotherGo}
+              label={t('anotherGo')}
               busy={again.isPending}
               onPress={anotherGo}
             />
@@ -170,7 +181,7 @@ export function DoneRow({ task }: { task: Task }) {
       <View style={{ flex: 1 }}>
         <Text variant="titleSmall">{task.title}</Text>
         <Text variant="bodyMedium" style={{ color: look.text }}>
-          {state ? kitWords.states[state] : strings.tickedTasks}
+          {state ? kitWords(`states.${state}`) : t('tickedTasks')}
         </Text>
       </View>
     </Card>
@@ -179,31 +190,41 @@ export function DoneRow({ task }: { task: Task }) {
 
 /** On the go: what is in it may still be on its way. */
 export function DraftRow({ piece }: { piece: PieceLine }) {
+  const roomy = useRoomy()
   const waiting = useWaiting(piece.id)
   const goesIn = pendingMove(waiting.map(({ intent }) => intent)) === 'hand-in'
   const files = waiting.filter(
     ({ intent, standing }) => intent.kind === 'file' && standing !== 'refused',
   )
   const share = files.length ? files.reduce((sum, file) => sum + file.share, 0) / files.length : 0
-  const title = piece.title || piece.task?.title || strings.untitled
+  const title = piece.title || piece.task?.title || piecesWords('untitled')
   return (
     <Press
       onPress={() => router.push(`/my-pieces/${piece.id}${goesIn ? '/tray' : ''}`)}
-      style={{ flexDirection: 'row', gap: 16, alignItems: 'center' }}
+      style={
+        roomy
+          ? { gap: space.near, alignItems: 'flex-start' }
+          : { flexDirection: 'row', gap: space.clear, alignItems: 'center' }
+      }
     >
-      <Sheet piece={piece} width={118} />
-      <View style={{ flex: 1, gap: 2 }}>
+      <RowPicture piece={piece} />
+      <Stack gap="hair" style={roomy ? {} : { flex: 1 }}>
         <Text variant="titleMedium">{title}</Text>
         <Text variant="labelMedium" style={{ color: colours.ochreText }}>
-          {goesIn ? strings.goesInLater : strings.notHandedIn}
+          {goesIn ? t('goesInLater') : t('notHandedIn')}
         </Text>
         {files.length > 0 ? (
           <>
-            <Text variant="bodyMedium">{strings.photosOnTheirWay(files.length, share)}</Text>
-            <Progress share={share} label={strings.photosOnTheirWay(files.length, share)} />
+            <Text variant="bodyMedium">
+              {piecesWords('photosOnTheirWay', { count: files.length, share })}
+            </Text>
+            <Progress
+              share={share}
+              label={piecesWords('photosOnTheirWay', { count: files.length, share })}
+            />
           </>
         ) : null}
-      </View>
+      </Stack>
     </Press>
   )
 }

@@ -1,19 +1,19 @@
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { Press } from '../kit/Press'
-import { colours, shadow, targets } from '../kit/theme'
+import { colours, shadow, space, targets } from '../kit/theme'
 import { WAYS } from '../parts/ways'
-import { piecesStrings as strings } from '../pieces'
-
-const THING_PX = 58
+import { t } from './words'
+import { Bar } from '../kit/layout'
 
 /** The ledge along the foot of the desk: ways to make stand on it, one tap away. */
-export function MakeShelf() {
+export function MakeShelf({ large }: { large: boolean }) {
+  const thingPx = large ? 96 : 58
   return (
     <View
       role="region"
-      aria-label={strings.make}
-      style={{ backgroundColor: colours.paper, paddingTop: 6 }}
+      aria-label={t('make')}
+      style={{ backgroundColor: colours.paper, paddingTop: space.close }}
     >
       <View
         aria-hidden
@@ -22,7 +22,7 @@ export function MakeShelf() {
             position: 'absolute',
             left: 0,
             right: 0,
-            top: 6 + THING_PX,
+            top: 6 + thingPx,
             height: 12,
             backgroundColor: colours.rule,
             borderTopWidth: 2,
@@ -31,9 +31,10 @@ export function MakeShelf() {
           shadow,
         ]}
       />
-      <View
+      <Bar
+        align="stretch"
+        gap="none"
         style={{
-          flexDirection: 'row',
           justifyContent: 'space-evenly',
           width: '100%',
           maxWidth: 640,
@@ -47,15 +48,18 @@ export function MakeShelf() {
             onPress={begin}
             style={{ alignItems: 'center', minWidth: 88, minHeight: targets.pupil }}
           >
-            <View style={{ height: THING_PX, justifyContent: 'flex-end' }}>
-              <Thing size={THING_PX} />
+            <View style={{ height: thingPx, justifyContent: 'flex-end' }}>
+              <Thing size={thingPx} />
             </View>
-            <Text variant="titleMedium" style={{ paddingTop: 18, paddingBottom: 8 }}>
+            <Text
+              variant="titleMedium"
+              style={{ paddingTop: space.clear, paddingBottom: space.near }}
+            >
               {label}
             </Text>
           </Press>
         ))}
-      </View>
+      </Bar>
     </View>
   )
 }

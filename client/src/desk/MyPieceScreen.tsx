@@ -5,25 +5,27 @@ import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { Ask } from '../kit/Ask'
 import { BigButton } from '../kit/BigButton'
-import { Heading, Page, useWidth } from '../kit/layout'
+import { Bar, Heading, Page, Stack, useWidth } from '../kit/layout'
 import { Listen } from '../kit/Listen'
 import { Notice, ProblemNotice } from '../kit/Notice'
 import { PartsViewer } from '../parts/PartsViewer'
 import { Press } from '../kit/Press'
-import { strings as kitWords } from '../kit/strings'
+
 import { Symbol } from '../kit/Symbol'
 import { colours, stateColours, targets } from '../kit/theme'
 import { toast } from '../kit/Toast'
 import { PickBox } from '../portfolio'
-import { PartsStrip } from '../making'
+import { PartsStrip, TakeOut, useGoOnAfter } from '../making'
 import {
   EarlierVersions,
-  piecesStrings as strings,
   PieceTrouble,
   useOneMoreGo,
   usePieceWork,
   WithPiece,
+  piecesWords,
 } from '../pieces'
+import { t as kitWords } from '../kit/words'
+import { t } from './words'
 
 export function MyPieceScreen() {
   return <WithPiece>{(piece) => <MyPiece piece={piece} />}</WithPiece>
@@ -36,12 +38,12 @@ function MyPiece({ piece }: { piece: Piece }) {
   const closed = piece.classPiece?.closed === true && piece.state !== 'returned'
   const open = (piece.state === 'draft' || piece.state === 'returned') && !closed
   const look = stateColours[piece.state]
-  const title = piece.title || piece.task?.title || strings.untitled
+  const title = piece.title || piece.task?.title || piecesWords('untitled')
   return (
     <Page foot={closed || !piece.mayChange ? undefined : <NextStep piece={piece} />}>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+      <Bar>
         <Press
-          label={kitWords.back}
+          label={kitWords('back')}
           onPress={() => (router.canGoBack() ? router.back() : router.replace('/desk'))}
           style={{ width: targets.pupil, height: targets.pupil, justifyContent: 'center' }}
         >
@@ -50,15 +52,15 @@ function MyPiece({ piece }: { piece: Piece }) {
         <View style={{ flex: 1 }}>
           <Heading level={1}>{title}</Heading>
           <Text variant="labelMedium" style={{ color: look.text }}>
-            {kitWords.states[piece.state]}
+            {kitWords(`states.${piece.state}`)}
             {piece.folder ? ` · ${piece.folder.name}` : ''}
-            {piece.goes > 1 ? ` · ${kitWords.goes(piece.goes)}` : ''}
+            {piece.goes > 1 ? ` · ${kitWords('goes', { goes: piece.goes })}` : ''}
           </Text>
         </View>
-      </View>
+      </Bar>
       {closed ? (
         <Notice tone="attention" symbol="lock">
-          {strings.closedSays}
+          {t('closedSays')}
         </Notice>
       ) : null}
       {piece.classPiece?.instructions && !closed ? (
@@ -73,7 +75,9 @@ function MyPiece({ piece }: { piece: Piece }) {
           action={<Listen text={decision.message} />}
         >
           <View>
-            <Text variant="labelMedium">{strings.teacherSays(decision.decidedBy)}</Text>
+            <Text variant="labelMedium">
+              {piecesWords('teacherSays', { name: decision.decidedBy })}
+            </Text>
             <Text variant="bodyLarge">{decision.message}</Text>
           </View>
         </Notice>
@@ -86,15 +90,15 @@ function MyPiece({ piece }: { piece: Piece }) {
       <PieceTrouble pieceId={piece.id} />
       {open ? <PartsStrip pieceId={piece.id} parts={piece.parts} /> : null}
       {piece.reflection ? (
-        <View style={{ gap: 4 }}>
-          <View style={{ flexDirection: 'row', alignItems: 'center' }}>
+        <Stack gap="tight">
+          <Bar gap="none">
             <Text variant="labelMedium" style={{ color: colours.inkSoft, flex: 1 }}>
-              {strings.me}
+              {t('me')}
             </Text>
             <Listen text={piece.reflection} />
-          </View>
+          </Bar>
           <Text variant="bodyLarge">{piece.reflection}</Text>
-        </View>
+        </Stack>
       ) : null}
       {piece.approved && piece.term ? <PickBox piece={piece} /> : null}
       <EarlierVersions
@@ -109,64 +113,22 @@ function MyPiece({ piece }: { piece: Piece }) {
 function NextStep({ piece }: { piece: Piece }) {
   const move = useOneMoreGo(piece.id)
   const work = usePieceWork(piece.id)
-  const [asking, setAsking] = useState<'take-out' | 'bin' | null>(null)
+  const [asking, setAsking] = useState(false)
   const throwAway = async () => {
     await work.bin(true)
     router.replace('/desk')
-    toast(strings.thrownAway, () => void work.bin(false), strings.undo)
+    toast(t('thrownAway'), { undo: () => void work.bin(false) })
   }
   return (
     <>
       {move.isError ? <ProblemNotice error={move.error} /> : null}
       {piece.state === 'draft' || piece.state === 'returned' ? (
-        <>
-          <BigButton
-            label={piece.parts.length > 0 ? strings.goOnWithIt : strings.addPhoto}
-            symbol={piece.parts.length > 0 ? 'forward' : 'camera'}
-            onPress={() =>
-              router.push(`/my-pieces/${piece.id}/${piece.parts.length > 0 ? 'what' : 'photo'}`)
-            }
-          />
-          <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
-            {piece.parts.length > 0 ? (
-              <BigButton
-                grow
-                label={strings.addPhoto}
-                symbol="camera"
-                tone="quiet"
-                onPress={() => router.push(`/my-pieces/${piece.id}/photo`)}
-              />
-            ) : null}
-            <BigButton
-              grow
-              label={strings.addWriting}
-              symbol="pencil"
-              tone="quiet"
-              onPress={() => router.push(`/my-pieces/${piece.id}/write`)}
-            />
-            {piece.state === 'draft' && !piece.approved ? (
-              <BigButton
-                grow
-                label={strings.putAway}
-                symbol="bin"
-                tone="quiet"
-                onPress={() => setAsking('bin')}
-              />
-            ) : null}
-          </View>
-        </>
+        <GoOnWithIt piece={piece} onPutAway={() => setAsking(true)} />
       ) : null}
-      {piece.state === 'submitted' ? (
-        <BigButton
-          label={strings.takeOut}
-          symbol="tray-out"
-          tone="quiet"
-          onPress={() => setAsking('take-out')}
-        />
-      ) : null}
+      {piece.state === 'submitted' ? <TakeOut pieceId={piece.id} /> : null}
       {piece.state === 'approved' ? (
         <BigButton
-          label={strings.haveAnotherGo}
+          label={t('haveAnotherGo')}
           symbol="again"
           tone="quiet"
           onPress={() => move.mutate(piece.version)}
@@ -174,28 +136,67 @@ function NextStep({ piece }: { piece: Piece }) {
         />
       ) : null}
       <Ask
-        visible={asking === 'take-out'}
-        title={strings.takeOutAsk}
-        yes={strings.takeOutYes}
-        no={strings.leaveIn}
-        onNo={() => setAsking(null)}
-        onYes={() => {
-          setAsking(null)
-          void work.withdraw()
-        }}
-      >
-        {strings.takeOutHelp}
-      </Ask>
-      <Ask
-        visible={asking === 'bin'}
-        title={strings.putAwayAsk}
-        yes={strings.putAway}
+        visible={asking}
+        title={t('putAwayAsk')}
+        yes={t('putAway')}
         tone="again"
-        onNo={() => setAsking(null)}
+        onNo={() => setAsking(false)}
         onYes={() => void throwAway()}
       >
-        {strings.putAwayHelp}
+        {t('putAwayHelp')}
       </Ask>
     </>
   )
+}
+
+/** What can be done to a piece that is still open. */
+function GoOnWithIt({ piece, onPutAway }: { piece: Piece; onPutAway: () => void }) {
+  const goOnWith = useGoOnWith(piece)
+  return (
+    <>
+      <BigButton
+        label={piece.parts.length > 0 ? t('goOnWithIt') : piecesWords('addPhoto')}
+        symbol={piece.parts.length > 0 ? 'forward' : 'camera'}
+        onPress={goOnWith}
+      />
+      <Bar wrap align="stretch">
+        {piece.parts.length > 0 ? (
+          <BigButton
+            grow
+            label={piecesWords('addPhoto')}
+            symbol="camera"
+            tone="quiet"
+            onPress={() => router.push(`/my-pieces/${piece.id}/photo`)}
+          />
+        ) : null}
+        <BigButton
+          grow
+          label={t('addWriting')}
+          symbol="pencil"
+          tone="quiet"
+          onPress={() => router.push(`/my-pieces/${piece.id}/write`)}
+        />
+        {piece.state === 'draft' && !piece.approved ? (
+          <BigButton grow label={t('putAway')} symbol="bin" tone="quiet" onPress={onPutAway} />
+        ) : null}
+      </Bar>
+    </>
+  )
+}
+
+/**
+ * A draft goes on with its last steps; another go begins at what was made, which the teacher wants
+ * changed.
+ */
+function useGoOnWith(piece: Piece): () => void {
+  const goOnAfter = useGoOnAfter()
+  return () => {
+    const [first] = piece.parts
+    if (first && piece.state === 'draft') return goOnAfter('making', piece.id, piece.task)
+    router.push(
+      first?.kind === 'writing'
+        ? `/my-pieces/${piece.id}/parts/${first.id}/write`
+        : `/my-pieces/${piece.id}/photo`,
+    )
+  }
 }

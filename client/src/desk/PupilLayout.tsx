@@ -1,13 +1,15 @@
 import { usePathname } from 'expo-router'
-import { Gate, PlacesLayout, useSession } from '../accounts'
+import { useSession } from '../accounts'
+import { Gate, PlacesLayout } from '../places'
 import { ForPupil } from '../kit/forPupil'
-import { piecesStrings as strings } from '../pieces'
+
 import { useBringHome } from '../outbox/OutboxContext'
+import { t } from './words'
 
 const PLACES = [
-  { href: '/desk', label: strings.desk, symbol: 'desk' },
-  { href: '/my-folders', label: strings.folders, symbol: 'folder' },
-  { href: '/my-portfolio', label: strings.portfolio, symbol: 'portfolio' },
+  { href: '/desk', label: t('desk'), symbol: 'desk' },
+  { href: '/my-folders', label: t('folders'), symbol: 'folder' },
+  { href: '/my-portfolio', label: t('portfolio'), symbol: 'portfolio' },
 ] as const
 
 /** Making is full screen; everywhere else a pupil's three places stand at the foot. */
@@ -18,7 +20,9 @@ export function PupilLayout() {
   const making =
     path === '/make' ||
     path === '/write' ||
-    /^\/my-pieces\/[^/]+\/(photo|write|what|folder|tray|parts\/[^/]+(\/(tidy|write))?)$/.test(path)
+    /^\/my-pieces\/[^/]+\/(photo|write|what|thoughts|tray|parts\/[^/]+(\/(tidy|write))?)$/.test(
+      path,
+    )
   return (
     <ForPupil value>
       {making ? (

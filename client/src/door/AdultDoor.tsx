@@ -1,15 +1,16 @@
-import { PasswordSignIn } from '@nibquill/contract'
-import { valibotResolver } from '@hookform/resolvers/valibot'
+import { Email, PasswordSignIn } from '@nibquill/contract'
+import * as v from 'valibot'
 import { useState } from 'react'
-import { useForm } from 'react-hook-form'
 import { Text } from 'react-native-paper'
 import { codeOf } from '../kit/problems'
 import { BigButton } from '../kit/BigButton'
-import { Field } from '../kit/Field'
-import { FormLine, Hint } from '../kit/form'
+import { Hint } from '../kit/form'
+import { FormLine } from '../kit/formLines'
+import { useFormOf } from '../kit/useFormOf'
 import { Notice } from '../kit/Notice'
-import { accountsStrings as strings, useForgotten, useSignIn } from '../accounts'
+import { useForgotten, useSignIn } from '../accounts'
 import { SignInProblem } from './SignInProblem'
+import { t } from './words'
 
 /** Staff: e-mail, password and, where it was chosen, a one-time code. */
 export function AdultDoor() {
@@ -21,74 +22,79 @@ export function AdultDoor() {
   )
 }
 
+/** The code is asked for only after the school has said that it needs one. */
+const SignIn = v.object({
+  email: PasswordSignIn.entries.email,
+  password: PasswordSignIn.entries.password,
+  oneTimeCode: v.pipe(v.string(), v.trim()),
+})
+
 function SignInForm({ onForgotten }: { onForgotten: () => void }) {
   const signIn = useSignIn()
-  const { control, handleSubmit } = useForm({
-    resolver: valibotResolver(PasswordSignIn),
-    defaultValues: { email: '', password: '' },
-  })
-  const [code, setCode] = useState('')
+  const start = { email: '', password: '', oneTimeCode: '' }
+  const { control, watch, send } = useFormOf(SignIn, start, ({ oneTimeCode, ...body }) =>
+    signIn.mutateAsync({ way: 'password', body: oneTimeCode ? { ...body, oneTimeCode } : body }),
+  )
   const refused = codeOf(signIn.error)
   const asksCode =
-    refused === 'accounts/code-needed' || refused === 'accounts/code-wrong' || code !== ''
-  const enter = handleSubmit((body) =>
-    signIn.mutate({ way: 'password', body: code.trim() ? { ...body, oneTimeCode: code } : body }),
-  )
-  const go = () => void enter()
+    refused === 'accounts/code-needed' ||
+    refused === 'accounts/code-wrong' ||
+    watch('oneTimeCode') !== ''
   return (
     <>
       <Text role="heading" aria-level={2} variant="headlineSmall">
-        {strings.adultTitle}
+        {t('adultTitle')}
       </Text>
       <FormLine
         control={control}
         name="email"
-        label={strings.email}
+        label={t('email')}
         autoComplete="username"
         inputMode="email"
         autoCapitalize="none"
         autoFocus
-        onSubmitEditing={go}
+        onSubmitEditing={send}
       />
       <FormLine
         control={control}
         name="password"
-        label={strings.password}
+        label={t('password')}
         autoComplete="current-password"
         secureTextEntry
-        onSubmitEditing={go}
+        onSubmitEditing={send}
       />
       {asksCode ? (
-        <Field
-          label={strings.oneTimeCode}
-          value={code}
-          onChangeText={setCode}
+        <FormLine
+          control={control}
+          name="oneTimeCode"
+          label={t('oneTimeCode')}
           autoComplete="one-time-code"
           autoFocus
-          onSubmitEditing={go}
+          onSubmitEditing={send}
         />
       ) : null}
       {signIn.isError ? <SignInProblem error={signIn.error} /> : null}
-      <BigButton label={strings.signIn} symbol="forward" onPress={go} busy={signIn.isPending} />
-      <BigButton small tone="quiet" label={strings.forgotten} onPress={onForgotten} />
+      <BigButton label={t('signIn')} symbol="forward" onPress={send} busy={signIn.isPending} />
+      <BigButton small tone="quiet" label={t('forgotten')} onPress={onForgotten} />
     </>
   )
 }
 
 function Forgotten({ onBack }: { onBack: () => void }) {
-  const [email, setEmail] = useState('')
   const ask = useForgotten()
-  const send = () => email.trim() && ask.mutate(email)
+  const { control, send } = useFormOf(v.object({ email: Email }), { email: '' }, ({ email }) =>
+    ask.mutateAsync(email),
+  )
   return (
     <>
       <Text role="heading" aria-level={2} variant="headlineSmall">
-        {strings.forgottenTitle}
+        {t('forgottenTitle')}
       </Text>
-      <Hint>{strings.forgottenHelp}</Hint>
-      <Field
-        label={strings.email}
-        value={email}
-        onChangeText={setEmail}
+      <Hint>{t('forgottenHelp')}</Hint>
+      <FormLine
+        control={control}
+        name="email"
+        label={t('email')}
         autoComplete="username"
         inputMode="email"
         autoCapitalize="none"
@@ -97,18 +103,18 @@ function Forgotten({ onBack }: { onBack: () => void }) {
       />
       {ask.isSuccess ? (
         <Notice tone="good" symbol="mail">
-          {strings.forgottenSent}
+          {t('forgottenSent')}
         </Notice>
       ) : null}
       {ask.isError ? <SignInProblem error={ask.error} /> : null}
       <BigButton
-        label={strings.forgottenSend}
+        label={t('forgottenSend')}
         symbol="mail"
         onPress={send}
         busy={ask.isPending}
         disabled={ask.isSuccess}
       />
-      <BigButton small tone="quiet" label={strings.backToSignIn} onPress={onBack} />
+      <BigButton small tone="quiet" label={t('backToSignIn')} onPress={onBack} />
     </>
   )
 }

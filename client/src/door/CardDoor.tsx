@@ -8,8 +8,10 @@ import { Field } from '../kit/Field'
 import { Listen } from '../kit/Listen'
 import { colours, corners, fonts } from '../kit/theme'
 import { Scanner } from './Scanner'
-import { accountsStrings as strings, useSignIn } from '../accounts'
+import { useSignIn } from '../accounts'
 import { SignInProblem } from './SignInProblem'
+import { t } from './words'
+import { Bar } from '../kit/layout'
 
 /**
  * The code of a card that a tablet's own camera opened; taken out of the address at once, so that
@@ -57,19 +59,19 @@ export function CardDoor() {
   const problem = signIn.isError ? <SignInProblem error={signIn.error} /> : null
   return (
     <>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+      <Bar>
         <Text role="heading" aria-level={2} variant="headlineSmall" style={{ flex: 1 }}>
-          {typing ? strings.pupilTitle : strings.scanTitle}
+          {typing ? t('pupilTitle') : t('scanTitle')}
         </Text>
-        <Listen text={typing ? strings.pupilHelp : strings.scanHelp} />
-      </View>
+        <Listen text={typing ? t('pupilHelp') : t('scanHelp')} />
+      </Bar>
       {way === 'ask' ? (
         <>
           <DrawnCard letters="" />
-          <BigButton label={strings.scanStart} symbol="camera" onPress={() => turnTo('scan')} />
+          <BigButton label={t('scanStart')} symbol="camera" onPress={() => turnTo('scan')} />
           <BigButton
             tone="quiet"
-            label={strings.typeInstead}
+            label={t('typeInstead')}
             symbol="edit"
             onPress={() => turnTo('type')}
           />
@@ -91,7 +93,7 @@ export function CardDoor() {
           {problem}
           <BigButton
             tone="quiet"
-            label={strings.scanInstead}
+            label={t('scanInstead')}
             symbol="camera"
             onPress={() => turnTo('scan')}
           />
@@ -121,7 +123,7 @@ function TypedCode({ code, onCode, onEnter, busy }: TypedProps) {
     <>
       <DrawnCard letters={letters} />
       <Field
-        label={strings.cardLabel}
+        label={t('cardLabel')}
         value={code}
         onChangeText={(text) => onCode(writeCardCode(lettersOf(text)))}
         onSubmitEditing={enter}
@@ -131,13 +133,7 @@ function TypedCode({ code, onCode, onEnter, busy }: TypedProps) {
         large
         autoFocus
       />
-      <BigButton
-        label={strings.go}
-        symbol="forward"
-        onPress={enter}
-        busy={busy}
-        disabled={!whole}
-      />
+      <BigButton label={t('go')} symbol="forward" onPress={enter} busy={busy} disabled={!whole} />
     </>
   )
 }
@@ -145,19 +141,14 @@ function TypedCode({ code, onCode, onEnter, busy }: TypedProps) {
 /** The foot of the card as it is printed: sixteen places that fill while typing. */
 function DrawnCard({ letters }: { letters: string }) {
   return (
-    <View
+    <Bar
       aria-hidden
-      style={{
-        flexDirection: 'row',
-        justifyContent: 'space-between',
-        backgroundColor: colours.ochreTint,
-        borderRadius: corners.sheet,
-        padding: 10,
-        gap: 8,
-      }}
+      align="stretch"
+      between
+      style={{ backgroundColor: colours.ochreTint, borderRadius: corners.sheet, padding: 10 }}
     >
       {[0, 4, 8, 12].map((start) => (
-        <View key={start} style={{ flexDirection: 'row', gap: 2, flex: 1 }}>
+        <Bar key={start} align="stretch" gap="hair" style={{ flex: 1 }}>
           {[0, 1, 2, 3].map((i) => {
             const letter = letters[start + i]
             return (
@@ -177,8 +168,8 @@ function DrawnCard({ letters }: { letters: string }) {
               </View>
             )
           })}
-        </View>
+        </Bar>
       ))}
-    </View>
+    </Bar>
   )
 }

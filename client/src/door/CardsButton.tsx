@@ -1,7 +1,6 @@
 import type { CardSheet, PrintCards } from '@nibquill/contract'
 import { useMutation } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
-import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { sentenceOf } from '../kit/problems'
 import { saveFile } from '../media/saveFile'
@@ -11,7 +10,9 @@ import { timeOf } from '../kit/dates'
 import { Progress } from '../kit/Progress'
 import { colours } from '../kit/theme'
 import { toast } from '../kit/Toast'
-import { accountsStrings as strings, isBeingDrawn, useCardSheets, useOrderCards } from '../accounts'
+import { isBeingDrawn, useCardSheets, useOrderCards } from '../accounts'
+import { t } from './words'
+import { Stack, Bar } from '../kit/layout'
 
 /**
  * Prints new name cards, after saying what becomes of the old ones. Left and opened again, the
@@ -26,7 +27,7 @@ export function CardsButton({ label, order }: { label: string; order: PrintCards
   const save = useMutation({
     mutationFn: (sheetId: string) =>
       saveFile(`/api/accounts/cards/${sheetId}/file`, 'name-cards.pdf'),
-    onSuccess: () => toast(strings.cardsPrinted),
+    onSuccess: () => toast(t('cardsPrinted')),
     onError: (error) => toast(sentenceOf(error)),
   })
   const { mutate: fetchIt } = save
@@ -48,8 +49,8 @@ export function CardsButton({ label, order }: { label: string; order: PrintCards
       {sheet ? <SheetLine sheet={sheet} onSave={() => fetchIt(sheet.id)} /> : null}
       <Ask
         visible={asking}
-        title={strings.cardsAsk}
-        yes={strings.cardsDo}
+        title={t('cardsAsk')}
+        yes={t('cardsDo')}
         onNo={() => setAsking(false)}
         onYes={() => {
           setAsking(false)
@@ -59,7 +60,7 @@ export function CardsButton({ label, order }: { label: string; order: PrintCards
           })
         }}
       >
-        {strings.cardsHelp}
+        {t('cardsHelp')}
       </Ask>
     </>
   )
@@ -72,34 +73,28 @@ const isFor = (sheet: CardSheet, order: PrintCards): boolean =>
 function SheetLine({ sheet, onSave }: { sheet: CardSheet; onSave: () => void }) {
   const { state, cardsDone, cardCount, goneAt } = sheet
   return (
-    <View role="status" style={{ flexBasis: '100%', gap: 8 }}>
+    <Stack role="status" gap="near" style={{ flexBasis: '100%' }}>
       {isBeingDrawn(sheet) ? (
         <Progress
           share={cardCount ? cardsDone / cardCount : 0}
-          label={strings.cardsDrawing(cardsDone, cardCount)}
+          label={t('cardsDrawing', { number: Math.min(cardsDone + 1, cardCount), of: cardCount })}
         />
       ) : null}
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 12 }}>
+      <Bar wrap gap="apart">
         <Text
           variant="bodyMedium"
           style={{ color: state === 'failed' ? colours.clay : colours.inkSoft }}
         >
           {state === 'failed'
-            ? strings.cardsFailed
+            ? t('cardsFailed')
             : state === 'ready' && goneAt
-              ? strings.cardsReady(cardCount, timeOf(new Date(goneAt)))
-              : strings.cardsDrawing(cardsDone, cardCount)}
+              ? t('cardsReady', { count: cardCount, gone: timeOf(new Date(goneAt)) })
+              : t('cardsDrawing', { number: Math.min(cardsDone + 1, cardCount), of: cardCount })}
         </Text>
         {state === 'ready' ? (
-          <BigButton
-            small
-            tone="quiet"
-            symbol="download"
-            label={strings.cardsSave}
-            onPress={onSave}
-          />
+          <BigButton small tone="quiet" symbol="download" label={t('cardsSave')} onPress={onSave} />
         ) : null}
-      </View>
-    </View>
+      </Bar>
+    </Stack>
   )
 }

@@ -1,18 +1,20 @@
 import { router } from 'expo-router'
-import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
 import { timeOf } from '../kit/dates'
-import { Row } from '../kit/form'
 import { Symbol } from '../kit/Symbol'
-import { colours, corners } from '../kit/theme'
+import { colours, corners, space } from '../kit/theme'
 import type { ClassDoor } from '@nibquill/contract'
-import { accountsStrings as strings, useChangeDoor, useDoor } from '../accounts'
+import { useChangeDoor, useDoor } from '../accounts'
+import { t } from './words'
+import { Bar } from '../kit/layout'
 
 export const doorSentence = (door: ClassDoor): string =>
   door.open && door.until
-    ? strings.doorOpen(door.reason === 'by-hand' ? strings.tonight : timeOf(new Date(door.until)))
-    : strings.doorIsShut[door.reason]
+    ? t('doorOpen', {
+        until: door.reason === 'by-hand' ? t('tonight') : timeOf(new Date(door.until)),
+      })
+    : t(`doorIsShut.${door.reason}`)
 
 /** On the class page: how the door stands, and the switch. */
 export function DoorLine({ classId }: { classId: string }) {
@@ -21,37 +23,32 @@ export function DoorLine({ classId }: { classId: string }) {
   if (!door.data) return null
   const { open, sessions } = door.data
   return (
-    <View
+    <Bar
       role="region"
-      aria-label={strings.door}
+      aria-label={t('door')}
+      wrap
       style={{
         backgroundColor: open ? colours.verdigrisTint : colours.desk,
         borderRadius: corners.button,
-        padding: 12,
-        paddingLeft: 16,
-        gap: 10,
-        flexDirection: 'row',
-        flexWrap: 'wrap',
-        alignItems: 'center',
+        padding: space.apart,
+        paddingLeft: space.clear,
       }}
     >
-      <View
-        style={{ flexDirection: 'row', alignItems: 'center', gap: 10, flexGrow: 1, flexShrink: 1 }}
-      >
+      <Bar style={{ flexGrow: 1, flexShrink: 1 }}>
         <Symbol
           name={open ? 'door-open' : 'door-shut'}
           size={26}
           colour={open ? colours.verdigris : colours.inkSoft}
         />
         <Text variant="bodyMedium" style={{ flexShrink: 1 }}>
-          {`${doorSentence(door.data)}. ${strings.desksOpen(sessions.length)}`}
+          {`${doorSentence(door.data)}. ${t('desksOpen', { count: sessions.length })}`}
         </Text>
-      </View>
-      <Row>
+      </Bar>
+      <Bar wrap>
         <BigButton
           small
           tone="quiet"
-          label={open ? strings.shutNow : strings.openNow}
+          label={open ? t('shutNow') : t('openNow')}
           busy={change.isPending}
           onPress={() => change.mutate({ switch: open ? 'shut' : 'open' })}
         />
@@ -59,10 +56,10 @@ export function DoorLine({ classId }: { classId: string }) {
           small
           tone="quiet"
           symbol="next"
-          label={strings.door}
+          label={t('door')}
           onPress={() => router.push(`/class/door?classId=${classId}`)}
         />
-      </Row>
-    </View>
+      </Bar>
+    </Bar>
   )
 }

@@ -1,11 +1,13 @@
 import { fireEvent, screen, waitFor } from '@testing-library/react'
-import { ID, show } from '../testing'
+import { HERON, ID, show } from '../testing'
+import type * as Router from '../testing/router'
 import { DoorScreen } from './DoorScreen'
 
-jest.mock('expo-router', () => ({
-  router: { canGoBack: () => false, back: jest.fn(), replace: jest.fn(), push: jest.fn() },
-  useLocalSearchParams: () => ({ classId: '01890000-0000-7000-8000-000000000005' }),
-}))
+jest.mock('expo-router', () =>
+  jest
+    .requireActual<typeof Router>('../testing/router')
+    .routerAt({ classId: '01890000-0000-7000-8000-000000000005' }),
+)
 
 const DOOR = {
   switch: 'hours',
@@ -21,21 +23,7 @@ const DOOR = {
   tablets: [],
   sessions: [],
 }
-const CLASS = {
-  id: ID(5),
-  name: 'Heron',
-  yearGroup: 'Year 3',
-  schoolYearId: ID(6),
-  yearName: '2026/27',
-  running: true,
-  pupilCount: 1,
-  teachers: [],
-  idleMinutes: 10,
-  pupilsPropose: false,
-  mine: true,
-  version: 1,
-  pupils: [],
-}
+const CLASS = { ...HERON, pupils: [], left: [], notPrintable: [] }
 const desk = (n: number, firstName: string, change: object = {}) => ({
   id: ID(n),
   way: 'peg',
@@ -85,7 +73,7 @@ test('a refusal stands beside what was refused', async () => {
     type: '/problems/request/invalid',
     title: 'Something is not right.',
     status: 400,
-    fields: { closesAt: ['is not later than the opening time'] },
+    fields: { closesAt: ['shuts-before-it-opens'] },
   }
   show(<DoorScreen />, at({}, { [`PATCH /accounts/classes/${ID(5)}/door`]: { status: 400, body } }))
   fireEvent.click(await screen.findByRole('radio', { name: 'Shut until tonight' }))

@@ -16,9 +16,9 @@ import { Ask } from '../kit/Ask'
 import { BigButton } from '../kit/BigButton'
 import { Choices, Toggle } from '../kit/choices'
 import { whenWasIt } from '../kit/dates'
-import { Box, DayField, Hint, Row } from '../kit/form'
+import { Box, DayField, Hint } from '../kit/form'
 import { Head } from '../kit/Head'
-import { Page } from '../kit/layout'
+import { Bar, Page, Sides } from '../kit/layout'
 import { Loading, Notice, ProblemNotice } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
 import { Peg } from '../kit/Peg'
@@ -26,8 +26,9 @@ import { RoundButton } from '../kit/RoundButton'
 import { colours, targets } from '../kit/theme'
 import { toast } from '../kit/Toast'
 import { useClass } from '../school'
-import { accountsStrings as strings, useChangeDoor, useDoor, useEnd } from '../accounts'
+import { useChangeDoor, useDoor, useEnd } from '../accounts'
 import { doorSentence } from './DoorLine'
+import { t } from './words'
 
 /** A class's door: when it is open, which tablets show the pegs, whose desks are open. */
 export function DoorScreen() {
@@ -37,13 +38,26 @@ export function DoorScreen() {
   if (!isHere(door)) return <NotYet of={door} />
   if (detail.isPending) return <Loading />
   return (
-    <Page max={900}>
-      <Head title={strings.doorOf(detail.data?.name ?? '')} back={`/class?classId=${classId}`} />
-      <Hint>{strings.doorHelp}</Hint>
-      <When classId={classId} door={door.data} />
-      <Tablets classId={classId} door={door.data} />
-      <Secrets classId={classId} door={door.data} />
-      <Desks classId={classId} sessions={door.data.sessions} />
+    <Page sides>
+      <Head
+        title={t('doorOf', { className: detail.data?.name ?? '' })}
+        back={`/class?classId=${classId}`}
+      />
+      <Hint>{t('doorHelp')}</Hint>
+      <Sides
+        left={
+          <>
+            <When classId={classId} door={door.data} />
+            <Secrets classId={classId} door={door.data} />
+          </>
+        }
+        right={
+          <>
+            <Tablets classId={classId} door={door.data} />
+            <Desks classId={classId} sessions={door.data.sessions} />
+          </>
+        }
+      />
     </Page>
   )
 }
@@ -57,43 +71,43 @@ function When({ classId, door }: Part) {
   return (
     <Box title={doorSentence(door)}>
       <Choices
-        label={strings.doorSwitch}
-        options={DOOR_SWITCHES.map((value) => ({ value, label: strings.doorSwitches[value] }))}
+        label={t('doorSwitch')}
+        options={DOOR_SWITCHES.map((value) => ({ value, label: t(`doorSwitches.${value}`) }))}
         value={door.switch}
         onChange={(position) => change.mutate({ switch: position })}
       />
-      <Row>
+      <Bar wrap>
         <DayField
           type="time"
-          label={strings.opensAt}
+          label={t('opensAt')}
           value={times.opensAt}
           onChange={(opensAt) => setTimes({ ...times, opensAt })}
         />
         <DayField
           type="time"
-          label={strings.closesAt}
+          label={t('closesAt')}
           value={times.closesAt}
           onChange={(closesAt) => setTimes({ ...times, closesAt })}
         />
-      </Row>
+      </Bar>
       <Toggle
-        label={strings.onlyHere}
+        label={t('onlyHere')}
         value={door.onlyHere}
         onChange={(onlyHere) => change.mutate({ onlyHere })}
       />
       <Hint tone={door.onlyHere ? 'soft' : 'attention'}>
-        {strings.fromHome[door.onlyHere ? 'shut' : 'open']}
+        {t(`fromHome.${door.onlyHere ? 'shut' : 'open'}`)}
       </Hint>
       {changed ? (
-        <Row>
+        <Bar wrap>
           <BigButton
             small
             symbol="check"
-            label={strings.keep}
+            label={t('keep')}
             busy={change.isPending}
             onPress={() => change.mutate(times)}
           />
-        </Row>
+        </Bar>
       ) : null}
       {change.isError ? <ProblemNotice error={change.error} /> : null}
     </Box>
@@ -106,17 +120,17 @@ function Tablets({ classId, door }: Part) {
   const [asking, setAsking] = useState(false)
   const print = useMutation({
     mutationFn: () => saveFile(`/api/accounts/classes/${classId}/door/card`, 'door-card.pdf', {}),
-    onSuccess: () => toast(strings.doorCardPrinted),
+    onSuccess: () => toast(t('doorCardPrinted')),
     onError: (error) => toast(sentenceOf(error)),
   })
   return (
-    <Box title={strings.tablets}>
+    <Box title={t('tablets')}>
       {door.cardMadeAt === null ? (
         <Notice tone="attention" symbol="card">
-          {strings.noDoorCard}
+          {t('noDoorCard')}
         </Notice>
       ) : null}
-      {door.tablets.length === 0 ? <Hint>{strings.noTablets}</Hint> : null}
+      {door.tablets.length === 0 ? <Hint>{t('noTablets')}</Hint> : null}
       {door.tablets.map((tablet) => (
         <TabletRow
           key={tablet.id}
@@ -124,12 +138,12 @@ function Tablets({ classId, door }: Part) {
           onEnd={() => end.mutate(`tablets/${tablet.id}`)}
         />
       ))}
-      <Row>
+      <Bar wrap>
         <BigButton
           small
           tone="quiet"
           symbol="card"
-          label={strings.doorCard}
+          label={t('doorCard')}
           busy={print.isPending}
           onPress={() => (door.cardMadeAt === null ? print.mutate() : setAsking(true))}
         />
@@ -137,19 +151,19 @@ function Tablets({ classId, door }: Part) {
           value={door.tabletLimit}
           onChange={(tabletLimit) => change.mutate({ tabletLimit })}
         />
-      </Row>
+      </Bar>
       {end.isError ? <ProblemNotice error={end.error} /> : null}
       <Ask
         visible={asking}
-        title={strings.doorCardAsk}
-        yes={strings.doorCardDo}
+        title={t('doorCardAsk')}
+        yes={t('doorCardDo')}
         onNo={() => setAsking(false)}
         onYes={() => {
           setAsking(false)
           print.mutate()
         }}
       >
-        {strings.doorCardHelp}
+        {t('doorCardHelp')}
       </Ask>
     </Box>
   )
@@ -157,32 +171,28 @@ function Tablets({ classId, door }: Part) {
 
 function TabletRow({ tablet, onEnd }: { tablet: SharedTablet; onEnd: () => void }) {
   return (
-    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12, minHeight: targets.adult }}>
-      <Text variant="titleSmall">{strings.tablet(tablet.number)}</Text>
+    <Bar gap="apart" style={{ minHeight: targets.adult }}>
+      <Text variant="titleSmall">{t('tablet', { number: tablet.number })}</Text>
       <Text variant="bodyMedium" style={{ flex: 1, color: colours.inkSoft }}>
-        {strings.lastSeen(whenWasIt(tablet.seenAt))}
+        {t('lastSeen', { when: whenWasIt(tablet.seenAt) })}
       </Text>
       <RoundButton
         size={targets.adult}
-        label={strings.takeAway(tablet.number)}
+        label={t('takeAway', { number: tablet.number })}
         symbol="close"
         onPress={onEnd}
       />
-    </View>
+    </Bar>
   )
 }
 
 function Limit({ value, onChange }: { value: number; onChange: (value: number) => void }) {
   return (
-    <View
-      role="group"
-      aria-label={strings.tabletLimit}
-      style={{ flexDirection: 'row', alignItems: 'center', gap: 4 }}
-    >
-      <Text variant="bodyMedium">{strings.tabletLimit}</Text>
+    <Bar role="group" aria-label={t('tabletLimit')} gap="tight">
+      <Text variant="bodyMedium">{t('tabletLimit')}</Text>
       <RoundButton
         size={targets.adult}
-        label={strings.fewer}
+        label={t('fewer')}
         symbol="minus"
         disabled={value <= 1}
         onPress={() => onChange(value - 1)}
@@ -192,34 +202,34 @@ function Limit({ value, onChange }: { value: number; onChange: (value: number) =
       </Text>
       <RoundButton
         size={targets.adult}
-        label={strings.more}
+        label={t('more')}
         symbol="plus"
         disabled={value >= MAX_TABLETS}
         onPress={() => onChange(value + 1)}
       />
-    </View>
+    </Bar>
   )
 }
 
 function Secrets({ classId, door }: Part) {
   const change = useChangeDoor(classId)
   return (
-    <Box title={strings.secretsTitle}>
+    <Box title={t('secretsTitle')}>
       <Toggle
-        label={strings.asksSecret}
+        label={t('asksSecret')}
         value={door.asksSecret}
         onChange={(asksSecret) => change.mutate({ asksSecret })}
       />
       {door.asksSecret ? (
-        <Row>
+        <Bar wrap>
           <BigButton
             small
             tone="quiet"
             symbol="eye"
-            label={strings.secrets}
+            label={t('secrets')}
             onPress={() => router.push(`/class/secrets?classId=${classId}`)}
           />
-        </Row>
+        </Bar>
       ) : null}
     </Box>
   )
@@ -229,49 +239,46 @@ function Desks({ classId, sessions }: { classId: string; sessions: OpenSession[]
   const end = useEnd(classId)
   const [asking, setAsking] = useState(false)
   return (
-    <Box title={strings.openDesks}>
-      {sessions.length === 0 ? <Hint>{strings.noDesks}</Hint> : null}
+    <Box title={t('openDesks')}>
+      {sessions.length === 0 ? <Hint>{t('noDesks')}</Hint> : null}
       {sessions.map((session) => (
-        <View
-          key={session.id}
-          style={{ flexDirection: 'row', alignItems: 'center', gap: 12, minHeight: targets.adult }}
-        >
+        <Bar key={session.id} gap="apart" style={{ minHeight: targets.adult }}>
           <Peg peg={session.pupil.peg} size={40} />
           <View style={{ flex: 1 }}>
             <Text variant="titleSmall">
               {`${session.pupil.firstName} ${session.pupil.lastName}`.trim()}
             </Text>
             <Hint>
-              {strings.deskOpen(
-                session.way === 'peg' ? strings.byPeg(session.tabletNumber) : strings.byCard,
-                whenWasIt(session.openedAt),
-              )}
+              {t('deskOpen', {
+                way: wayWords(session),
+                when: whenWasIt(session.openedAt),
+              })}
             </Hint>
           </View>
           <RoundButton
             size={targets.adult}
-            label={strings.endDesk(session.pupil.firstName)}
+            label={t('endDesk', { name: session.pupil.firstName })}
             symbol="close"
             onPress={() => end.mutate(`sessions/${session.id}`)}
           />
-        </View>
+        </Bar>
       ))}
       {sessions.length > 1 ? (
-        <Row>
+        <Bar wrap>
           <BigButton
             small
             tone="again"
-            label={strings.endAll}
+            label={t('endAll')}
             busy={end.isPending}
             onPress={() => setAsking(true)}
           />
-        </Row>
+        </Bar>
       ) : null}
       {end.isError ? <ProblemNotice error={end.error} /> : null}
       <Ask
         visible={asking}
-        title={strings.endAllAsk}
-        yes={strings.endAll}
+        title={t('endAllAsk')}
+        yes={t('endAll')}
         tone="again"
         onNo={() => setAsking(false)}
         onYes={() => {
@@ -279,8 +286,13 @@ function Desks({ classId, sessions }: { classId: string; sessions: OpenSession[]
           end.mutate('sessions')
         }}
       >
-        {strings.endAllHelp}
+        {t('endAllHelp')}
       </Ask>
     </Box>
   )
+}
+
+function wayWords({ way, tabletNumber }: { way: string; tabletNumber: number | null }): string {
+  if (way !== 'peg') return t('byCard')
+  return tabletNumber === null ? t('byPeg') : t('byTablet', { number: tabletNumber })
 }

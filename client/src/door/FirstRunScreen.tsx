@@ -1,32 +1,32 @@
 import { FirstRun } from '@nibquill/contract'
 import { Redirect } from 'expo-router'
-import { valibotResolver } from '@hookform/resolvers/valibot'
-import { Controller, useForm } from 'react-hook-form'
 import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
-import { Field } from '../kit/Field'
+import { FormLine } from '../kit/formLines'
 import { Heading, Page } from '../kit/layout'
 import { Name } from '../kit/Name'
 import { colours } from '../kit/theme'
-import { accountsStrings as strings, useSession, useSignIn } from '../accounts'
+import { useFormOf } from '../kit/useFormOf'
+import { useSession, useSignIn } from '../accounts'
 import { SignInProblem } from './SignInProblem'
+import { t } from './words'
 
 const FIELDS = [
-  { name: 'schoolName', label: strings.schoolName },
-  { name: 'timeZone', label: strings.timeZone },
-  { name: 'firstName', label: strings.firstName },
-  { name: 'lastName', label: strings.lastName },
-  { name: 'email', label: strings.email },
-  { name: 'password', label: strings.newPassword },
+  { name: 'schoolName', label: t('schoolName') },
+  { name: 'timeZone', label: t('timeZone') },
+  { name: 'firstName', label: t('firstName') },
+  { name: 'lastName', label: t('lastName') },
+  { name: 'email', label: t('email') },
+  { name: 'password', label: t('newPassword') },
 ] as const
 
 /** An empty Nibquill: the school and its first teacher. */
 export function FirstRunScreen() {
   const session = useSession()
   const signIn = useSignIn()
-  const { control, handleSubmit } = useForm({
-    resolver: valibotResolver(FirstRun),
-    defaultValues: {
+  const { control, send } = useFormOf(
+    FirstRun,
+    {
       schoolName: '',
       timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
       firstName: '',
@@ -34,43 +34,30 @@ export function FirstRunScreen() {
       email: '',
       password: '',
     },
-  })
-  const open = handleSubmit((body) => signIn.mutate({ way: 'first-run', body }))
+    (body) => signIn.mutateAsync({ way: 'first-run', body }),
+  )
   // Set up: by this form, or already before somebody came here.
   if (session.data && !session.data.firstRun) return <Redirect href="/" />
   return (
     <Page
       max={560}
       foot={
-        <BigButton
-          label={strings.setUp}
-          symbol="forward"
-          onPress={() => void open()}
-          busy={signIn.isPending}
-        />
+        <BigButton label={t('setUp')} symbol="forward" onPress={send} busy={signIn.isPending} />
       }
     >
       <Name />
-      <Heading>{strings.firstRunTitle}</Heading>
+      <Heading>{t('firstRunTitle')}</Heading>
       <Text variant="bodyLarge" style={{ color: colours.inkSoft }}>
-        {strings.firstRunHelp}
+        {t('firstRunHelp')}
       </Text>
       {FIELDS.map(({ name, label }) => (
-        <Controller
+        <FormLine
           key={name}
           control={control}
           name={name}
-          render={({ field, fieldState }) => (
-            <Field
-              label={label}
-              value={field.value}
-              onChangeText={field.onChange}
-              onBlur={field.onBlur}
-              error={fieldState.error && `It ${fieldState.error.message}.`}
-              secureTextEntry={name === 'password'}
-              autoComplete={name === 'password' ? 'new-password' : 'off'}
-            />
-          )}
+          label={label}
+          secureTextEntry={name === 'password'}
+          autoComplete={name === 'password' ? 'new-password' : 'off'}
         />
       ))}
       {signIn.isError ? <SignInProblem error={signIn.error} /> : null}

@@ -4,9 +4,11 @@ import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
 import { Heading, Page } from '../kit/layout'
 import { Name } from '../kit/Name'
+import { codeOf } from '../kit/problems'
 import { colours } from '../kit/theme'
-import { accountsStrings as strings, useSession, useSignIn } from '../accounts'
+import { useInvitation, useSession, useSignIn } from '../accounts'
 import { SignInProblem } from './SignInProblem'
+import { t } from './words'
 
 /**
  * Where an invitation leads. A tap is asked for, so that a mail program that looks links up does
@@ -16,6 +18,10 @@ export function InvitationScreen() {
   const { token } = useLocalSearchParams<{ token: string }>()
   const session = useSession()
   const signIn = useSignIn()
+  const look = useInvitation(token)
+  const names = look.data?.childNames ?? []
+  const error = signIn.error ?? look.error
+  const over = codeOf(error) === 'accounts/invitation-over'
   const open = () =>
     signIn.mutate(
       { way: 'invitation', body: { token } },
@@ -26,22 +32,30 @@ export function InvitationScreen() {
       max={520}
       foot={
         <BigButton
-          label={strings.open}
+          label={t('open')}
           symbol="forward"
           onPress={open}
           busy={signIn.isPending}
-          disabled={signIn.isError}
+          disabled={look.isPending || over}
         />
       }
     >
       <View style={{ height: 40 }} />
       <Name />
-      <Heading>{strings.invitationTitle}</Heading>
+      <Heading>
+        {over
+          ? t('invitationOver')
+          : names.length > 0
+            ? t('invitationTo', { names: names.join(', ') })
+            : t('invitationTitle')}
+      </Heading>
       <Text variant="bodyLarge">{session.data?.school?.name ?? ''}</Text>
-      <Text variant="bodyLarge" style={{ color: colours.inkSoft }}>
-        {strings.invitationHelp}
-      </Text>
-      {signIn.isError ? <SignInProblem error={signIn.error} /> : null}
+      {over ? null : (
+        <Text variant="bodyLarge" style={{ color: colours.inkSoft }}>
+          {t('invitationHelp')}
+        </Text>
+      )}
+      {error ? <SignInProblem error={error} /> : null}
     </Page>
   )
 }

@@ -1,75 +1,93 @@
+import { Email, MailCodeSignIn } from '@nibquill/contract'
+import * as v from 'valibot'
 import { useState } from 'react'
 import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
-import { Field } from '../kit/Field'
 import { Hint } from '../kit/form'
+import { FormLine } from '../kit/formLines'
 import { Notice } from '../kit/Notice'
-import { accountsStrings as strings, useMailCode, useSignIn } from '../accounts'
+import { useFormOf } from '../kit/useFormOf'
+import { useMailCode, useSignIn } from '../accounts'
 import { SignInProblem } from './SignInProblem'
+import { t } from './words'
 
 /** Parents who came by invitation once: a code sent to their e-mail opens any device. */
 export function ParentDoor() {
-  const [email, setEmail] = useState('')
-  const [code, setCode] = useState('')
   const ask = useMailCode()
-  const signIn = useSignIn()
-  const send = () => email.trim() && ask.mutate(email)
-  const enter = () => code.trim() && signIn.mutate({ way: 'mail-code', body: { email, code } })
+  const [email, setEmail] = useState('')
   return (
     <>
       <Text role="heading" aria-level={2} variant="headlineSmall">
-        {strings.parentTitle}
+        {t('parentTitle')}
       </Text>
       {ask.isSuccess ? (
-        <>
-          <Notice tone="good" symbol="mail">
-            {strings.parentSent}
-          </Notice>
-          <Field
-            label={strings.parentCode}
-            value={code}
-            onChangeText={setCode}
-            inputMode="numeric"
-            autoComplete="one-time-code"
-            large
-            autoFocus
-            onSubmitEditing={enter}
-          />
-          {signIn.isError ? <SignInProblem error={signIn.error} /> : null}
-          <BigButton
-            label={strings.parentEnter}
-            symbol="forward"
-            onPress={enter}
-            busy={signIn.isPending}
-          />
-          <BigButton
-            small
-            tone="quiet"
-            label={strings.parentOther}
-            onPress={() => {
-              ask.reset()
-              signIn.reset()
-              setCode('')
-            }}
-          />
-        </>
+        <CodeForm email={email} onOther={ask.reset} />
       ) : (
-        <>
-          <Hint>{strings.parentHelp}</Hint>
-          <Field
-            label={strings.email}
-            value={email}
-            onChangeText={setEmail}
-            autoComplete="email"
-            inputMode="email"
-            autoCapitalize="none"
-            autoFocus
-            onSubmitEditing={send}
-          />
-          {ask.isError ? <SignInProblem error={ask.error} /> : null}
-          <BigButton label={strings.parentSend} symbol="mail" onPress={send} busy={ask.isPending} />
-        </>
+        <AddressForm
+          start={email}
+          ask={async (given) => {
+            await ask.mutateAsync(given)
+            setEmail(given)
+          }}
+        />
       )}
+    </>
+  )
+}
+
+function AddressForm({ start, ask }: { start: string; ask: (email: string) => Promise<void> }) {
+  const { control, formState, send, refused } = useFormOf(
+    v.object({ email: Email }),
+    { email: start },
+    ({ email }) => ask(email),
+  )
+  return (
+    <>
+      <Hint>{t('parentHelp')}</Hint>
+      <FormLine
+        control={control}
+        name="email"
+        label={t('email')}
+        autoComplete="email"
+        inputMode="email"
+        autoCapitalize="none"
+        autoFocus
+        onSubmitEditing={send}
+      />
+      {refused ? <SignInProblem error={refused} /> : null}
+      <BigButton
+        label={t('parentSend')}
+        symbol="mail"
+        onPress={send}
+        busy={formState.isSubmitting}
+      />
+    </>
+  )
+}
+
+function CodeForm({ email, onOther }: { email: string; onOther: () => void }) {
+  const signIn = useSignIn()
+  const { control, send, refused } = useFormOf(MailCodeSignIn, { email, code: '' }, (body) =>
+    signIn.mutateAsync({ way: 'mail-code', body }),
+  )
+  return (
+    <>
+      <Notice tone="good" symbol="mail">
+        {t('parentSent')}
+      </Notice>
+      <FormLine
+        control={control}
+        name="code"
+        label={t('parentCode')}
+        inputMode="numeric"
+        autoComplete="one-time-code"
+        large
+        autoFocus
+        onSubmitEditing={send}
+      />
+      {refused ? <SignInProblem error={refused} /> : null}
+      <BigButton label={t('parentEnter')} symbol="forward" onPress={send} busy={signIn.isPending} />
+      <BigButton small tone="quiet" label={t('parentOther')} onPress={onOther} />
     </>
   )
 }

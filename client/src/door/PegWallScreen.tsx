@@ -6,16 +6,17 @@ import { useNewVersion } from '../device/keepApplication'
 import { ScrollView, View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { codeOf } from '../kit/problems'
-import { Heading, useWidth } from '../kit/layout'
+import { Bar, Heading, Stack, useWidth } from '../kit/layout'
 import { Listen } from '../kit/Listen'
 import { Empty, Loading, Notice, ProblemNotice } from '../kit/Notice'
 import { Peg } from '../kit/Peg'
 import { Press } from '../kit/Press'
-import { colours, corners, fonts } from '../kit/theme'
-import { accountsStrings as strings, takeIdle, usePegs, useSession, useSignIn } from '../accounts'
+import { colours, corners, fonts, space } from '../kit/theme'
+import { takeIdle, usePegs, useSession, useSignIn } from '../accounts'
 import { SecretPad } from './SecretPad'
 import { SignInProblem } from './SignInProblem'
 import { Turn } from './SignInScreen'
+import { t } from './words'
 
 type HangingPeg = PegWall['pegs'][number]
 
@@ -23,8 +24,6 @@ type HangingPeg = PegWall['pegs'][number]
 export function PegWallScreen() {
   useNewVersion()
   const pegs = usePegs()
-  const session = useSession()
-  const { tablet } = useWidth()
   const signIn = useSignIn()
   const [chosen, setChosen] = useState<HangingPeg | null>(null)
   const [idle] = useState(takeIdle)
@@ -75,26 +74,17 @@ export function PegWallScreen() {
   return (
     <ScrollView
       style={{ backgroundColor: colours.paper }}
-      contentContainerStyle={{ flexGrow: 1, padding: 20, gap: 18 }}
+      contentContainerStyle={{ flexGrow: 1, padding: space.far, gap: space.clear }}
     >
-      <View
+      <Stack
         role="main"
-        style={{ width: '100%', maxWidth: 1120, alignSelf: 'center', gap: 18, flexGrow: 1 }}
+        gap="clear"
+        style={{ width: '100%', maxWidth: 1120, alignSelf: 'center', flexGrow: 1 }}
       >
-        <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>
-          <View style={{ flex: 1 }}>
-            <Text variant="bodyLarge" style={{ color: colours.inkSoft }}>
-              {[strings.pegsAt(wall.className), tablet ? session.data?.school?.name : null]
-                .filter(Boolean)
-                .join(', ')}
-            </Text>
-            <Heading level={1}>{wall.open ? strings.pegsTitle : strings.doorShutTitle}</Heading>
-          </View>
-          <Listen text={wall.open ? strings.pegsHelp : shutSentence(wall)} />
-        </View>
+        <WallHead wall={wall} />
         {idle ? (
           <Notice tone="news" symbol="clock">
-            {strings.idlePegs}
+            {t('idlePegs')}
           </Notice>
         ) : null}
         {signIn.isError ? <SignInProblem error={signIn.error} /> : null}
@@ -102,34 +92,47 @@ export function PegWallScreen() {
           <Rack pegs={wall.pegs} opening={signIn.isPending ? signIn.variables : null} onTap={tap} />
         ) : (
           <Empty symbol="lock" title={shutSentence(wall)}>
-            {strings.doorCardWorks}
+            {t('doorCardWorks')}
           </Empty>
         )}
-      </View>
+      </Stack>
       <OtherWays />
     </ScrollView>
   )
 }
 
+function WallHead({ wall }: { wall: PegWall }) {
+  const session = useSession()
+  const { tablet } = useWidth()
+  const where = [
+    t('pegsAt', { className: wall.className }),
+    tablet ? session.data?.school?.name : null,
+  ]
+  return (
+    <Bar gap="apart">
+      <View style={{ flex: 1 }}>
+        <Text variant="bodyLarge" style={{ color: colours.inkSoft }}>
+          {where.filter(Boolean).join(', ')}
+        </Text>
+        <Heading level={1}>{wall.open ? t('pegsTitle') : t('doorShutTitle')}</Heading>
+      </View>
+      <Listen text={wall.open ? t('pegsHelp') : shutSentence(wall)} />
+    </Bar>
+  )
+}
+
 /** For those who come without a peg. */
 const OtherWays = () => (
-  <View
-    role="navigation"
-    style={{ flexDirection: 'row', flexWrap: 'wrap', justifyContent: 'center' }}
-  >
-    <Turn label={strings.myCard} symbol="card" onPress={() => router.push('/sign-in')} />
-    <Turn
-      label={strings.grownUp}
-      symbol="class"
-      onPress={() => router.push('/sign-in?who=adult')}
-    />
-  </View>
+  <Bar role="navigation" wrap align="stretch" gap="none" style={{ justifyContent: 'center' }}>
+    <Turn label={t('myCard')} symbol="card" onPress={() => router.push('/sign-in')} />
+    <Turn label={t('grownUp')} symbol="class" onPress={() => router.push('/sign-in?who=adult')} />
+  </Bar>
 )
 
 const shutSentence = (wall: PegWall): string =>
   [
-    strings.doorShut[wall.reason],
-    wall.reason === 'too-early' ? strings.doorOpensAt(wall.opensAt) : '',
+    t(`doorShut.${wall.reason}`),
+    wall.reason === 'too-early' ? t('doorOpensAt', { time: wall.opensAt }) : '',
   ]
     .filter(Boolean)
     .join(' ')
@@ -165,17 +168,20 @@ function Rack({
   onTap: (peg: HangingPeg) => void
 }) {
   const { width, height, tablet } = useWidth()
-  if (pegs.length === 0) return <Empty symbol="anchor" title={strings.noPegs} />
+  if (pegs.length === 0) return <Empty symbol="anchor" title={t('noPegs')} />
   const { across, size } = fitPegs(
     pegs.length,
     Math.min(width, 1160) - 40,
     height - HEAD_AND_FOOT_PX,
   )
   return (
-    <View
+    <Bar
       role="list"
-      aria-label={strings.pegsTitle}
-      style={{ flexDirection: 'row', flexWrap: 'wrap', rowGap: 20 }}
+      aria-label={t('pegsTitle')}
+      wrap
+      align="stretch"
+      gap="none"
+      style={{ rowGap: 20 }}
     >
       {pegs.map((hanging, i) => (
         <View key={hanging.pupilId} role="listitem" style={{ width: `${100 / across}%` }}>
@@ -190,9 +196,9 @@ function Rack({
             disabled={opening !== null}
             style={{
               alignItems: 'center',
-              gap: 6,
-              paddingTop: 8,
-              paddingBottom: 6,
+              gap: space.close,
+              paddingTop: space.near,
+              paddingBottom: space.close,
               borderRadius: corners.button,
             }}
           >
@@ -206,7 +212,7 @@ function Rack({
           </Press>
         </View>
       ))}
-    </View>
+    </Bar>
   )
 }
 

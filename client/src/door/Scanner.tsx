@@ -5,12 +5,13 @@ import { Text } from 'react-native-paper'
 import type { Facing } from '../device/camera'
 import { useCamera } from '../device/useCamera'
 import { BigButton } from '../kit/BigButton'
-import { useWidth } from '../kit/layout'
+import { Bar, useWidth } from '../kit/layout'
 import { Notice } from '../kit/Notice'
 import { RoundButton } from '../kit/RoundButton'
 import { colours, corners } from '../kit/theme'
-import { accountsStrings as strings, useSession } from '../accounts'
+import { useSession } from '../accounts'
 import { watchForCards } from './watchForCards'
+import { t } from './words'
 
 const WIDTH_PX = 1280
 /** Then somebody may need a word of help. */
@@ -121,10 +122,10 @@ export function Scanner({ onCard, busy, onType, onRest, children }: Props) {
     return (
       <>
         <Notice tone="attention" symbol="camera">
-          {strings.trouble[trouble]}
+          {t(`trouble.${trouble}`)}
         </Notice>
-        <BigButton label={strings.scanAgain} symbol="camera" tone="quiet" onPress={tryAgain} />
-        <BigButton label={strings.typeInstead} symbol="edit" onPress={onType} />
+        <BigButton label={t('scanAgain')} symbol="camera" tone="quiet" onPress={tryAgain} />
+        <BigButton label={t('typeInstead')} symbol="edit" onPress={onType} />
       </>
     )
   }
@@ -140,15 +141,15 @@ export function Scanner({ onCard, busy, onType, onRest, children }: Props) {
       />
       {wrong ? (
         <Notice tone="again" symbol="alert">
-          {wrong === 'elsewhere' ? strings.scanElsewhere : strings.scanOther}
+          {wrong === 'elsewhere' ? t('scanElsewhere') : t('scanOther')}
         </Notice>
       ) : slow ? (
         <Notice tone="attention" symbol="bulb">
-          {strings.scanStill}
+          {t('scanStill')}
         </Notice>
       ) : null}
       {children}
-      <BigButton tone="quiet" label={strings.typeInstead} symbol="edit" onPress={onType} />
+      <BigButton tone="quiet" label={t('typeInstead')} symbol="edit" onPress={onType} />
     </>
   )
 }
@@ -186,7 +187,7 @@ function Finder({
         playsInline
         muted
         onLoadedData={onSeeing}
-        aria-label={strings.scanPicture}
+        aria-label={t('scanPicture')}
         style={{
           position: 'absolute',
           inset: 0,
@@ -201,13 +202,13 @@ function Finder({
         <CardOutline busy={busy} />
       ) : (
         <Text variant="bodyLarge" style={{ color: colours.paper, textAlign: 'center' }}>
-          {strings.scanOpening}
+          {t('scanOpening')}
         </Text>
       )}
       {onTurn ? (
         <View style={{ position: 'absolute', right: 8, bottom: 8 }}>
           <RoundButton
-            label={strings.scanTurn}
+            label={t('scanTurn')}
             symbol="camera-turn"
             onPress={onTurn}
             back={colours.sheet}
@@ -235,7 +236,7 @@ function CardOutline({ busy }: { busy: boolean }) {
       }}
     >
       {[0, 1].map((row) => (
-        <View key={row} style={{ flexDirection: 'row', justifyContent: 'space-between' }}>
+        <Bar key={row} align="stretch" between gap="none">
           {[0, 1].map((column) => (
             <View
               key={column}
@@ -254,7 +255,7 @@ function CardOutline({ busy }: { busy: boolean }) {
               }}
             />
           ))}
-        </View>
+        </Bar>
       ))}
     </View>
   )

@@ -5,14 +5,15 @@ import { ScrollView, View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { ProblemError, sentenceOf } from '../kit/problems'
 import { BigButton } from '../kit/BigButton'
-import { Heading, useWidth } from '../kit/layout'
+import { Bar, Heading, Stack, useWidth } from '../kit/layout'
 import { Listen } from '../kit/Listen'
 import { Notice } from '../kit/Notice'
 import { Peg } from '../kit/Peg'
 import { Press } from '../kit/Press'
 import { Symbol } from '../kit/Symbol'
-import { colours, corners } from '../kit/theme'
-import { accountsStrings as strings } from '../accounts'
+import { colours, corners, space } from '../kit/theme'
+import { tryAgainIn } from './SignInProblem'
+import { t } from './words'
 
 type Props = {
   peg: PegLook
@@ -42,71 +43,95 @@ export function SecretPad({ peg, name, busy, error, onSecret, onLeave }: Props) 
       style={{ backgroundColor: colours.paper }}
       contentContainerStyle={{
         flexGrow: 1,
-        padding: 20,
-        gap: 18,
+        padding: space.far,
+        gap: space.clear,
         alignItems: 'center',
         justifyContent: 'center',
       }}
     >
-      <View role="main" style={{ width: '100%', maxWidth: 560, gap: 18 }}>
-        <View style={{ flexDirection: 'row', alignItems: 'center', gap: 14 }}>
+      <Stack role="main" gap="clear" style={{ width: '100%', maxWidth: 560 }}>
+        <Bar gap="apart">
           <Peg peg={peg} size={72} />
           <View style={{ flex: 1 }}>
-            <Heading level={1}>{strings.secretTitle(name)}</Heading>
+            <Heading level={1}>{t('secretTitle', { name })}</Heading>
           </View>
-          <Listen text={strings.secretHelp} />
-        </View>
-        <View style={{ flexDirection: 'row', gap: 12, justifyContent: 'center' }}>
+          <Listen text={t('secretHelp')} />
+        </Bar>
+        <Bar align="stretch" gap="apart" style={{ justifyContent: 'center' }}>
           {Array.from({ length: SECRET_LENGTH }, (_, i) => (
             <Place key={i} number={i + 1} full={tapped[i] !== undefined} />
           ))}
-        </View>
+        </Bar>
         {error && tapped.length === 0 ? (
           <Notice tone="again" symbol="alert">
-            {[sentenceOf(error), waitSeconds > 0 ? strings.tooManyTries(waitSeconds) : '']
+            {[sentenceOf(error), waitSeconds > 0 ? tryAgainIn(waitSeconds) : '']
               .filter(Boolean)
               .join(' ')}
           </Notice>
         ) : null}
-        <View
+        <Bar
           role="group"
-          aria-label={strings.secretHelp}
-          style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12, justifyContent: 'center' }}
+          aria-label={t('secretHelp')}
+          wrap
+          align="stretch"
+          gap="apart"
+          style={{ justifyContent: 'center' }}
         >
           {SECRET_SYMBOLS.map((symbol) => (
-            <Press
+            <PictureKey
               key={symbol}
-              label={strings.picture(symbol)}
-              disabled={still}
-              onPress={() => tap(symbol)}
-              style={{
-                width: tablet ? 116 : 94,
-                height: tablet ? 100 : 84,
-                borderRadius: corners.button,
-                backgroundColor: colours.sheet,
-                borderWidth: 2,
-                borderColor: colours.rule,
-                alignItems: 'center',
-                justifyContent: 'center',
-              }}
-            >
-              <Symbol name={symbol} size={tablet ? 60 : 50} colour={colours.ink} />
-            </Press>
+              symbol={symbol}
+              still={still}
+              large={tablet}
+              onTap={() => tap(symbol)}
+            />
           ))}
-        </View>
-        <View style={{ flexDirection: 'row', gap: 12 }}>
-          <BigButton tone="quiet" symbol="back" label={strings.notMe} onPress={onLeave} grow />
+        </Bar>
+        <Bar align="stretch" gap="apart">
+          <BigButton tone="quiet" symbol="back" label={t('notMe')} onPress={onLeave} grow />
           <BigButton
             tone="quiet"
             symbol="undo"
-            label={strings.secretClear}
+            label={t('secretClear')}
             onPress={() => setTapped([])}
             disabled={still || tapped.length === 0}
             grow
           />
-        </View>
-      </View>
+        </Bar>
+      </Stack>
     </ScrollView>
+  )
+}
+
+function PictureKey({
+  symbol,
+  still,
+  large,
+  onTap,
+}: {
+  symbol: SecretSymbol
+  still: boolean
+  large: boolean
+  onTap: () => void
+}) {
+  return (
+    <Press
+      label={t(`secretPictures.${symbol}`)}
+      disabled={still}
+      onPress={onTap}
+      style={{
+        width: large ? 116 : 94,
+        height: large ? 100 : 84,
+        borderRadius: corners.button,
+        backgroundColor: colours.sheet,
+        borderWidth: 2,
+        borderColor: colours.rule,
+        alignItems: 'center',
+        justifyContent: 'center',
+      }}
+    >
+      <Symbol name={symbol} size={large ? 60 : 50} colour={colours.ink} />
+    </Press>
   )
 }
 
@@ -115,7 +140,7 @@ function Place({ number, full }: { number: number; full: boolean }) {
   return (
     <View
       role="img"
-      aria-label={strings.secretPlace(number)}
+      aria-label={t('secretPlace', { number })}
       style={{
         width: 56,
         height: 56,

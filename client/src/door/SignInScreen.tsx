@@ -1,31 +1,36 @@
 import { router, useLocalSearchParams } from 'expo-router'
-import { useState } from 'react'
+import { createElement, useState } from 'react'
 import { useNewVersion } from '../device/keepApplication'
-import { ScrollView, View } from 'react-native'
+import { ScrollView } from 'react-native'
 import { Text } from 'react-native-paper'
 import { ForPupil } from '../kit/forPupil'
 import { Name } from '../kit/Name'
-import { Notice } from '../kit/Notice'
+import { laterFrom } from '../kit/later'
+import { Loading, Notice } from '../kit/Notice'
 import { Press } from '../kit/Press'
 import { Symbol, type SymbolName } from '../kit/Symbol'
-import { colours, corners, shadow, targets } from '../kit/theme'
-import { AdultDoor } from './AdultDoor'
+import { colours, space, targets } from '../kit/theme'
 import { CardDoor } from './CardDoor'
-import { ParentDoor } from './ParentDoor'
-import { accountsStrings as strings, takeIdle, useSession } from '../accounts'
+import { takeIdle, useSession } from '../accounts'
+import { t } from './words'
+import { Bar, Stack, Tile } from '../kit/layout'
 
 type Who = 'pupil' | 'adult' | 'parent'
 const OTHERS: { who: Who; label: string; symbol: SymbolName }[] = [
-  { who: 'pupil', label: strings.iAmPupil, symbol: 'card' },
-  { who: 'adult', label: strings.iAmAdult, symbol: 'class' },
-  { who: 'parent', label: strings.iAmParent, symbol: 'home-heart' },
+  { who: 'pupil', label: t('iAmPupil'), symbol: 'card' },
+  { who: 'adult', label: t('iAmAdult'), symbol: 'class' },
+  { who: 'parent', label: t('iAmParent'), symbol: 'home-heart' },
 ]
+
+const adult = laterFrom(() => import('./adults'), createElement(Loading))
+const AdultDoor = adult('AdultDoor')
+const ParentDoor = adult('ParentDoor')
 
 /** The door: a pupil's card, an adult's password, a parent's mail. */
 export function SignInScreen() {
   useNewVersion()
   const { who: asked } = useLocalSearchParams<{ who?: string }>()
-  const [who, setWho] = useState<Who>(asked === 'adult' ? 'adult' : 'pupil')
+  const [who, setWho] = useState<Who>(asked === 'adult' || asked === 'parent' ? asked : 'pupil')
   const [idle] = useState(takeIdle)
   const session = useSession()
   return (
@@ -35,45 +40,33 @@ export function SignInScreen() {
         flexGrow: 1,
         justifyContent: 'center',
         alignItems: 'center',
-        padding: 20,
-        gap: 18,
+        padding: space.far,
+        gap: space.clear,
       }}
     >
-      <View style={{ alignItems: 'center', gap: 4 }}>
+      <Stack gap="tight" style={{ alignItems: 'center' }}>
         <Name size={44} />
         <Text variant="bodyLarge" style={{ color: colours.inkSoft }}>
           {session.data?.school?.name ?? ' '}
         </Text>
-      </View>
-      <View
+      </Stack>
+      <Tile
         role="main"
-        style={[
-          {
-            width: '100%',
-            maxWidth: who === 'pupil' ? 560 : 480,
-            backgroundColor: colours.sheet,
-            borderRadius: corners.button,
-            padding: 22,
-            gap: 16,
-          },
-          shadow,
-        ]}
+        gap="clear"
+        style={{ width: '100%', maxWidth: who === 'pupil' ? 560 : 480, padding: space.far }}
       >
         <ForPupil value={who === 'pupil'}>
           {idle ? (
             <Notice tone="news" symbol="clock">
-              {strings.idle}
+              {t('idle')}
             </Notice>
           ) : null}
           {who === 'pupil' ? <CardDoor /> : who === 'adult' ? <AdultDoor /> : <ParentDoor />}
         </ForPupil>
-      </View>
-      <View
-        role="navigation"
-        style={{ flexDirection: 'row', flexWrap: 'wrap', justifyContent: 'center' }}
-      >
+      </Tile>
+      <Bar role="navigation" wrap align="stretch" gap="none" style={{ justifyContent: 'center' }}>
         {session.data?.door ? (
-          <Turn label={strings.toPegs} symbol="anchor" onPress={() => router.replace('/pegs')} />
+          <Turn label={t('toPegs')} symbol="anchor" onPress={() => router.replace('/pegs')} />
         ) : null}
         {OTHERS.filter((one) => one.who !== who).map((one) => (
           <Turn
@@ -83,7 +76,7 @@ export function SignInScreen() {
             onPress={() => setWho(one.who)}
           />
         ))}
-      </View>
+      </Bar>
     </ScrollView>
   )
 }
@@ -104,9 +97,9 @@ export function Turn({
       style={{
         minHeight: targets.pupil,
         flexDirection: 'row',
-        gap: 10,
+        gap: space.near,
         alignItems: 'center',
-        paddingHorizontal: 16,
+        paddingHorizontal: space.clear,
       }}
     >
       <Symbol name={symbol} colour={colours.aubergine} />

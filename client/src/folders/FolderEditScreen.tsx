@@ -1,17 +1,19 @@
-import type { Folder, MakeFolder } from '@nibquill/contract'
+import { MakeFolder, type Folder } from '@nibquill/contract'
 import { router, useLocalSearchParams } from 'expo-router'
 import { useState } from 'react'
+import type { Control } from 'react-hook-form'
 import { v7 as newId } from 'uuid'
 import { useSession } from '../accounts'
 import { Ask } from '../kit/Ask'
 import { BigButton } from '../kit/BigButton'
-import { Choices, Several, Toggle } from '../kit/choices'
-import { Box, faultsOf, Hint, Row, Select, sentence } from '../kit/form'
+import { Box, Hint } from '../kit/form'
+import { FormChoices, FormLine, FormSelect, FormSeveral, FormToggle } from '../kit/formLines'
 import { Head } from '../kit/Head'
-import { Page } from '../kit/layout'
+import { Bar, Page, Sides } from '../kit/layout'
 import { Loading, ProblemNotice } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
 import { toast } from '../kit/Toast'
+import { useFormOf } from '../kit/useFormOf'
 import { useClasses, useStrands } from '../school'
 import {
   useChangeFolder,
@@ -21,7 +23,7 @@ import {
   usePutAway,
 } from './foldersQueries'
 import { LookFields } from './LookFields'
-import { strings } from './strings'
+import { t } from './words'
 
 /** A folder made or changed: look, strand, whose it is, who files into it, who sees it. */
 export function FolderEditScreen() {
@@ -32,113 +34,147 @@ export function FolderEditScreen() {
   if (!isHere(folders) || !isHere(classes)) return <NotYet of={[folders, classes]} />
   if (away.isPending) return <Loading />
   const folder = [...folders.data, ...(away.data ?? [])].find((candidate) => candidate.id === id)
-  const start: MakeFolder = folder ?? {
-    name: '',
-    symbol: 'star',
-    colour: 'aubergine',
-    strandId: null,
-    wholeSchool: classes.data.length === 0,
-    classIds: classes.data
-      .filter(({ mine }) => mine)
-      .slice(0, 1)
-      .map((one) => one.id),
-    parentsSee: true,
-    pupilsFile: true,
-  }
+  const start: MakeFolder = folder
+    ? rulesOf(folder)
+    : {
+        name: '',
+        symbol: 'star',
+        colour: 'aubergine',
+        strandId: null,
+        wholeSchool: classes.data.length === 0,
+        classIds: classes.data
+          .filter(({ mine }) => mine)
+          .slice(0, 1)
+          .map((one) => one.id),
+        parentsSee: true,
+        pupilsFile: true,
+      }
   return <FolderForm key={folder?.version} folder={folder ?? null} start={start} />
 }
 
+const rulesOf = ({
+  name,
+  symbol,
+  colour,
+  strandId,
+  wholeSchool,
+  classIds,
+  parentsSee,
+  pupilsFile,
+}: Folder): MakeFolder => ({
+  name,
+  symbol,
+  colour,
+  strandId,
+  wholeSchool,
+  classIds,
+  parentsSee,
+  pupilsFile,
+})
+
 function FolderForm({ folder, start }: { folder: Folder | null; start: MakeFolder }) {
   const session = useSession()
-  const classes = useClasses()
-  const strands = useStrands()
   const make = useMakeFolder()
   const change = useChangeFolder()
-  const [draft, setDraft] = useState<MakeFolder>(start)
   const [freshId] = useState(() => newId())
-  const set = (part: Partial<MakeFolder>) => setDraft({ ...draft, ...part })
   const leads = session.data?.person?.leads ?? false
-  const error = make.error ?? change.error
-  const faults = faultsOf(error)
-  const { name, symbol, colour, strandId, wholeSchool, classIds, parentsSee, pupilsFile } = draft
-  const input: MakeFolder = {
-    name,
-    symbol,
-    colour,
-    strandId,
-    wholeSchool,
-    classIds: wholeSchool ? [] : classIds,
-    parentsSee,
-    pupilsFile,
-  }
-  const after = {
-    onSuccess: () => (router.canGoBack() ? router.back() : router.replace('/folders')),
-  }
-  const save = () =>
-    folder
-      ? change.mutate({ id: folder.id, change: { ...input, seenVersion: folder.version } }, after)
-      : make.mutate({ id: freshId, input }, after)
+  const { control, watch, set, send, refused } = useFormOf(MakeFolder, start, async (filled) => {
+    const input = { ...filled, classIds: filled.wholeSchool ? [] : filled.classIds }
+    if (folder)
+      await change.mutateAsync({
+        id: folder.id,
+        change: { ...input, seenVersion: folder.version },
+      })
+    else await make.mutateAsync({ id: freshId, input })
+    if (router.canGoBack()) router.back()
+    else router.replace('/folders')
+  })
   return (
     <Page
+      sides
       foot={
         <BigButton
-          label={strings.keep}
+          label={t('keep')}
           symbol="check"
           busy={make.isPending || change.isPending}
-          onPress={save}
+          onPress={send}
         />
       }
     >
-      <Head title={folder ? folder.name : strings.newFolder} back="/folders" />
-      {error && !faults.name ? <ProblemNotice error={error} /> : null}
-      <Box>
-        <LookFields look={draft} onChange={set} nameFault={sentence(faults.name?.[0])} />
-      </Box>
-      <Box>
-        <Select
-          label={strings.strand}
-          value={strandId ?? ''}
-          options={[
-            { value: '', label: strings.noStrand },
-            ...(strands.data ?? []).map((strand) => ({ value: strand.id, label: strand.name })),
-          ]}
-          onChange={(value) => set({ strandId: value || null })}
-        />
-        {leads ? (
-          <Choices
-            label={strings.forWhom}
-            value={wholeSchool}
-            options={[
-              { value: true, label: strings.whole },
-              { value: false, label: strings.someClasses },
-            ]}
-            onChange={(value) => set({ wholeSchool: value })}
-          />
-        ) : null}
-        {wholeSchool ? null : (
-          <Several
-            label={strings.classes}
-            options={(classes.data ?? []).map((one) => ({
-              value: one.id,
-              label: one.running ? one.name : `${one.name}, ${one.yearName}`,
-            }))}
-            values={classIds}
-            onChange={(value) => set({ classIds: value })}
-          />
-        )}
-        <Toggle
-          label={strings.pupilsFile}
-          value={pupilsFile}
-          onChange={(value) => set({ pupilsFile: value })}
-        />
-        <Toggle
-          label={strings.parentsSee}
-          value={parentsSee}
-          onChange={(value) => set({ parentsSee: value })}
-        />
-      </Box>
-      {folder ? <PutAwayBox folder={folder} /> : null}
+      <Head title={folder ? folder.name : t('newFolder')} back="/folders" />
+      {refused ? <ProblemNotice error={refused} /> : null}
+      <Sides
+        left={
+          <Box>
+            <LookFields
+              look={watch()}
+              onChange={set}
+              nameLine={<FormLine control={control} name="name" label={t('name')} />}
+            />
+          </Box>
+        }
+        right={
+          <>
+            <WhereBox {...{ control, leads }} wholeSchool={watch('wholeSchool')} />
+            {folder ? <PutAwayBox folder={folder} /> : null}
+          </>
+        }
+      />
     </Page>
+  )
+}
+
+/** Which line of the curriculum it belongs to, whose it is, and what may be done with it. */
+function WhereBox({
+  control,
+  leads,
+  wholeSchool,
+}: {
+  control: Control<MakeFolder, unknown, MakeFolder>
+  leads: boolean
+  wholeSchool: boolean
+}) {
+  const classes = useClasses()
+  const strands = useStrands()
+  return (
+    <Box>
+      <FormSelect
+        control={control}
+        name="strandId"
+        label={t('strand')}
+        options={[
+          { value: '', label: t('noStrand') },
+          ...(strands.data ?? []).map((strand) => ({
+            value: strand.id,
+            label: strand.name,
+          })),
+        ]}
+      />
+      {leads ? (
+        <FormChoices
+          control={control}
+          name="wholeSchool"
+          label={t('forWhom')}
+          options={[
+            { value: true, label: t('whole') },
+            { value: false, label: t('someClasses') },
+          ]}
+        />
+      ) : null}
+      {wholeSchool ? null : (
+        <FormSeveral
+          control={control}
+          name="classIds"
+          label={t('classes')}
+          options={(classes.data ?? []).map((one) => ({
+            value: one.id,
+            label: one.running ? one.name : `${one.name}, ${one.yearName}`,
+          }))}
+        />
+      )}
+      <FormToggle control={control} name="pupilsFile" label={t('pupilsFile')} />
+      <FormToggle control={control} name="parentsSee" label={t('parentsSee')} />
+    </Box>
   )
 }
 
@@ -149,24 +185,24 @@ function PutAwayBox({ folder }: { folder: Folder }) {
   const back = () => putAway.mutate({ id, back: true })
   return (
     <Box>
-      <Hint>{strings.putAwayHelp}</Hint>
-      <Row>
+      <Hint>{t('putAwayHelp')}</Hint>
+      <Bar wrap>
         {folder.putAway ? (
-          <BigButton small tone="quiet" symbol="take-out" label={strings.takeOut} onPress={back} />
+          <BigButton small tone="quiet" symbol="take-out" label={t('takeOut')} onPress={back} />
         ) : (
           <BigButton
             small
             tone="again"
             symbol="put-away"
-            label={strings.putAway}
+            label={t('putAway')}
             onPress={() => setAsking(true)}
           />
         )}
-      </Row>
+      </Bar>
       <Ask
         visible={asking}
-        title={strings.putAwayAsk(name)}
-        yes={strings.putAway}
+        title={t('putAwayAsk', { name })}
+        yes={t('putAway')}
         tone="again"
         onNo={() => setAsking(false)}
         onYes={() => {
@@ -175,14 +211,14 @@ function PutAwayBox({ folder }: { folder: Folder }) {
             { id, back: false },
             {
               onSuccess: () => {
-                toast(strings.isPutAway(name), back)
+                toast(t('isPutAway', { name }), { undo: back })
                 router.replace('/folders')
               },
             },
           )
         }}
       >
-        {strings.putAwayHelp}
+        {t('putAwayHelp')}
       </Ask>
     </Box>
   )

@@ -1,11 +1,14 @@
 import type { Folder } from '@nibquill/contract'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
+import { Key } from '../kit/BigButton'
 import { FolderDrawing } from '../kit/FolderDrawing'
+import { Bar } from '../kit/layout'
 import { Press } from '../kit/Press'
-import { strings } from '../kit/strings'
+
 import { Symbol } from '../kit/Symbol'
-import { colours, corners } from '../kit/theme'
+import { colours, corners, space } from '../kit/theme'
+import { t } from './words'
 
 /** A folder to tap: opened from a shelf, or chosen for a piece. */
 export function FolderTile({
@@ -13,11 +16,14 @@ export function FolderTile({
   chosen,
   onPress,
   note,
+  shortcut,
 }: {
   folder: Folder
   chosen?: boolean
   onPress: () => void
   note?: string
+  /** Keyboard key that chooses it. */
+  shortcut?: string | undefined
 }) {
   return (
     <Press
@@ -26,7 +32,7 @@ export function FolderTile({
       onPress={onPress}
       style={{
         width: 158,
-        padding: 8,
+        padding: space.near,
         borderRadius: corners.button,
         backgroundColor: chosen ? colours.aubergineTint : 'transparent',
         borderWidth: 2,
@@ -51,9 +57,14 @@ export function FolderTile({
           <Symbol name="check" size={22} colour={colours.sheet} />
         </View>
       ) : null}
-      <Text variant="titleSmall">{folder.name}</Text>
+      <Bar gap="close">
+        {shortcut ? <Key name={shortcut} colour={colours.inkSoft} /> : null}
+        <Text variant="titleSmall" style={{ flex: 1 }}>
+          {folder.name}
+        </Text>
+      </Bar>
       <Text variant="bodySmall" style={{ color: colours.inkSoft }}>
-        {note ?? strings.pieces(folder.pieceCount)}
+        {note ?? t('pieces', { count: folder.pieceCount })}
       </Text>
     </Press>
   )

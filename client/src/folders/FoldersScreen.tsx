@@ -1,33 +1,17 @@
 import type { Folder } from '@nibquill/contract'
-import {
-  closestCenter,
-  DndContext,
-  KeyboardSensor,
-  PointerSensor,
-  useSensor,
-  useSensors,
-  type DragEndEvent,
-} from '@dnd-kit/core'
-import {
-  arrayMove,
-  SortableContext,
-  sortableKeyboardCoordinates,
-  useSortable,
-  verticalListSortingStrategy,
-} from '@dnd-kit/sortable'
 import { router } from 'expo-router'
-import { createElement, useState } from 'react'
+import { useState, type Ref } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
 import { Toggle } from '../kit/choices'
-import { Box, Hint, Row } from '../kit/form'
-import { Grid, Heading, Page } from '../kit/layout'
+import { OrderedList, type Grip } from '../kit/dragging'
+import { Box, Hint } from '../kit/form'
+import { Bar, Grid, Heading, Page } from '../kit/layout'
 import { Empty, ProblemNotice } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
-import { strings as kitWords } from '../kit/strings'
 import { Symbol } from '../kit/Symbol'
-import { colours, pigments } from '../kit/theme'
+import { colours, pigments, space } from '../kit/theme'
 import { useClasses } from '../school'
 import { FolderTile } from './FolderTile'
 import {
@@ -37,14 +21,16 @@ import {
   useOrderFolders,
   useReadySet,
 } from './foldersQueries'
-import { strings } from './strings'
+import { t } from './words'
 
 const about = (folder: Folder): string =>
   [
-    folder.owner ? strings.ownOf(folder.owner.name) : (folder.className ?? strings.wholeSchool),
-    kitWords.pieces(folder.pieceCount),
-    folder.parentsSee ? '' : strings.parentsDoNotSee,
-    folder.pupilsFile ? '' : strings.pupilsDoNotFile,
+    folder.owner
+      ? t('ownOf', { owner: folder.owner.name })
+      : (folder.className ?? t('wholeSchool')),
+    t('pieces', { count: folder.pieceCount }),
+    folder.parentsSee ? '' : t('parentsDoNotSee'),
+    folder.pupilsFile ? '' : t('pupilsDoNotFile'),
   ]
     .filter(Boolean)
     .join(', ')
@@ -62,15 +48,15 @@ export function FoldersScreen() {
   const standing = everyClass ? all : all.filter(({ member }) => member)
   return (
     <Page max={980}>
-      <Heading level={1}>{strings.title}</Heading>
+      <Heading level={1}>{t('title')}</Heading>
       {wishes.map((wish) => (
         <Wish key={wish.id} wish={wish} />
       ))}
-      <Row>
+      <Bar wrap>
         <BigButton
           small
           symbol="plus"
-          label={strings.newFolder}
+          label={t('newFolder')}
           onPress={() => router.push('/folders/edit/new')}
         />
         {standing.length > 1 ? (
@@ -78,15 +64,15 @@ export function FoldersScreen() {
             small
             tone="quiet"
             symbol={ordering ? 'check' : 'sort'}
-            label={ordering ? strings.orderDone : strings.order}
+            label={ordering ? t('orderDone') : t('order')}
             onPress={() => setOrdering(!ordering)}
           />
         ) : null}
         <ReadySets folders={all} />
         {all.some(({ member }) => !member) && !ordering ? (
-          <Toggle label={strings.everyClass} value={everyClass} onChange={setEveryClass} />
+          <Toggle label={t('everyClass')} value={everyClass} onChange={setEveryClass} />
         ) : null}
-      </Row>
+      </Bar>
       {ordering ? (
         <OrderList folders={standing} />
       ) : (
@@ -102,19 +88,19 @@ export function FoldersScreen() {
         </Grid>
       )}
       {standing.length === 0 ? (
-        <Empty symbol="folder" title={strings.empty}>
-          {strings.emptyTeacher}
+        <Empty symbol="folder" title={t('empty')}>
+          {t('emptyTeacher')}
         </Empty>
       ) : null}
-      <Row>
+      <Bar wrap>
         <BigButton
           small
           tone="quiet"
           symbol={shelf ? 'up' : 'put-away'}
-          label={strings.putAwayShelf}
+          label={t('putAwayShelf')}
           onPress={() => setShelf(!shelf)}
         />
-      </Row>
+      </Bar>
       {shelf ? (
         <Grid>
           {(away.data ?? []).map((folder) => (
@@ -145,7 +131,7 @@ function ReadySets({ folders }: { folders: Folder[] }) {
       small
       tone="quiet"
       symbol="folder"
-      label={strings.readySet(name)}
+      label={t('readySet', { className: name })}
       busy={ready.isPending}
       onPress={() => ready.mutate(id)}
     />
@@ -156,89 +142,72 @@ function Wish({ wish }: { wish: Folder }) {
   const answer = useAnswerProposal()
   return (
     <Box>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12, flexWrap: 'wrap' }}>
+      <Bar wrap gap="apart">
         <Symbol name={wish.symbol} size={30} colour={pigments[wish.colour]} />
         <Text variant="bodyMedium" style={{ flex: 1, minWidth: 180 }}>
-          {strings.wish(wish.owner?.name ?? '', wish.name)}
+          {t('wish', { owner: wish.owner?.name ?? '', name: wish.name })}
         </Text>
         <BigButton
           small
           tone="good"
-          label={strings.agree}
+          label={t('agree')}
           onPress={() => answer.mutate({ id: wish.id, agree: true })}
         />
         <BigButton
           small
           tone="quiet"
-          label={strings.decline}
+          label={t('decline')}
           onPress={() => answer.mutate({ id: wish.id, agree: false })}
         />
-      </View>
+      </Bar>
       {answer.isError ? <ProblemNotice error={answer.error} /> : null}
     </Box>
   )
 }
 
-/** The order, changed by drag or with space bar and arrow keys. */
 function OrderList({ folders }: { folders: Folder[] }) {
   const order = useOrderFolders()
-  const [ids, setIds] = useState(folders.map(({ id }) => id))
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  )
-  const dropped = ({ active, over }: DragEndEvent) => {
-    if (!over || active.id === over.id) return
-    const next = arrayMove(ids, ids.indexOf(String(active.id)), ids.indexOf(String(over.id)))
-    setIds(next)
-    order.mutate(next)
-  }
   const byId = new Map(folders.map((folder) => [folder.id, folder]))
   return (
     <Box>
-      <Hint>{strings.orderHelp}</Hint>
+      <Hint>{t('orderHelp')}</Hint>
       {order.isError ? <ProblemNotice error={order.error} /> : null}
-      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={dropped}>
-        <SortableContext items={ids} strategy={verticalListSortingStrategy}>
-          {ids.map((id) => {
-            const folder = byId.get(id)
-            return folder ? <OrderLine key={id} folder={folder} /> : null
-          })}
-        </SortableContext>
-      </DndContext>
+      <OrderedList
+        ids={folders.map(({ id }) => id)}
+        nameOf={(id) => byId.get(id)!.name}
+        label={t('title')}
+        layout="column"
+        onOrder={(next) => order.mutate(next)}
+      >
+        {(id, grip) => <OrderLine folder={byId.get(id)!} grip={grip} />}
+      </OrderedList>
     </Box>
   )
 }
 
-function OrderLine({ folder }: { folder: Folder }) {
-  const { attributes, listeners, setNodeRef, transform, transition } = useSortable({
-    id: folder.id,
-  })
-  return createElement(
-    'div',
-    {
-      ref: setNodeRef,
-      ...attributes,
-      ...listeners,
-      'aria-label': strings.grip(folder.name),
-      style: {
-        transform: transform ? `translate(0, ${transform.y}px)` : undefined,
-        transition,
+function OrderLine({ folder, grip }: { folder: Folder; grip: Grip }) {
+  return (
+    <div
+      {...grip}
+      ref={grip.ref as Ref<HTMLDivElement>}
+      aria-label={t('grip', { name: folder.name })}
+      style={{
         display: 'flex',
         alignItems: 'center',
-        gap: 12,
+        gap: space.apart,
         padding: '10px 4px',
         borderBottom: `1px solid ${colours.rule}`,
         cursor: 'grab',
-        touchAction: 'none',
+        touchAction: 'manipulation',
         backgroundColor: colours.sheet,
-      },
-    },
-    <Symbol name="grip" size={22} colour={colours.inkSoft} />,
-    <Symbol name={folder.symbol} size={26} colour={pigments[folder.colour]} />,
-    <View style={{ flex: 1 }}>
-      <Text variant="titleSmall">{folder.name}</Text>
-      <Hint>{about(folder)}</Hint>
-    </View>,
+      }}
+    >
+      <Symbol name="grip" size={22} colour={colours.inkSoft} />
+      <Symbol name={folder.symbol} size={26} colour={pigments[folder.colour]} />
+      <View style={{ flex: 1 }}>
+        <Text variant="titleSmall">{folder.name}</Text>
+        <Hint>{about(folder)}</Hint>
+      </View>
+    </div>
   )
 }

@@ -1,14 +1,16 @@
 import { COLOURS, FOLDER_SYMBOLS, type Colour, type FolderSymbol } from '@nibquill/core'
-import { useState } from 'react'
+import { useState, type ReactNode } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { Field } from '../kit/Field'
 import { FolderDrawing } from '../kit/FolderDrawing'
-import { Row } from '../kit/form'
+import { useTargetPx } from '../kit/forPupil'
 import { Press } from '../kit/Press'
 import { Symbol } from '../kit/Symbol'
-import { colours, corners, pigments, targets } from '../kit/theme'
-import { strings } from './strings'
+import { colours, corners, pigments } from '../kit/theme'
+import { t as kitWords } from '../kit/words'
+import { t } from './words'
+import { Bar, Stack } from '../kit/layout'
 
 type Look = { name: string; symbol: FolderSymbol; colour: Colour }
 
@@ -19,80 +21,47 @@ type Look = { name: string; symbol: FolderSymbol; colour: Colour }
 export function LookFields({
   look,
   onChange,
-  nameFault,
+  nameLine,
 }: {
   look: Look
   onChange: (look: Look) => void
-  nameFault: string | undefined
+  /** The line of the form that holds its name. */
+  nameLine: ReactNode
 }) {
   const [wanted, setWanted] = useState('')
-  const shown = FOLDER_SYMBOLS.filter((symbol) => symbol.includes(wanted.trim().toLowerCase()))
+  const targetPx = useTargetPx()
+  const shown = FOLDER_SYMBOLS.filter((symbol) =>
+    kitWords(`symbols.${symbol}`).toLowerCase().includes(wanted.trim().toLowerCase()),
+  )
   return (
     <>
-      <Row gap={18}>
+      <Bar wrap gap="clear">
         <FolderDrawing folder={look} width={120} />
-        <View style={{ flexGrow: 1, minWidth: 200 }}>
-          <Field
-            label={strings.name}
-            value={look.name}
-            onChangeText={(name) => onChange({ ...look, name })}
-            error={nameFault}
-          />
-        </View>
-      </Row>
-      <View style={{ gap: 6 }}>
+        <View style={{ flexGrow: 1, minWidth: 200 }}>{nameLine}</View>
+      </Bar>
+      <Stack gap="close">
         <Text variant="labelMedium" aria-hidden style={{ color: colours.inkSoft }}>
-          {strings.colour}
+          {t('colour')}
         </Text>
-        <View
-          role="radiogroup"
-          aria-label={strings.colour}
-          style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}
-        >
-          {COLOURS.map((colour) => (
-            <Press
-              key={colour}
-              role="radio"
-              label={colour}
-              selected={colour === look.colour}
-              onPress={() => onChange({ ...look, colour })}
-              style={{
-                width: targets.adult,
-                height: targets.adult,
-                borderRadius: corners.button,
-                backgroundColor: pigments[colour],
-                alignItems: 'center',
-                justifyContent: 'center',
-              }}
-            >
-              {colour === look.colour ? (
-                <Symbol name="check" size={24} colour={colours.sheet} />
-              ) : null}
-            </Press>
-          ))}
-        </View>
-      </View>
+        <Wells colour={look.colour} onChange={(colour) => onChange({ ...look, colour })} />
+      </Stack>
       <Field
-        label={strings.findSymbol}
+        label={t('findSymbol')}
         value={wanted}
         onChangeText={setWanted}
         autoCapitalize="none"
       />
-      <View
-        role="radiogroup"
-        aria-label={strings.symbol}
-        style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 4 }}
-      >
+      <Bar role="radiogroup" aria-label={t('symbol')} wrap align="stretch" gap="tight">
         {shown.map((symbol) => (
           <Press
             key={symbol}
             role="radio"
-            label={symbol}
+            label={kitWords(`symbols.${symbol}`)}
             selected={symbol === look.symbol}
             onPress={() => onChange({ ...look, symbol })}
             style={{
-              width: targets.adult,
-              height: targets.adult,
+              width: targetPx,
+              height: targetPx,
               borderRadius: corners.button,
               alignItems: 'center',
               justifyContent: 'center',
@@ -108,7 +77,41 @@ export function LookFields({
             />
           </Press>
         ))}
-      </View>
+      </Bar>
     </>
+  )
+}
+
+/** The pigments a folder's spine is painted in. */
+function Wells({
+  colour: chosen,
+  onChange,
+}: {
+  colour: Colour
+  onChange: (colour: Colour) => void
+}) {
+  const targetPx = useTargetPx()
+  return (
+    <Bar role="radiogroup" aria-label={t('colour')} wrap align="stretch" gap="close">
+      {COLOURS.map((colour) => (
+        <Press
+          key={colour}
+          role="radio"
+          label={kitWords(`colours.${colour}`)}
+          selected={colour === chosen}
+          onPress={() => onChange(colour)}
+          style={{
+            width: targetPx,
+            height: targetPx,
+            borderRadius: corners.button,
+            backgroundColor: pigments[colour],
+            alignItems: 'center',
+            justifyContent: 'center',
+          }}
+        >
+          {colour === chosen ? <Symbol name="check" size={24} colour={colours.sheet} /> : null}
+        </Press>
+      ))}
+    </Bar>
   )
 }

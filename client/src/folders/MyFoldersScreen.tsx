@@ -6,7 +6,7 @@ import { Empty } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
 import { FolderTile } from './FolderTile'
 import { useFolders } from './foldersQueries'
-import { strings } from './strings'
+import { t } from './words'
 
 /**
  * A pupil's folders as they stand on a shelf; where the teacher allows it, with a way to wish for
@@ -18,27 +18,27 @@ export function MyFoldersScreen() {
   if (!isHere(folders)) return <NotYet of={folders} />
   return (
     <Page max={980}>
-      <Heading level={1}>{strings.mine}</Heading>
+      <Heading level={1}>{t('mine')}</Heading>
       <Grid>
         {folders.data.map((folder) => (
           <FolderTile
             key={folder.id}
             folder={folder}
             onPress={() => router.push(`/my-folders/${folder.id}`)}
-            note={folder.owner && !folder.owner.agreed ? strings.waitsFor : undefined}
+            note={folder.owner && !folder.owner.agreed ? t('waitsFor') : undefined}
           />
         ))}
       </Grid>
       {folders.data.length === 0 ? (
-        <Empty symbol="folder" title={strings.empty}>
-          {strings.emptyHelp}
+        <Empty symbol="folder" title={t('empty')}>
+          {t('emptyHelp')}
         </Empty>
       ) : null}
       {session.data?.person?.mayPropose ? (
         <BigButton
           tone="quiet"
           symbol="plus"
-          label={strings.propose}
+          label={t('propose')}
           onPress={() => router.push('/my-folders/new')}
         />
       ) : null}

@@ -1,17 +1,19 @@
-import type { PieceLine } from '@nibquill/contract'
+import type { Folder, PieceLine } from '@nibquill/contract'
 import { router, useLocalSearchParams } from 'expo-router'
 import { View } from 'react-native'
 import { BigButton } from '../kit/BigButton'
 import { whenWasIt } from '../kit/dates'
 import { FolderDrawing } from '../kit/FolderDrawing'
-import { Grid, Heading, Page } from '../kit/layout'
+import { Bar, Grid, Heading, Page } from '../kit/layout'
 import { Empty } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
 import { RoundButton } from '../kit/RoundButton'
-import { strings as kitWords } from '../kit/strings'
+
 import { PieceTile } from '../parts/PieceTile'
-import { useFolder } from './foldersQueries'
-import { strings } from './strings'
+import { isRefusal } from '../kit/problems'
+import { useFolder, useFolders } from './foldersQueries'
+import { t as kitWords } from '../kit/words'
+import { t } from './words'
 
 /** What lies in a folder, newest on top. */
 export function OpenFolder({
@@ -21,33 +23,32 @@ export function OpenFolder({
 }: {
   onOpen: (piece: PieceLine) => void
   withNames: boolean
-  shelf: '/folders' | '/my-folders'
+  shelf: Shelf
 }) {
   const { id } = useLocalSearchParams<{ id: string }>()
   const folder = useFolder(id)
-  if (!isHere(folder)) return <NotYet of={folder} />
+  const listed = useFolders().data?.find((one) => one.id === id)
+  if (!isHere(folder)) {
+    // Not opened on this tablet yet: which folder it is is known all the same.
+    if (!listed || isRefusal(folder.error)) return <NotYet of={folder} />
+    return (
+      <Page max={980}>
+        <FolderHead folder={listed} shelf={shelf} />
+        {folder.fetchStatus === 'paused' ? (
+          <Empty symbol="no-network" title={t('folderAway')}>
+            {t('folderAwayHelp')}
+          </Empty>
+        ) : (
+          <NotYet of={folder} />
+        )}
+      </Page>
+    )
+  }
   const first = folder.data.pages[0]!
   const pieces = folder.data.pages.flatMap((page) => page.pieces)
   return (
     <Page max={980}>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 14 }}>
-        <RoundButton label={kitWords.back} symbol="back" onPress={() => router.replace(shelf)} />
-        <FolderDrawing folder={first} width={80} />
-        <View style={{ flex: 1 }}>
-          <Heading level={1} count={first.pieceCount}>
-            {first.name}
-          </Heading>
-        </View>
-        {first.mayChange ? (
-          <BigButton
-            small
-            tone="quiet"
-            symbol="edit"
-            label={strings.edit}
-            onPress={() => router.push(`/folders/edit/${id}`)}
-          />
-        ) : null}
-      </View>
+      <FolderHead folder={first} shelf={shelf} />
       <Grid>
         {pieces.map((piece) => (
           <PieceTile
@@ -63,13 +64,13 @@ export function OpenFolder({
         ))}
       </Grid>
       {pieces.length === 0 ? (
-        <Empty symbol="folder" title={strings.emptyFolder}>
-          {strings.emptyFolderHelp}
+        <Empty symbol="folder" title={t('emptyFolder')}>
+          {t('emptyFolderHelp')}
         </Empty>
       ) : null}
       {folder.hasNextPage ? (
         <BigButton
-          label={strings.more}
+          label={t('more')}
           tone="quiet"
           symbol="down"
           onPress={() => void folder.fetchNextPage()}
@@ -77,5 +78,30 @@ export function OpenFolder({
         />
       ) : null}
     </Page>
+  )
+}
+
+type Shelf = '/folders' | '/my-folders'
+
+function FolderHead({ folder, shelf }: { folder: Folder; shelf: Shelf }) {
+  return (
+    <Bar gap="apart">
+      <RoundButton label={kitWords('back')} symbol="back" onPress={() => router.replace(shelf)} />
+      <FolderDrawing folder={folder} width={80} />
+      <View style={{ flex: 1 }}>
+        <Heading level={1} count={folder.pieceCount}>
+          {folder.name}
+        </Heading>
+      </View>
+      {folder.mayChange ? (
+        <BigButton
+          small
+          tone="quiet"
+          symbol="edit"
+          label={t('edit')}
+          onPress={() => router.push(`/folders/edit/${folder.id}`)}
+        />
+      ) : null}
+    </Bar>
   )
 }

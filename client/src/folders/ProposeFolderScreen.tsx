@@ -1,59 +1,57 @@
-import type { ProposeFolder } from '@nibquill/contract'
+import { ProposeFolder } from '@nibquill/contract'
 import { router } from 'expo-router'
 import { useState } from 'react'
 import { v7 as newId } from 'uuid'
 import { Text } from 'react-native-paper'
-import { View } from 'react-native'
 import { BigButton } from '../kit/BigButton'
-import { Box, faultsOf, sentence } from '../kit/form'
+import { Box } from '../kit/form'
+import { FormLine } from '../kit/formLines'
 import { Head } from '../kit/Head'
-import { Page } from '../kit/layout'
+import { Bar, Page } from '../kit/layout'
 import { Listen } from '../kit/Listen'
 import { ProblemNotice } from '../kit/Notice'
 import { toast } from '../kit/Toast'
+import { useFormOf } from '../kit/useFormOf'
 import { useProposeFolder } from './foldersQueries'
 import { LookFields } from './LookFields'
-import { strings } from './strings'
+import { t } from './words'
 
 /** A pupil's idea for a folder of their own. */
 export function ProposeFolderScreen() {
   const propose = useProposeFolder()
   const [id] = useState(() => newId())
-  const [look, setLook] = useState<ProposeFolder>({ name: '', symbol: 'star', colour: 'ochre' })
-  const faults = faultsOf(propose.error)
-  const { name, symbol, colour } = look
-  const send = () =>
-    propose.mutate(
-      { id, look: { name, symbol, colour } },
-      {
-        onSuccess: () => {
-          toast(strings.proposed)
-          router.replace('/my-folders')
-        },
-      },
-    )
+  const start: ProposeFolder = { name: '', symbol: 'star', colour: 'ochre' }
+  const { control, watch, set, send, refused } = useFormOf(ProposeFolder, start, async (look) => {
+    await propose.mutateAsync({ id, look })
+    toast(t('proposed'))
+    router.replace('/my-folders')
+  })
   return (
     <Page
       foot={
         <BigButton
-          label={strings.proposeSend}
+          label={t('proposeSend')}
           symbol="message"
-          disabled={name.trim() === ''}
+          disabled={watch('name').trim() === ''}
           busy={propose.isPending}
           onPress={send}
         />
       }
     >
-      <Head title={strings.propose} back="/my-folders" pupil />
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+      <Head title={t('propose')} back="/my-folders" pupil />
+      <Bar>
         <Text variant="bodyLarge" style={{ flex: 1 }}>
-          {strings.proposeHelp}
+          {t('proposeHelp')}
         </Text>
-        <Listen text={strings.proposeHelp} />
-      </View>
-      {propose.isError && !faults.name ? <ProblemNotice error={propose.error} /> : null}
+        <Listen text={t('proposeHelp')} />
+      </Bar>
+      {refused ? <ProblemNotice error={refused} /> : null}
       <Box>
-        <LookFields look={look} onChange={setLook} nameFault={sentence(faults.name?.[0])} />
+        <LookFields
+          look={watch()}
+          onChange={set}
+          nameLine={<FormLine control={control} name="name" label={t('name')} />}
+        />
       </Box>
     </Page>
   )

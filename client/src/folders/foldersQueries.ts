@@ -6,7 +6,7 @@ import {
   type MakeFolder,
   type ProposeFolder,
 } from '@nibquill/contract'
-import { useInfiniteQuery } from '@tanstack/react-query'
+import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query'
 import { api } from '../api/api'
 import { useAsk, useChange } from '../api/queries'
 
@@ -38,8 +38,39 @@ export const useChangeFolder = () =>
       api.patch(`/folders/${id}`, Folder, change),
     TOUCHES,
   )
-export const useOrderFolders = () =>
-  useChange((ids: string[]) => api.post('/folders/order', Folders, { ids }), TOUCHES)
+const ORDER = ['folders-order'] as const
+/**
+ * The order of the folders named, which stands on screen at once and is put back where the school
+ * refuses it. Several go out one after another.
+ */
+export function useOrderFolders() {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationKey: ORDER,
+    scope: { id: ORDER[0] },
+    mutationFn: (ids: string[]) => api.post('/folders/order', Folders, { ids }),
+    onMutate: async (ids) => {
+      await queries.cancelQueries({ queryKey: ['folders'], exact: true })
+      const before = queries.getQueryData<Folder[]>(['folders'])
+      queries.setQueryData<Folder[]>(['folders'], (all) => all && inOrder(all, ids))
+      return before
+    },
+    onError: (_, __, before) => queries.setQueryData(['folders'], before),
+    // While another order is on its way, the school's answer to this one is older than the screen.
+    onSettled: () =>
+      queries.isMutating({ mutationKey: ORDER }) === 1
+        ? queries.invalidateQueries({ queryKey: ['folders'] })
+        : undefined,
+  })
+}
+
+/** Those named change places among themselves; the others keep theirs. */
+function inOrder(all: Folder[], ids: readonly string[]): Folder[] {
+  const named = new Map(all.map((folder) => [folder.id, folder]))
+  const next = ids.filter((id) => named.has(id)).map((id) => named.get(id)!)
+  const moved = new Set(next)
+  return all.map((folder) => (moved.has(folder) ? next.shift()! : folder))
+}
 export const useReadySet = () =>
   useChange((classId: string) => api.post('/folders/ready-set', Folders, { classId }), TOUCHES)
 export const usePutAway = () =>

@@ -1,48 +1,13 @@
 import { useContext, type ReactNode } from 'react'
 import { View } from 'react-native'
-import { Dialog, Portal, Text } from 'react-native-paper'
+import { Dialog, Text } from 'react-native-paper'
 import { ForPupil } from './forPupil'
 import { BigButton } from './BigButton'
 import { Listen } from './Listen'
-import { strings } from './strings'
-import { colours } from './theme'
-
-/** A sheet laid over the screen until it is answered or put away. */
-export function Overlay({
-  visible,
-  title,
-  width = 520,
-  onClose,
-  children,
-}: {
-  visible: boolean
-  title: string
-  width?: number
-  onClose: () => void
-  children: ReactNode
-}) {
-  // What is laid over a screen stands outside of it.
-  const forPupil = useContext(ForPupil)
-  return (
-    <Portal>
-      <Dialog
-        visible={visible}
-        onDismiss={onClose}
-        style={{
-          backgroundColor: colours.sheet,
-          maxWidth: width,
-          width: '92%',
-          alignSelf: 'center',
-        }}
-      >
-        <View role="dialog" aria-modal aria-label={title}>
-          <Dialog.Title>{title}</Dialog.Title>
-          <ForPupil value={forPupil}>{children}</ForPupil>
-        </View>
-      </Dialog>
-    </Portal>
-  )
-}
+import { Overlay } from './Overlay'
+import { space } from './theme'
+import { t } from './words'
+import { Bar } from './layout'
 
 /** A question before something that matters. */
 export function Ask({
@@ -50,10 +15,11 @@ export function Ask({
   title,
   children,
   yes,
-  no = strings.cancel,
+  no = t('cancel'),
   tone = 'primary',
   onYes,
   onNo,
+  onLeave = onNo,
 }: {
   visible: boolean
   title: string
@@ -63,24 +29,26 @@ export function Ask({
   tone?: 'primary' | 'again' | 'good'
   onYes: () => void
   onNo: () => void
+  /** Put away unanswered, where that is something else than no. */
+  onLeave?: () => void
 }) {
   const forPupil = useContext(ForPupil)
   return (
-    <Overlay visible={visible} title={title} onClose={onNo}>
+    <Overlay visible={visible} title={title} onClose={onLeave}>
       <Dialog.Content>
-        <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+        <Bar>
           <View style={{ flex: 1 }}>
             {typeof children === 'string' ? <Text variant="bodyLarge">{children}</Text> : children}
           </View>
           {forPupil ? (
             <Listen text={`${title} ${typeof children === 'string' ? children : ''}`} />
           ) : null}
-        </View>
+        </Bar>
       </Dialog.Content>
-      <View style={{ padding: 20, paddingTop: 0, gap: 10, flexDirection: 'row', flexWrap: 'wrap' }}>
+      <Bar wrap align="stretch" style={{ padding: space.far, paddingTop: 0 }}>
         <BigButton label={no} tone="quiet" onPress={onNo} grow />
         <BigButton label={yes} tone={tone} onPress={onYes} grow />
-      </View>
+      </Bar>
     </Overlay>
   )
 }

@@ -5,7 +5,7 @@ import { ForPupil } from './forPupil'
 import { Press } from './Press'
 import { Spinner } from './Spinner'
 import { Symbol, type SymbolName } from './Symbol'
-import { colours, corners, targets } from './theme'
+import { colours, corners, space, targets } from './theme'
 
 type Tone = 'primary' | 'good' | 'again' | 'quiet'
 const TONES: Record<Tone, { back: string; text: string; edge: string }> = {
@@ -48,6 +48,7 @@ export function BigButton({
   const forPupil = useContext(ForPupil)
   return (
     <Press
+      does={label}
       onPress={onPress}
       disabled={disabled || busy}
       style={{
@@ -59,11 +60,11 @@ export function BigButton({
         borderWidth: 2,
         borderColor: look.edge,
         paddingHorizontal: small ? 14 : 20,
-        paddingVertical: 6,
+        paddingVertical: space.close,
         flexDirection: 'row',
         alignItems: 'center',
         justifyContent: 'center',
-        gap: 10,
+        gap: space.near,
       }}
     >
       {busy ? (

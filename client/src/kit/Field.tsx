@@ -1,6 +1,8 @@
-import { View, type TextInputProps } from 'react-native'
+import { type TextInputProps } from 'react-native'
 import { Text, TextInput } from 'react-native-paper'
 import { colours, corners, fonts } from './theme'
+import { Stack } from './layout'
+import { t } from './words'
 
 export type FieldProps = Pick<
   TextInputProps,
@@ -26,8 +28,9 @@ export type FieldProps = Pick<
 /** A line to write on, or several. */
 export function Field({ label, value, error, large = false, lines = 1, ...rest }: FieldProps) {
   const multiline = lines > 1
+  const full = rest.maxLength !== undefined && value.length >= rest.maxLength
   return (
-    <View style={{ gap: 6 }}>
+    <Stack gap="close">
       <Text variant="labelMedium" aria-hidden style={{ color: colours.inkSoft }}>
         {label}
       </Text>
@@ -51,11 +54,16 @@ export function Field({ label, value, error, large = false, lines = 1, ...rest }
         style={{ backgroundColor: colours.sheet }}
         {...rest}
       />
+      {full && !error ? (
+        <Text role="status" variant="bodySmall" style={{ color: colours.ochreText }}>
+          {t('fieldFull', { most: rest.maxLength! })}
+        </Text>
+      ) : null}
       {error ? (
         <Text role="alert" variant="bodySmall" style={{ color: colours.clay }}>
           {error}
         </Text>
       ) : null}
-    </View>
+    </Stack>
   )
 }

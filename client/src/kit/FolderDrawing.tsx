@@ -1,8 +1,9 @@
 import type { FolderLook } from '@nibquill/contract'
-import { View } from 'react-native'
+import type { ReactNode } from 'react'
+import { View, type ViewStyle } from 'react-native'
 import Svg, { Path } from 'react-native-svg'
 import { Symbol } from './Symbol'
-import { colours, pigments } from './theme'
+import { colours, corners, pigments } from './theme'
 
 /** A drawn folder: coloured spine, its symbol on the front. `open` lifts the front a little. */
 export function FolderDrawing({
@@ -63,10 +64,58 @@ export function TrayDrawing({ count, width }: { count: number; width: number }) 
           strokeLinejoin="round"
         />
       ))}
-      <Path
-        d="M6 42 h12 l5 7 h54 l5 -7 h12 v10 q0 5 -5 5 h-78 q-5 0 -5 -5 z"
-        fill={colours.ochre}
-      />
+      <Path d={TRAY_FRONT} fill={colours.ochre} />
     </Svg>
   )
 }
+
+const TRAY_FRONT = 'M6 42 h12 l5 7 h54 l5 -7 h12 v10 q0 5 -5 5 h-78 q-5 0 -5 -5 z'
+
+/** A sheet comes down into the tray and lies on the stack behind its front. */
+export function IntoTheStack({ width, children }: { width: number; children: ReactNode }) {
+  const height = width * 0.6
+  return (
+    <View style={{ width, height: height * 1.35, justifyContent: 'flex-end' }}>
+      <TrayDrawing count={0} width={width} />
+      {[-4, 3].map((degrees) => (
+        <View
+          key={degrees}
+          style={[
+            LYING,
+            { bottom: height * 0.22, transform: `rotate(${degrees}deg)` },
+            { width: width * 0.62, height: width * 0.44 },
+          ]}
+        />
+      ))}
+      <View style={[{ position: 'absolute', bottom: height * 0.24, alignSelf: 'center' }, SLIDES]}>
+        {children}
+      </View>
+      <View style={{ position: 'absolute', bottom: 0 }}>
+        <Svg width={width} height={height} viewBox="0 0 100 60" aria-hidden>
+          <Path d={TRAY_FRONT} fill={colours.ochre} />
+        </Svg>
+      </View>
+    </View>
+  )
+}
+
+/** What lay there before. */
+const LYING = {
+  position: 'absolute',
+  alignSelf: 'center',
+  backgroundColor: colours.sheet,
+  borderWidth: 1,
+  borderColor: colours.rule,
+  borderRadius: corners.sheet,
+} as const
+
+/** Still for those who want less motion: the page's own style sees to that. */
+const SLIDES = {
+  animationKeyframes: {
+    from: { transform: 'translateY(-150px) rotate(-7deg)', opacity: 0.2 },
+    '70%': { transform: 'translateY(6px) rotate(1deg)', opacity: 1 },
+    to: { transform: 'translateY(0) rotate(0)' },
+  },
+  animationDuration: '700ms',
+  animationTimingFunction: 'ease-out',
+} as ViewStyle

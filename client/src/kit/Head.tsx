@@ -1,11 +1,12 @@
 import { router, type Href } from 'expo-router'
 import type { ReactNode } from 'react'
 import { View } from 'react-native'
-import { Heading } from './layout'
+import { Bar, Heading } from './layout'
 import { Press } from './Press'
-import { strings } from './strings'
+
 import { Symbol } from './Symbol'
 import { targets } from './theme'
+import { t } from './words'
 
 /** The head of a screen one came to from another: the way back, and where one is. */
 export function Head({
@@ -21,9 +22,9 @@ export function Head({
 }) {
   const size = pupil ? targets.pupil : targets.adult
   return (
-    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+    <Bar>
       <Press
-        label={strings.back}
+        label={t('back')}
         onPress={() => (router.canGoBack() ? router.back() : router.replace(back))}
         style={{ width: size, height: size, justifyContent: 'center' }}
       >
@@ -33,6 +34,6 @@ export function Head({
         <Heading level={1}>{title}</Heading>
       </View>
       {children}
-    </View>
+    </Bar>
   )
 }

@@ -1,8 +1,9 @@
 import { useEffect, useRef, useState } from 'react'
 import { RoundButton } from './RoundButton'
 import { canSpeak, play, say } from './speech'
-import { strings } from './strings'
+
 import { colours } from './theme'
+import { t } from './words'
 
 type Props = {
   text: string
@@ -34,7 +35,7 @@ export function Listen({ text, recording, colour = colours.sea }: Props) {
   }
   return (
     <RoundButton
-      label={sounding ? strings.stopListening : strings.listen}
+      label={sounding ? t('stopListening') : t('listen')}
       symbol={sounding ? 'stop-listening' : 'listen'}
       onPress={toggle}
       colour={colour}

@@ -2,19 +2,17 @@ import { router } from 'expo-router'
 import { BigButton } from './BigButton'
 import { Page } from './layout'
 import { Empty } from './Notice'
-import { strings } from './strings'
+import { t } from './words'
 
 export function NotFoundScreen() {
   return (
     <Page>
       <Empty
         symbol="lens"
-        title={strings.notFoundTitle}
-        action={
-          <BigButton label={strings.home} symbol="home" onPress={() => router.replace('/')} />
-        }
+        title={t('notFoundTitle')}
+        action={<BigButton label={t('home')} symbol="home" onPress={() => router.replace('/')} />}
       >
-        {strings.notFound}
+        {t('notFound')}
       </Empty>
     </Page>
   )

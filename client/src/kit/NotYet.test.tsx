@@ -55,7 +55,7 @@ test.each([403, 404, 410])('what the school refuses now (%i) is shown no more', 
   const { again } = open('Year 2026/27', refusal(status))
   await screen.findByLabelText('Year 2026/27')
   await again()
-  expect(await screen.findByText('Nothing here.')).toBeTruthy()
+  expect(await screen.findByText('There is nothing here for you to see.')).toBeTruthy()
   expect(screen.queryByLabelText('Year 2026/27')).toBeNull()
 })
 

@@ -6,10 +6,12 @@ import { ForPupil } from './forPupil'
 import { BigButton } from './BigButton'
 import { Listen } from './Listen'
 import { useReached } from '../device/network'
-import { strings } from './strings'
+
 import { Spinner } from './Spinner'
 import { Symbol, type SymbolName } from './Symbol'
-import { colours, corners } from './theme'
+import { colours, corners, space } from './theme'
+import { t } from './words'
+import { Bar, Stack } from './layout'
 
 const TONES = {
   news: { back: colours.seaTint, mark: colours.sea },
@@ -35,37 +37,31 @@ export function Notice({
   const look = TONES[tone]
   const forPupil = useContext(ForPupil) && typeof children === 'string'
   return (
-    <View
+    <Bar
       role={tone === 'again' ? 'alert' : undefined}
-      style={{
-        flexDirection: 'row',
-        alignItems: 'center',
-        gap: 12,
-        backgroundColor: look.back,
-        borderRadius: corners.button,
-        padding: 14,
-      }}
+      gap="apart"
+      style={{ backgroundColor: look.back, borderRadius: corners.button, padding: space.apart }}
     >
       <Symbol name={symbol} size={26} colour={look.mark} />
       <View style={{ flex: 1 }}>
         {typeof children === 'string' ? <Text variant="bodyMedium">{children}</Text> : children}
       </View>
       {action ?? (forPupil ? <Listen text={children} colour={look.mark} /> : null)}
-    </View>
+    </Bar>
   )
 }
 
 /** What went wrong, what is safe, and what to do. */
 export function ProblemNotice({ error, onRetry }: { error: unknown; onRetry?: () => void }) {
   return (
-    <View style={{ padding: 16, gap: 12, maxWidth: 560, alignSelf: 'center', width: '100%' }}>
+    <Stack style={{ padding: space.clear, maxWidth: 560, alignSelf: 'center', width: '100%' }}>
       <Notice tone="again" symbol="alert">
         {sentenceOf(error)}
       </Notice>
       {onRetry ? (
-        <BigButton label={strings.tryAgain} symbol="again" tone="quiet" onPress={onRetry} />
+        <BigButton label={t('tryAgain')} symbol="again" tone="quiet" onPress={onRetry} />
       ) : null}
-    </View>
+    </Stack>
   )
 }
 
@@ -76,7 +72,7 @@ export function ProblemNotice({ error, onRetry }: { error: unknown; onRetry?: ()
 export function Loading() {
   const reached = useReached()
   return (
-    <View role="status" aria-label={strings.loading} style={{ flex: 1, padding: 24, gap: 16 }}>
+    <Stack role="status" aria-label={t('loading')} gap="clear" style={{ flex: 1, padding: 24 }}>
       <View
         style={{
           height: 30,
@@ -100,10 +96,10 @@ export function Loading() {
         <Spinner colour={colours.aubergine} />
       ) : (
         <Notice tone="attention" symbol="no-network">
-          {strings.waitsForNetwork}
+          {t('waitsForNetwork')}
         </Notice>
       )}
-    </View>
+    </Stack>
   )
 }
 
@@ -121,7 +117,7 @@ export function Empty({
 }) {
   const forPupil = useContext(ForPupil)
   return (
-    <View style={{ alignItems: 'center', padding: 28, gap: 12 }}>
+    <Stack style={{ alignItems: 'center', padding: 28 }}>
       <Symbol name={symbol} size={56} colour={colours.inkSoft} />
       <Text variant="headlineSmall" style={{ textAlign: 'center' }}>
         {title}
@@ -136,6 +132,6 @@ export function Empty({
       ) : null}
       {forPupil ? <Listen text={[title, children].filter(Boolean).join('. ')} /> : null}
       {action}
-    </View>
+    </Stack>
   )
 }

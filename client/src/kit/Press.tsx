@@ -1,8 +1,11 @@
-import type { ReactNode } from 'react'
-import { Pressable, type StyleProp, type ViewStyle } from 'react-native'
+import { useRef, type ReactNode } from 'react'
+import { Pressable, type StyleProp, type View, type ViewStyle } from 'react-native'
+import { useJustAppeared } from './lastTap'
 
 type Props = {
   label?: string
+  /** What a press does; where it comes to mean something else, that counts as newly appeared. */
+  does?: string
   onPress: () => void
   children: ReactNode
   style?: StyleProp<ViewStyle>
@@ -12,9 +15,13 @@ type Props = {
   testID?: string
 }
 
-/** Anything to tap, with a name for those who listen. */
+/**
+ * Anything to tap, with a name for those who listen. What appears where a finger just was does
+ * nothing for a second.
+ */
 export function Press({
   label,
+  does,
   onPress,
   children,
   style,
@@ -23,16 +30,19 @@ export function Press({
   selected,
   testID,
 }: Props) {
+  const place = useRef<View>(null)
+  const early = useJustAppeared(place, does)
   return (
     <Pressable
+      ref={place}
       role={role}
       aria-label={label}
-      aria-disabled={disabled}
+      aria-disabled={disabled || early}
       aria-selected={role === 'tab' ? selected : undefined}
       aria-checked={
         role === 'radio' || role === 'checkbox' || role === 'switch' ? selected : undefined
       }
-      disabled={disabled}
+      disabled={disabled || early}
       onPress={onPress}
       testID={testID}
       style={({ pressed }) => [

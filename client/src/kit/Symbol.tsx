@@ -1,22 +1,42 @@
+import { useSyncExternalStore } from 'react'
 import Svg, { Path } from 'react-native-svg'
+import { SYMBOLS } from './symbols.generated'
 import { colours } from './theme'
-import { SYMBOLS, type SymbolName } from './symbols.generated'
+import { getThings, subscribeThings, type ThingName } from './things'
 
-export type { SymbolName }
+export type SymbolName = keyof typeof SYMBOLS | ThingName
+
+type SymbolProps<Name> = { name: Name; size?: number; colour?: string }
 
 /** A drawn sign; always beside a word or inside something that has a name. */
-export function Symbol({
-  name,
+export function Symbol({ name, ...look }: SymbolProps<SymbolName>) {
+  return isOfInterface(name) ? (
+    <Drawing {...look} path={SYMBOLS[name]} />
+  ) : (
+    <Thing {...look} name={name} />
+  )
+}
+
+const isOfInterface = (name: SymbolName): name is keyof typeof SYMBOLS => name in SYMBOLS
+
+function Thing({ name, ...look }: SymbolProps<ThingName>) {
+  const things = useSyncExternalStore(subscribeThings, getThings)
+  return <Drawing {...look} path={things?.[name]} />
+}
+
+/** @param path - Undefined while it is on its way: its room is kept. */
+function Drawing({
+  path,
   size = 24,
   colour = colours.ink,
 }: {
-  name: SymbolName
+  path: string | undefined
   size?: number
   colour?: string
 }) {
   return (
     <Svg width={size} height={size} viewBox="0 0 24 24" aria-hidden>
-      <Path d={SYMBOLS[name]} fill={colour} />
+      {path ? <Path d={path} fill={colour} /> : null}
     </Svg>
   )
 }

@@ -1,6 +1,6 @@
 import { act, fireEvent, screen } from '@testing-library/react'
 import { show } from '../testing'
-import { clearToast, toast, ToastHost } from './Toast'
+import { clearToast, toast, ToastPlace } from './Toast'
 
 beforeEach(() => void jest.useFakeTimers())
 afterEach(() => {
@@ -10,11 +10,11 @@ afterEach(() => {
 const wait = (ms: number) => act(() => jest.advanceTimersByTimeAsync(ms))
 
 test('a message that takes another’s place has its whole time, also when it says the same', async () => {
-  show(<ToastHost />, {})
+  show(<ToastPlace />, {})
   act(() => toast('Thrown away.'))
   await wait(6000)
   const undo = jest.fn()
-  act(() => toast('Thrown away.', undo))
+  act(() => toast('Thrown away.', { undo }))
   await wait(5000)
   expect(screen.getByText('Thrown away.')).toBeTruthy()
   fireEvent.click(screen.getByRole('button', { name: 'Undo' }))
@@ -24,7 +24,7 @@ test('a message that takes another’s place has its whole time, also when it sa
 })
 
 test('it goes by itself, and at once when somebody leaves', async () => {
-  show(<ToastHost />, {})
+  show(<ToastPlace />, {})
   act(() => toast('The year is kept.'))
   await wait(9000)
   expect(screen.queryByText('The year is kept.')).toBeNull()

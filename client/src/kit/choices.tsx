@@ -1,8 +1,10 @@
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
+import { useTargetPx } from './forPupil'
 import { Press } from './Press'
 import { Symbol, type SymbolName } from './Symbol'
-import { colours, corners, targets } from './theme'
+import { colours, corners, space, targets } from './theme'
+import { Stack, Bar } from './layout'
 
 type Choice<T> = { value: T; label: string; symbol?: SymbolName }
 /** One of a few, all in sight. */
@@ -21,17 +23,13 @@ export function Choices<T extends string | number | boolean | null>({
   hidden?: boolean
 }) {
   return (
-    <View style={{ gap: 6 }}>
+    <Stack gap="close">
       {hidden ? null : (
         <Text variant="labelMedium" aria-hidden style={{ color: colours.inkSoft }}>
           {label}
         </Text>
       )}
-      <View
-        role="radiogroup"
-        aria-label={label}
-        style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}
-      >
+      <Bar role="radiogroup" aria-label={label} wrap align="stretch" gap="close">
         {options.map((option) => (
           <Chip
             key={String(option.value)}
@@ -41,8 +39,8 @@ export function Choices<T extends string | number | boolean | null>({
             onPress={() => onChange(option.value)}
           />
         ))}
-      </View>
-    </View>
+      </Bar>
+    </Stack>
   )
 }
 
@@ -52,11 +50,13 @@ export function Several<T extends string>({
   options,
   values,
   onChange,
+  error,
 }: {
   label: string
   options: readonly Choice<T>[]
   values: readonly T[]
   onChange: (values: T[]) => void
+  error?: string | undefined
 }) {
   const toggle = (value: T) => {
     const chosen = new Set(values)
@@ -64,15 +64,11 @@ export function Several<T extends string>({
     onChange(options.map((option) => option.value).filter((one) => chosen.has(one)))
   }
   return (
-    <View style={{ gap: 6 }}>
+    <Stack gap="close">
       <Text variant="labelMedium" aria-hidden style={{ color: colours.inkSoft }}>
         {label}
       </Text>
-      <View
-        role="group"
-        aria-label={label}
-        style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}
-      >
+      <Bar role="group" aria-label={label} wrap align="stretch" gap="close">
         {options.map((option) => (
           <Chip
             key={option.value}
@@ -82,8 +78,13 @@ export function Several<T extends string>({
             onPress={() => toggle(option.value)}
           />
         ))}
-      </View>
-    </View>
+      </Bar>
+      {error ? (
+        <Text role="alert" variant="bodySmall" style={{ color: colours.clay }}>
+          {error}
+        </Text>
+      ) : null}
+    </Stack>
   )
 }
 
@@ -99,18 +100,20 @@ function Chip<T>({
   role: 'radio' | 'checkbox' | 'tab'
 }) {
   const colour = chosen ? colours.aubergine : colours.ink
+  const targetPx = useTargetPx()
   return (
     <Press
       role={role}
       selected={chosen}
       onPress={onPress}
       style={{
-        minHeight: targets.adult,
-        minWidth: targets.adult,
-        paddingHorizontal: 14,
+        minHeight: targetPx,
+        minWidth: targetPx,
+        maxWidth: '100%',
+        paddingHorizontal: space.apart,
         borderRadius: corners.button,
         flexDirection: 'row',
-        gap: 8,
+        gap: space.near,
         justifyContent: 'center',
         alignItems: 'center',
         backgroundColor: chosen ? colours.aubergineTint : colours.sheet,
@@ -122,7 +125,10 @@ function Chip<T>({
         <Symbol name={chosen ? 'tick' : 'untick'} size={20} colour={colour} />
       ) : null}
       {option.symbol ? <Symbol name={option.symbol} size={22} colour={colour} /> : null}
-      <Text variant={chosen ? 'labelMedium' : 'bodyMedium'} style={{ color: colour }}>
+      <Text
+        variant={chosen ? 'labelMedium' : 'bodyMedium'}
+        style={{ color: colour, flexShrink: 1 }}
+      >
         {option.label}
       </Text>
     </Press>
@@ -142,11 +148,7 @@ export function Tabs<T extends string>({
   onChange: (value: T) => void
 }) {
   return (
-    <View
-      role="tablist"
-      aria-label={label}
-      style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 6 }}
-    >
+    <Bar role="tablist" aria-label={label} wrap align="stretch" gap="close">
       {options.map((option) => (
         <Chip
           key={option.value}
@@ -156,7 +158,7 @@ export function Tabs<T extends string>({
           onPress={() => onChange(option.value)}
         />
       ))}
-    </View>
+    </Bar>
   )
 }
 
@@ -175,7 +177,13 @@ export function Toggle({
       role="switch"
       selected={value}
       onPress={() => onChange(!value)}
-      style={{ flexDirection: 'row', alignItems: 'center', gap: 12, minHeight: targets.adult }}
+      style={{
+        flexDirection: 'row',
+        alignItems: 'center',
+        gap: space.apart,
+        minHeight: targets.adult,
+        maxWidth: '100%',
+      }}
     >
       <View
         style={{

@@ -1,8 +1,10 @@
+import { LANGUAGE } from '../words'
 import { schoolNow } from './clock'
+import { t } from './words'
 
 /** Dates as people say them, in the school's time zone. */
 const fmt = (options: Intl.DateTimeFormatOptions, timeZone?: string) =>
-  new Intl.DateTimeFormat('en-GB', { ...options, timeZone })
+  new Intl.DateTimeFormat(LANGUAGE, { ...options, timeZone })
 
 let zone: string | undefined
 /** Set once the school is known. */
@@ -10,44 +12,39 @@ export const setSchoolZone = (timeZone: string) => {
   zone = timeZone
 }
 
-const dayNumber = (at: Date) =>
-  Math.floor(
-    Date.parse(
-      fmt({ year: 'numeric', month: '2-digit', day: '2-digit' }, zone)
-        .format(at)
-        .split('/')
-        .reverse()
-        .join('-'),
-    ) / 86_400_000,
-  )
+/** Its date at school as `YYYY-MM-DD`, whatever the language of the page. */
+const dateOf = (at: Date): string =>
+  new Intl.DateTimeFormat('en-CA', { dateStyle: 'short', timeZone: zone }).format(at)
+const dayNumber = (at: Date) => Math.floor(Date.parse(dateOf(at)) / 86_400_000)
+const weekdayOf = (at: Date): string => fmt({ weekday: 'long' }, zone).format(at)
 
 /** `today 9:12`, `yesterday`, `Tuesday`, else `6 October`. */
 export function whenWasIt(moment: string, now = schoolNow()): string {
   const at = new Date(moment)
   const days = dayNumber(now) - dayNumber(at)
-  if (days === 0) return `today ${timeOf(at)}`
-  if (days === 1) return 'yesterday'
-  if (days > 1 && days < 7) return fmt({ weekday: 'long' }, zone).format(at)
+  if (days === 0) return t('when.todayAt', { time: timeOf(at) })
+  if (days === 1) return t('when.yesterday')
+  if (days > 1 && days < 7) return weekdayOf(at)
   return dayOf(moment)
 }
 
 /** `by today 15:00`, `by Wednesday 14:00`, `was due on Friday`. */
 export function whenIsItDue(moment: string, now = schoolNow()): string {
   const at = new Date(moment)
+  if (at >= now) return t('when.dueBy', { when: whenItOpens(moment, now) })
+  return dayNumber(at) === dayNumber(now)
+    ? t('when.wasDueAt', { time: timeOf(at) })
+    : t('when.wasDueOn', { day: weekdayOf(at) })
+}
+
+/** `tomorrow 9:00`, `Monday 9:00`, `6 December 9:00`: when something to come will be there. */
+export function whenItOpens(moment: string, now = schoolNow()): string {
+  const at = new Date(moment)
   const days = dayNumber(at) - dayNumber(now)
-  if (at < now)
-    return days === 0
-      ? `was due at ${timeOf(at)}`
-      : `was due on ${fmt({ weekday: 'long' }, zone).format(at)}`
-  const day =
-    days === 0
-      ? 'today'
-      : days === 1
-        ? 'tomorrow'
-        : days < 7
-          ? fmt({ weekday: 'long' }, zone).format(at)
-          : dayOf(moment)
-  return `by ${day} ${timeOf(at)}`
+  const time = timeOf(at)
+  if (days === 0) return t('when.todayAt', { time })
+  if (days === 1) return t('when.tomorrowAt', { time })
+  return t('when.dayAt', { day: days < 7 ? weekdayOf(at) : dayOf(moment), time })
 }
 
 export const dayOf = (moment: string): string =>
@@ -58,24 +55,16 @@ export const timeOf = (at: Date): string =>
   fmt({ hour: 'numeric', minute: '2-digit' }, zone).format(at)
 export const sizeOf = (bytes: number): string =>
   bytes < 1_000_000
-    ? `${Math.max(1, Math.round(bytes / 1000))} KB`
-    : `${(bytes / 1_000_000).toFixed(1)} MB`
-/** `tomorrow 9:00`, `Monday 9:00`, `6 December 9:00`: when something to come will be there. */
-export function whenItOpens(moment: string, now = schoolNow()): string {
-  return whenIsItDue(moment, now).replace(/^by /, '')
-}
+    ? t('size.kilobytes', { size: Math.max(1, Math.round(bytes / 1000)) })
+    : t('size.megabytes', { size: bytes / 1_000_000 })
 /** Today at school, as `YYYY-MM-DD`. */
 export const schoolToday = (now = schoolNow()): string => schoolDayAndTime(now.toISOString()).day
 /** The school's day and time of a moment, as date and time fields take them. */
 export function schoolDayAndTime(moment: string): { day: string; time: string } {
   const at = new Date(moment)
-  const day = fmt({ year: 'numeric', month: '2-digit', day: '2-digit' }, zone)
-    .format(at)
-    .split('/')
-    .reverse()
-    .join('-')
   return {
-    day,
-    time: fmt({ hour: '2-digit', minute: '2-digit', hourCycle: 'h23' }, zone).format(at),
+    day: dateOf(at),
+    // As a time field takes it.
+    time: new Intl.DateTimeFormat('en-GB', { timeStyle: 'short', timeZone: zone }).format(at),
   }
 }

@@ -1,11 +1,7 @@
 import { createElement, useId, type ReactNode } from 'react'
-import { Controller, type Control, type FieldPath, type FieldValues } from 'react-hook-form'
-import { View } from 'react-native'
 import { Text } from 'react-native-paper'
-import { ProblemError } from './problems'
-import { Field, type FieldProps } from './Field'
-import { Heading } from './layout'
-import { colours, corners, fonts, shadow } from './theme'
+import { Heading, Stack, Tile } from './layout'
+import { colours, corners, fonts } from './theme'
 
 /** A white sheet that holds one matter, with its heading. */
 export function Box({
@@ -18,26 +14,12 @@ export function Box({
   level?: 2 | 3
 }) {
   return (
-    <View
-      role={title ? 'region' : undefined}
-      aria-label={title}
-      style={[
-        { backgroundColor: colours.sheet, borderRadius: corners.button, padding: 18, gap: 14 },
-        shadow,
-      ]}
-    >
+    <Tile role={title ? 'region' : undefined} aria-label={title}>
       {title ? <Heading level={level}>{title}</Heading> : null}
       {children}
-    </View>
+    </Tile>
   )
 }
-
-/** Things side by side that wrap. */
-export const Row = ({ children, gap = 10 }: { children: ReactNode; gap?: number }) => (
-  <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap }}>
-    {children}
-  </View>
-)
 
 export function Hint({
   children,
@@ -87,7 +69,10 @@ export function DayField({
 }) {
   const id = useId()
   return (
-    <View style={{ gap: 6, minWidth: type === 'date' ? 150 : 110, flexGrow: 1, flexShrink: 1 }}>
+    <Stack
+      gap="close"
+      style={{ minWidth: type === 'date' ? 150 : 110, flexGrow: 1, flexShrink: 1 }}
+    >
       {createElement(
         'label',
         { htmlFor: id, style: { fontFamily: fonts.strong, fontSize: 15, color: colours.inkSoft } },
@@ -102,7 +87,7 @@ export function DayField({
         style: { ...NATIVE, ...(error ? { borderColor: colours.clay } : {}) },
       })}
       {error ? <Hint tone="fault">{error}</Hint> : null}
-    </View>
+    </Stack>
   )
 }
 
@@ -124,7 +109,7 @@ export function Select<T extends string>({
 }) {
   const id = useId()
   return (
-    <View style={{ gap: 6, minWidth: 160, flexGrow: 1 }}>
+    <Stack gap="close" style={{ minWidth: 160, flexGrow: 1 }}>
       {hidden
         ? null
         : createElement(
@@ -150,68 +135,6 @@ export function Select<T extends string>({
         ),
       )}
       {error ? <Hint tone="fault">{error}</Hint> : null}
-    </View>
+    </Stack>
   )
 }
-
-/** A line of a form, with what is wrong with it under it. */
-export function FormLine<T extends FieldValues>({
-  control,
-  name,
-  ...rest
-}: { control: Control<T>; name: FieldPath<T> } & Omit<
-  FieldProps,
-  'value' | 'onChangeText' | 'onBlur' | 'error'
->) {
-  return (
-    <Controller
-      control={control}
-      name={name}
-      render={({ field, fieldState }) => (
-        <Field
-          value={(field.value as string | null) ?? ''}
-          onChangeText={field.onChange}
-          onBlur={field.onBlur}
-          error={sentence(fieldState.error?.message)}
-          {...rest}
-        />
-      )}
-    />
-  )
-}
-
-export function FormDay<T extends FieldValues>({
-  control,
-  name,
-  label,
-  type = 'date',
-}: {
-  control: Control<T>
-  name: FieldPath<T>
-  label: string
-  type?: 'date' | 'time'
-}) {
-  return (
-    <Controller
-      control={control}
-      name={name}
-      render={({ field, fieldState }) => (
-        <DayField
-          label={label}
-          type={type}
-          value={(field.value as string | null) ?? ''}
-          onChange={field.onChange}
-          error={sentence(fieldState.error?.message)}
-        />
-      )}
-    />
-  )
-}
-
-/** Faults of the contract are the rest of a sentence about the thing beside which they stand. */
-export const sentence = (fault: string | undefined): string | undefined =>
-  fault ? `It ${fault}.` : undefined
-
-/** What the server found wrong, by path of the field. */
-export const faultsOf = (error: unknown): Record<string, string[]> =>
-  error instanceof ProblemError ? (error.problem.fields ?? {}) : {}

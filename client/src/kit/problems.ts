@@ -1,17 +1,18 @@
 import { Problem } from '@nibquill/contract'
 import * as v from 'valibot'
-import { strings } from './strings'
+import { codeIn, refusalIn, sentence } from './refusals'
+import { t } from './words'
 
 /** A refusal of the server, with its stable code. */
 export class ProblemError extends Error {
   readonly problem: Problem
   constructor(problem: Problem) {
-    super(problem.title)
+    super(refusalIn(problem))
     this.problem = problem
   }
   /** For example `piece/stale`. */
   get code(): string {
-    return this.problem.type.replace('/problems/', '')
+    return codeIn(this.problem)
   }
 }
 
@@ -20,24 +21,24 @@ export class UnreachableError extends Error {}
 
 export async function problemFrom(response: Response): Promise<Error> {
   const parsed = v.safeParse(Problem, await response.json().catch(() => null))
-  return parsed.success
-    ? new ProblemError(parsed.output)
-    : new UnreachableError(strings.unreachable)
+  return parsed.success ? new ProblemError(parsed.output) : new UnreachableError(t('unreachable'))
 }
 
 /** A sentence for a person, whatever went wrong. */
 export function sentenceOf(error: unknown): string {
   if (error instanceof ProblemError) {
     const fields = Object.values(error.problem.fields ?? {}).flat()
-    return fields.length > 0
-      ? `${error.problem.title} ${fields.map((text) => `It ${text}.`).join(' ')}`
-      : error.problem.title
+    return [error.message, ...fields.map(sentence)].join(' ')
   }
-  return strings.unreachable
+  return t('unreachable')
 }
 
 export const codeOf = (error: unknown): string | null =>
   error instanceof ProblemError ? error.code : null
+
+/** What a refusal says beside its code. */
+export const detailsOf = (error: unknown): Record<string, unknown> =>
+  error instanceof ProblemError ? error.problem : {}
 
 /** Forbidden, not there, there no more. @see RFC 9110, section 15.5 */
 const REFUSED = [403, 404, 410]

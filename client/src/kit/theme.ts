@@ -1,6 +1,6 @@
 import { PIGMENTS, type PieceState } from '@nibquill/core'
 import type { ViewStyle } from 'react-native'
-import { configureFonts, MD3LightTheme, type MD3Theme } from 'react-native-paper'
+import { configureFonts, type MD3Theme } from 'react-native-paper'
 
 /** Ink, paper and pigments: the only home of colours, type and measures. */
 export const colours = {
@@ -40,12 +40,24 @@ export const stateColours: Record<PieceState, { mark: string; text: string; tint
 
 /**
  * Each family comes as one file for plain Latin and one for the letters beyond; the browser takes
- * what a name needs.
+ * what a name needs. `Names` are those of other scripts (device/faces.ts).
  */
 export const fonts = {
-  read: 'Andika, AndikaExt, sans-serif',
-  strong: 'AndikaBold, AndikaBoldExt, sans-serif',
-  title: 'YoungSerif, YoungSerifExt, serif',
+  read: 'Andika, AndikaExt, Names, sans-serif',
+  strong: 'AndikaBold, AndikaBoldExt, NamesBold, sans-serif',
+  title: 'YoungSerif, YoungSerifExt, NamesBold, serif',
+} as const
+/** Distances between things and around them, in px. */
+export const space = {
+  none: 0,
+  hair: 2,
+  tight: 4,
+  close: 6,
+  near: 8,
+  apart: 12,
+  clear: 16,
+  far: 20,
+  off: 32,
 } as const
 export const corners = { sheet: 6, button: 14, round: 999 } as const
 export const shadow = { boxShadow: '0 2px 8px rgba(43, 33, 24, 0.12)' } as const
@@ -67,7 +79,10 @@ const typeface = (family: string) => ({
 })
 /** Every role of the widget library is named, so that none of its own colours shows. */
 export const theme: MD3Theme = {
-  ...MD3LightTheme,
+  dark: false,
+  version: 3,
+  isV3: true,
+  animation: { scale: 1 },
   roundness: 3.5,
   fonts: configureFonts({
     config: {
@@ -90,7 +105,6 @@ export const theme: MD3Theme = {
     },
   }),
   colors: {
-    ...MD3LightTheme.colors,
     primary: colours.aubergine,
     onPrimary: colours.sheet,
     primaryContainer: colours.aubergineTint,

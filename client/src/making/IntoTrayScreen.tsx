@@ -4,30 +4,27 @@ import { Redirect, router } from 'expo-router'
 import { useState } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
+import { useSession } from '../accounts'
+import { chime } from '../device/chime'
 import { BigButton } from '../kit/BigButton'
-import { FolderDrawing, TrayDrawing } from '../kit/FolderDrawing'
-import { Heading, Page } from '../kit/layout'
+import { Bar, Page, Split, Stack, useWidth } from '../kit/layout'
 import { Listen } from '../kit/Listen'
 import { Notice } from '../kit/Notice'
-import { Sheet } from '../parts/Sheet'
-import { colours } from '../kit/theme'
-import { MakeHead } from './MakeHead'
-import {
-  OutboxLine,
-  piecesStrings as strings,
-  PieceTrouble,
-  usePieceWork,
-  WithPiece,
-} from '../pieces'
-import { PartsStrip } from './PartsStrip'
 import { useWaiting } from '../outbox/OutboxContext'
+import { Sheet } from '../parts/Sheet'
+import { PieceTrouble, piecesWords, usePieceWork, WithPiece } from '../pieces'
+import { InTray } from './InTray'
+import { usePlaceOf, useYoung } from './LastStep'
+import { MakeHead } from './MakeHead'
+import { PartsStrip } from './PartsStrip'
+import { WhichFolder } from './WhichFolder'
+import { t } from './words'
 
 export function IntoTrayScreen() {
-  return <WithPiece>{(piece) => <LastStep piece={piece} />}</WithPiece>
+  return <WithPiece>{(piece) => <TrayStep piece={piece} />}</WithPiece>
 }
 
-function LastStep({ piece }: { piece: Piece }) {
-  const work = usePieceWork(piece.id)
+function TrayStep({ piece }: { piece: Piece }) {
   const waiting = useWaiting(piece.id)
   // Said once it is kept on the tablet, or cannot be and is on its way.
   const goesIn =
@@ -37,53 +34,47 @@ function LastStep({ piece }: { piece: Piece }) {
     ({ intent, standing }) =>
       standing === 'asks' || (intent.kind === 'hand-in' && standing === 'refused'),
   )
-  const takeOut = async () => {
-    await work.withdraw()
-    router.replace(`/my-pieces/${piece.id}`)
-  }
   // Approved while the pupil was looking: there is nothing to hand in any more.
   if (piece.state === 'approved') return <Redirect href={`/my-pieces/${piece.id}`} />
-  if (piece.state === 'submitted') return <InTray piece={piece} onTakeOut={() => void takeOut()} />
-  return goesIn && !held ? (
-    <GoesIn piece={piece} onKeepOut={() => void work.withdraw()} />
+  const arrived = piece.state === 'submitted'
+  return arrived || (goesIn && !held) ? (
+    <InTray piece={piece} cover={coverOf(piece.parts)} arrived={arrived} />
   ) : (
     <IntoTray piece={piece} />
   )
 }
 
-/** Third of the last three steps: look once more, then hand it in. */
+/** The last step: look once more, see where it goes, and hand it in. */
 function IntoTray({ piece }: { piece: Piece }) {
   const work = usePieceWork(piece.id)
+  const place = usePlaceOf('tray', piece.task)
+  const young = useYoung()
+  const sounds = useSession().data?.person?.sounds ?? false
+  const { tablet } = useWidth()
   const [busy, setBusy] = useState(false)
   const empty = piece.parts.length === 0
-  const missing = empty ? strings.noParts : piece.folder === null ? strings.noFolder : null
+  const refused = useWaiting(piece.id).some(({ standing }) => standing === 'refused')
   const handIn = async () => {
     setBusy(true)
     // The suggestion stands in for a name nobody gave.
     await work.handIn().finally(() => setBusy(false))
+    if (sounds) chime()
   }
   return (
     <View style={{ flex: 1 }}>
-      <MakeHead title={strings.steps[2]!} step={3} />
+      <MakeHead title={t('stepTitles.tray')} step={place} />
       <Page
         foot={
           <BigButton
-            label={strings.handIn}
+            label={piece.folder || empty ? t('handIn') : t('noFolder')}
             symbol="tray-in"
             onPress={() => void handIn()}
             busy={busy}
-            disabled={missing !== null}
+            disabled={empty || piece.folder === null}
           />
         }
       >
-        <View style={{ flexDirection: 'row', alignItems: 'center' }}>
-          <View style={{ flex: 1 }}>
-            <Heading>{strings.trayTitle}</Heading>
-          </View>
-          <Listen text={strings.trayHelp} />
-        </View>
-        <Text variant="bodyLarge">{strings.trayHelp}</Text>
-        {missing ? (
+        {empty ? (
           <Notice
             tone="again"
             symbol="alert"
@@ -91,82 +82,67 @@ function IntoTray({ piece }: { piece: Piece }) {
               <BigButton
                 small
                 tone="quiet"
-                label={empty ? strings.addPhoto : strings.steps[1]!}
-                onPress={() => router.push(`/my-pieces/${piece.id}/${empty ? 'photo' : 'folder'}`)}
+                label={piecesWords('addPhoto')}
+                onPress={() => router.push(`/my-pieces/${piece.id}/photo`)}
               />
             }
           >
-            {missing}
+            {t('noParts')}
           </Notice>
         ) : null}
         <PieceTrouble pieceId={piece.id} />
-        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 20, alignItems: 'center' }}>
-          <Sheet
-            piece={{ cover: coverOf(piece.parts), state: 'draft', title: piece.title }}
-            width={220}
-          />
-          <View style={{ flex: 1, minWidth: 180, gap: 8 }}>
-            <Text variant="titleLarge">{piece.title || piece.suggestedTitle}</Text>
-            {piece.reflection ? <Text variant="bodyLarge">{piece.reflection}</Text> : null}
-            {piece.folder ? (
-              <View style={{ flexDirection: 'row', gap: 10, alignItems: 'center' }}>
-                <FolderDrawing folder={piece.folder} width={64} />
-                <Text variant="titleSmall">{piece.folder.name}</Text>
-              </View>
-            ) : null}
+        {/* Pictures stand large, one under the other. */}
+        <Split beside={tablet && !young} gap="far">
+          <View style={{ alignItems: 'center' }}>
+            <Sheet
+              piece={{ cover: coverOf(piece.parts), state: 'draft', title: piece.title }}
+              width={tablet ? (young ? 420 : 340) : 300}
+            />
           </View>
-        </View>
-        <PartsStrip pieceId={piece.id} parts={piece.parts} />
+          <Stack gap="clear" style={tablet && !young ? { flex: 1 } : {}}>
+            <WhatISaid piece={piece} young={young} />
+            <WhichFolder piece={piece} young={young} />
+          </Stack>
+        </Split>
+        {piece.parts.length > 1 || refused ? (
+          <PartsStrip pieceId={piece.id} parts={piece.parts} />
+        ) : null}
       </Page>
     </View>
   )
 }
 
-/** Handed in by the pupil, not yet by the tablet: honest about it, and to be taken back. */
-function GoesIn({ piece, onKeepOut }: { piece: Piece; onKeepOut: () => void }) {
+/** Its name and what I think of it, each a tap away from being changed. */
+function WhatISaid({ piece, young }: { piece: Piece; young: boolean }) {
+  const title = piece.title || piece.suggestedTitle
+  const change = (step: 'what' | 'thoughts') => router.push(`/my-pieces/${piece.id}/${step}`)
   return (
-    <Page
-      foot={
-        <>
-          <BigButton label={strings.toDesk} symbol="desk" onPress={() => router.replace('/desk')} />
-          <BigButton label={strings.keepOut} symbol="tray-out" tone="quiet" onPress={onKeepOut} />
-        </>
-      }
-    >
-      <View role="status" style={{ alignItems: 'center', gap: 18, paddingTop: 40 }}>
-        <TrayDrawing count={1} width={190} />
-        <Heading level={1}>{strings.goesIn}</Heading>
-        <Text variant="bodyLarge" style={{ textAlign: 'center', color: colours.inkSoft }}>
-          {strings.goesInHelp}
+    <Stack gap="near">
+      <Bar gap="none">
+        <Text variant="titleLarge" style={{ flex: 1 }}>
+          {title}
         </Text>
-        <Listen text={`${strings.goesIn}. ${strings.goesInHelp}`} />
-        <OutboxLine />
-        <Text variant="titleMedium">{piece.title || piece.suggestedTitle}</Text>
-      </View>
-    </Page>
-  )
-}
-
-function InTray({ piece, onTakeOut }: { piece: Piece; onTakeOut: () => void }) {
-  return (
-    <Page
-      foot={
-        <>
-          <BigButton label={strings.toDesk} symbol="desk" onPress={() => router.replace('/desk')} />
-          <BigButton label={strings.takeOut} symbol="tray-out" tone="quiet" onPress={onTakeOut} />
-        </>
-      }
-    >
-      <View role="status" style={{ alignItems: 'center', gap: 18, paddingTop: 40 }}>
-        <TrayDrawing count={3} width={190} />
-        <Heading level={1}>{strings.handedIn}</Heading>
-        <Text variant="bodyLarge" style={{ textAlign: 'center', color: colours.inkSoft }}>
-          {strings.handedInHelp}
-        </Text>
-        <Listen text={`${strings.handedIn}. ${strings.handedInHelp}`} />
-        <Sheet piece={piece} width={220} />
-        <Text variant="titleMedium">{piece.title}</Text>
-      </View>
-    </Page>
+        <Listen text={[title, piece.reflection].filter(Boolean).join('. ')} />
+      </Bar>
+      {piece.reflection ? <Text variant="bodyLarge">{piece.reflection}</Text> : null}
+      {young ? null : (
+        <Bar wrap align="stretch">
+          <BigButton
+            small
+            tone="quiet"
+            symbol="pencil"
+            label={t('changeName')}
+            onPress={() => change('what')}
+          />
+          <BigButton
+            small
+            tone="quiet"
+            symbol="message"
+            label={piece.reflection ? t('changeThoughts') : t('sayThoughts')}
+            onPress={() => change('thoughts')}
+          />
+        </Bar>
+      )}
+    </Stack>
   )
 }

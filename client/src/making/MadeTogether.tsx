@@ -8,8 +8,10 @@ import { Loading, ProblemNotice } from '../kit/Notice'
 import { Peg } from '../kit/Peg'
 import { Press } from '../kit/Press'
 import { Symbol } from '../kit/Symbol'
-import { colours, corners, targets } from '../kit/theme'
-import { piecesStrings as strings, useClassmates, usePieceWork } from '../pieces'
+import { colours, corners, space, targets } from '../kit/theme'
+import { useClassmates, usePieceWork } from '../pieces'
+import { t } from './words'
+import { Stack, Bar } from '../kit/layout'
 
 /** Who makes it with me: their pegs, to be chosen by tapping. All of them see the piece. */
 export function MadeTogether({ piece, me }: { piece: Piece; me: string }) {
@@ -25,33 +27,27 @@ export function MadeTogether({ piece, me }: { piece: Piece; me: string }) {
     void work.makers([me, ...next])
   }
   return (
-    <View role="group" aria-label={strings.together} style={{ gap: 10 }}>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10, flexWrap: 'wrap' }}>
+    <Stack role="group" aria-label={t('together')} gap="near">
+      <Bar wrap>
         {others.map((maker) => (
-          <View key={maker.id} style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
+          <Bar key={maker.id} gap="close">
             <Peg peg={maker.peg} size={40} />
             <Text variant="bodyLarge">{maker.firstName}</Text>
-          </View>
+          </Bar>
         ))}
         <BigButton
           tone="quiet"
           symbol={open ? 'check' : 'friends'}
-          label={
-            open
-              ? strings.togetherDone
-              : others.length > 0
-                ? strings.togetherChange
-                : strings.together
-          }
+          label={open ? t('togetherDone') : others.length > 0 ? t('togetherChange') : t('together')}
           onPress={() => setOpen(!open)}
         />
-        <Listen text={strings.togetherHelp} />
-      </View>
+        <Listen text={t('togetherHelp')} />
+      </Bar>
       {open ? (
         classmates.data ? (
-          <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
+          <Bar wrap align="stretch">
             {classmates.data.length === 0 ? (
-              <Text variant="bodyLarge">{strings.noClassmates}</Text>
+              <Text variant="bodyLarge">{t('noClassmates')}</Text>
             ) : null}
             {classmates.data.map((mate) => (
               <Mate
@@ -61,14 +57,14 @@ export function MadeTogether({ piece, me }: { piece: Piece; me: string }) {
                 onPress={() => toggle(mate.id)}
               />
             ))}
-          </View>
+          </Bar>
         ) : classmates.isError ? (
           <ProblemNotice error={classmates.error} onRetry={() => void classmates.refetch()} />
         ) : (
           <Loading />
         )
       ) : null}
-    </View>
+    </Stack>
   )
 }
 
@@ -92,8 +88,8 @@ function Mate({
         minHeight: targets.pupil + 40,
         alignItems: 'center',
         justifyContent: 'center',
-        gap: 4,
-        padding: 8,
+        gap: space.tight,
+        padding: space.near,
         borderRadius: corners.button,
         borderWidth: 3,
         borderColor: chosen ? colours.verdigris : colours.rule,

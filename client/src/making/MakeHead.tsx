@@ -3,100 +3,81 @@ import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { Press } from '../kit/Press'
 import { Symbol } from '../kit/Symbol'
-import { colours, corners, targets } from '../kit/theme'
-import { piecesStrings as strings } from '../pieces'
+import { colours, space, targets } from '../kit/theme'
+import { t } from './words'
+import { Bar } from '../kit/layout'
 
-/** Making has one way out on each side: keep it for later, or go on. */
+/** Making is full screen: kept for later at its head, gone on with at its foot. */
 export function MakeHead({
   title,
-  onOn,
   step,
 }: {
   title: string
-  onOn?: () => void
-  step?: number
+  /** Which of the last steps, from 1. */
+  step?: { number: number; of: number }
 }) {
   return (
-    <View
+    <Bar
+      gap="close"
       style={{
         backgroundColor: colours.sheet,
         borderBottomWidth: 1,
         borderBottomColor: colours.rule,
-        paddingHorizontal: 8,
-        paddingVertical: 6,
-        flexDirection: 'row',
-        alignItems: 'center',
-        gap: 6,
+        paddingHorizontal: space.near,
+        paddingVertical: space.close,
       }}
     >
       <Press
-        label={strings.keepForLater}
+        label={t('keepForLater')}
         onPress={() => router.replace('/desk')}
         style={{
           minHeight: targets.pupil,
-          minWidth: targets.pupil,
+          width: SIDE_PX,
           flexDirection: 'row',
-          gap: 6,
+          gap: space.close,
           alignItems: 'center',
-          paddingHorizontal: 10,
-          maxWidth: 130,
+          paddingHorizontal: space.near,
         }}
       >
         <Symbol name="desk" size={26} colour={colours.inkSoft} />
         <Text variant="labelSmall" style={{ color: colours.inkSoft, flexShrink: 1 }}>
-          {strings.keepForLater}
+          {t('keepForLater')}
         </Text>
       </Press>
       <View style={{ flex: 1, alignItems: 'center' }}>
         <Text role="heading" aria-level={1} variant="titleMedium" style={{ textAlign: 'center' }}>
           {title}
         </Text>
-        {step ? <StepDots step={step} /> : null}
+        {step && step.of > 1 ? <StepDots {...step} /> : null}
       </View>
-      {onOn ? (
-        <Press
-          label={strings.goOn}
-          onPress={onOn}
-          style={{
-            minHeight: targets.pupil,
-            flexDirection: 'row',
-            gap: 6,
-            alignItems: 'center',
-            paddingHorizontal: 16,
-            borderRadius: corners.button,
-            backgroundColor: colours.aubergine,
-          }}
-        >
-          <Text variant="labelLarge" style={{ color: colours.sheet }}>
-            {strings.goOn}
-          </Text>
-          <Symbol name="forward" size={22} colour={colours.sheet} />
-        </Press>
-      ) : (
-        <View style={{ width: 100 }} />
-      )}
-    </View>
+      <View style={{ width: SIDE_PX }} />
+    </Bar>
   )
 }
 
-function StepDots({ step }: { step: number }) {
+/** As wide on the right as on the left, so that the title stands in the middle. */
+const SIDE_PX = 104
+
+function StepDots({ number, of }: { number: number; of: number }) {
   return (
-    <View
-      aria-label={strings.stepOf(step)}
+    <Bar
+      aria-label={t('stepOf', { number, of })}
       role="img"
-      style={{ flexDirection: 'row', gap: 6, marginTop: 2 }}
+      align="stretch"
+      gap="close"
+      style={{ marginTop: space.hair }}
     >
-      {[1, 2, 3].map((dot) => (
+      {Array.from({ length: of }, (_, i) => i + 1).map((dot) => (
         <View
           key={dot}
           style={{
-            width: dot === step ? 22 : 9,
+            width: dot === number ? 22 : 9,
             height: 9,
             borderRadius: 5,
-            backgroundColor: dot <= step ? colours.aubergine : colours.rule,
+            backgroundColor: dot <= number ? colours.aubergine : colours.rule,
           }}
         />
       ))}
-    </View>
+    </Bar>
   )
 }

@@ -7,17 +7,17 @@ import { Text } from 'react-native-paper'
 import { useKeepFirst } from '../accounts'
 import { BigButton } from '../kit/BigButton'
 import { Field } from '../kit/Field'
-import { useWidth } from '../kit/layout'
+import { Bar, Split, Stack, useWidth } from '../kit/layout'
 import { Listen } from '../kit/Listen'
 import { Notice } from '../kit/Notice'
 import { RoundButton } from '../kit/RoundButton'
 import { toast } from '../kit/Toast'
-import { colours } from '../kit/theme'
+import { colours, space } from '../kit/theme'
 import { usePieceWork, WithPiece } from '../pieces'
 import { followTidied } from '../parts/followTidied'
 import { lookOf, nameOf } from '../parts/partKinds'
 import { PartView } from '../parts/PartView'
-import { strings } from '../parts/strings'
+import { t } from './words'
 
 /** One part, as large as it gets, with what can be done to it. */
 export function PartScreen() {
@@ -37,25 +37,22 @@ function OnePart({ piece, asked }: { piece: Piece; asked: string }) {
     if (!part) return
     await work.takeOut(part)
     back(piece.id)
-    toast(strings.removed, () => void work.putBack(part.id), strings.undo)
+    toast(t('removed'), { undo: () => void work.putBack(part.id) })
   }
   const { wide, height } = useWidth()
   const beside = wide || height < 620
-  const title = part ? nameOf(part, at) : strings.gone
+  const title = part ? nameOf(part, at) : t('gone')
   return (
     <View style={{ flex: 1, backgroundColor: colours.paper }}>
-      <View
+      <Bar
         style={{
-          flexDirection: 'row',
-          alignItems: 'center',
-          gap: 8,
-          padding: 8,
+          padding: space.near,
           backgroundColor: colours.sheet,
           borderBottomWidth: 1,
           borderBottomColor: colours.rule,
         }}
       >
-        <RoundButton symbol="back" label={strings.back} onPress={() => back(piece.id)} />
+        <RoundButton symbol="back" label={t('back')} onPress={() => back(piece.id)} />
         <Text
           role="heading"
           aria-level={1}
@@ -66,34 +63,39 @@ function OnePart({ piece, asked }: { piece: Piece; asked: string }) {
           {title}
         </Text>
         {part && piece.parts.length > 1 ? (
-          <Text variant="bodyMedium" style={{ color: colours.inkSoft, paddingRight: 12 }}>
-            {strings.place(at + 1, piece.parts.length)}
+          <Text variant="bodyMedium" style={{ color: colours.inkSoft, paddingRight: space.apart }}>
+            {t('place', { place: at + 1, of: piece.parts.length })}
           </Text>
         ) : null}
-      </View>
+      </Bar>
       {part ? (
-        <View style={{ flex: 1, flexDirection: beside ? 'row' : 'column' }}>
-          <View style={{ flex: 1, padding: 12 }}>
+        <Split beside={beside} style={{ flex: 1 }}>
+          <View style={{ flex: 1, padding: space.apart }}>
             <PartView view="large" part={part} alt={`${title}: ${piece.title}`} />
           </View>
           {isOpen(piece.state) ? (
             <View
               style={[
-                { padding: 14, gap: 12, backgroundColor: colours.sheet, borderColor: colours.rule },
+                {
+                  padding: space.apart,
+                  gap: space.apart,
+                  backgroundColor: colours.sheet,
+                  borderColor: colours.rule,
+                },
                 beside ? { width: 340, borderLeftWidth: 1 } : { borderTopWidth: 1 },
               ]}
             >
               <PartTools piece={piece} part={part} at={at} onTakeOut={() => void takeOut()} />
             </View>
           ) : null}
-        </View>
+        </Split>
       ) : (
-        <View style={{ padding: 20, gap: 14 }}>
+        <Stack style={{ padding: space.far }}>
           <Notice tone="attention" symbol="alert">
-            {strings.gone}
+            {t('gone')}
           </Notice>
-          <BigButton symbol="back" label={strings.back} onPress={() => back(piece.id)} />
-        </View>
+          <BigButton symbol="back" label={t('back')} onPress={() => back(piece.id)} />
+        </Stack>
       )}
     </View>
   )
@@ -115,28 +117,33 @@ function PartTools({ piece, part, at, onTakeOut }: ToolsProps) {
   return (
     <>
       <PartName key={part.id} pieceId={piece.id} part={part} index={at} />
-      <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
+      <Bar wrap align="stretch">
         {goOn ? (
-          <BigButton grow symbol="pencil" label={strings.goOn[goOn]} onPress={() => open(goOn)} />
+          <BigButton
+            grow
+            symbol="pencil"
+            label={t(`goOnWith.${goOn}`)}
+            onPress={() => open(goOn)}
+          />
         ) : null}
         {canTidy ? (
-          <BigButton grow symbol="tidy" label={strings.tidy} onPress={() => open('tidy')} />
+          <BigButton grow symbol="tidy" label={t('tidy')} onPress={() => open('tidy')} />
         ) : null}
         <BigButton
           grow
           tone="quiet"
           symbol="bin"
-          label={strings.remove(nameOf(part, at))}
+          label={t('remove', { name: nameOf(part, at) })}
           onPress={onTakeOut}
         />
-      </View>
+      </Bar>
       {ids.length > 1 ? (
-        <View style={{ flexDirection: 'row', gap: 10 }}>
+        <Bar align="stretch">
           <BigButton
             grow
             tone="quiet"
             symbol="previous"
-            label={strings.earlier}
+            label={t('earlier')}
             disabled={at === 0}
             onPress={() => moveTo(at - 1)}
           />
@@ -144,15 +151,15 @@ function PartTools({ piece, part, at, onTakeOut }: ToolsProps) {
             grow
             tone="quiet"
             symbol="next"
-            label={strings.later}
+            label={t('later')}
             disabled={at === ids.length - 1}
             onPress={() => moveTo(at + 1)}
           />
-        </View>
+        </Bar>
       ) : null}
       {part.kind === 'photo' && part.tidied ? (
         <Text variant="bodyMedium" style={{ color: colours.inkSoft }}>
-          {strings.keepsOriginal}
+          {t('keepsOriginal')}
         </Text>
       ) : null}
     </>
@@ -172,11 +179,11 @@ function PartName({ pieceId, part, index }: { pieceId: string; part: Part; index
   }
   useKeepFirst(save)
   return (
-    <View style={{ gap: 8 }}>
-      <View style={{ flexDirection: 'row', alignItems: 'flex-end', gap: 4 }}>
+    <Stack gap="near">
+      <Bar align="flex-end" gap="tight">
         <View style={{ flex: 1 }}>
           <Field
-            label={strings.name}
+            label={t('name')}
             value={name}
             placeholder={own}
             maxLength={MAX_PART_NAME_LENGTH}
@@ -184,8 +191,8 @@ function PartName({ pieceId, part, index }: { pieceId: string; part: Part; index
             onBlur={() => void save().catch(() => undefined)}
           />
         </View>
-        <Listen text={strings.nameHelp} />
-      </View>
-    </View>
+        <Listen text={t('nameHelp')} />
+      </Bar>
+    </Stack>
   )
 }

@@ -1,204 +1,158 @@
-import {
-  DndContext,
-  KeyboardSensor,
-  MouseSensor,
-  TouchSensor,
-  closestCenter,
-  useSensor,
-  useSensors,
-  type Announcements,
-  type DragEndEvent,
-} from '@dnd-kit/core'
-import {
-  SortableContext,
-  arrayMove,
-  rectSortingStrategy,
-  sortableKeyboardCoordinates,
-  useSortable,
-} from '@dnd-kit/sortable'
 import type { Part } from '@nibquill/contract'
 import { router } from 'expo-router'
-import type { CSSProperties, ReactNode } from 'react'
+import { useRef, type CSSProperties, type KeyboardEvent, type ReactNode, type Ref } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
+import { OrderedList, type Grip } from '../kit/dragging'
+import { Bar } from '../kit/layout'
+import { useJustAppeared } from '../kit/lastTap'
 import { RoundButton } from '../kit/RoundButton'
 import { toast } from '../kit/Toast'
-import { colours, corners } from '../kit/theme'
+import { colours, corners, space } from '../kit/theme'
 import { useWaiting } from '../outbox/OutboxContext'
 import { partStanding, type PartStanding } from '../outbox/partStanding'
 import { usePieceWork } from '../pieces'
-import { nameOf } from '../parts/partKinds'
+import { lookOf, nameOf } from '../parts/partKinds'
 import { PartView } from '../parts/PartView'
-import { OnItsWay, TILE_HEIGHT_PX } from '../parts/OnItsWay'
-import { strings } from '../parts/strings'
+import { OnItsWay, TroubleOnTheWay } from '../parts/OnItsWay'
+import { t } from './words'
 
-const TILE_PX = 132
+/** A sheet lies across. */
+const SHEET_SHAPE = 0.76
+
+type StripProps = {
+  pieceId: string
+  parts: Part[]
+  open?: boolean
+  /** In one line, to be scrolled sideways; what can be done to a part waits behind it. */
+  row?: boolean
+  tilePx?: number
+}
+
+/**
+ * What a piece is made of, and what is still on its way to it: tapped, it opens; dragged, it moves.
+ */
+export function PartsStrip({ pieceId, parts, open = true, row = false, tilePx = 156 }: StripProps) {
+  const waiting = useWaiting(pieceId)
+  const work = usePieceWork(pieceId)
+  const ids = parts.map(({ id }) => id)
+  const indexOf = (id: string) => ids.indexOf(id)
+  const nameFor = (id: string) => nameOf(parts[indexOf(id)]!, indexOf(id))
+  const takeOut = async (part: Part) => {
+    await work.takeOut(part)
+    toast(t('removed'), { undo: () => void work.putBack(part.id) })
+  }
+  const show = (partId: string, way: '' | '/tidy' = '') =>
+    router.push(`/my-pieces/${pieceId}/parts/${partId}${way}`)
+  return (
+    <OrderedList
+      ids={ids}
+      nameOf={nameFor}
+      label={t('partsSoFar')}
+      layout={row ? 'row' : 'wrap'}
+      still={!open}
+      onOrder={(next) => void work.order(next)}
+    >
+      {(id, grip) => {
+        const part = parts[indexOf(id)]!
+        const name = nameFor(id)
+        return (
+          <View style={{ width: tilePx }}>
+            <PartTile
+              name={name}
+              grip={grip}
+              tilePx={tilePx}
+              onOpen={() => show(id)}
+              place={indexOf(id) + 1}
+              standing={partStanding(waiting, id)}
+            >
+              <PartView view={tilePx > 320 ? 'cover' : 'tile'} part={part} alt="" />
+            </PartTile>
+            {open && !row ? (
+              <Bar between gap="none">
+                {lookOf(part).canTidy ? (
+                  <RoundButton
+                    label={t('tidyPart', { name })}
+                    symbol="tidy"
+                    colour={colours.aubergine}
+                    onPress={() => show(id, '/tidy')}
+                  />
+                ) : (
+                  <View />
+                )}
+                <RoundButton
+                  label={t('remove', { name })}
+                  symbol="bin"
+                  colour={colours.inkSoft}
+                  onPress={() => void takeOut(part)}
+                />
+              </Bar>
+            ) : null}
+          </View>
+        )
+      }}
+    </OrderedList>
+  )
+}
+
+type TileProps = {
+  name: string
+  grip: Grip
+  tilePx: number
+  place: number
+  onOpen: () => void
+  /** Null once it is at school. */
+  standing: PartStanding | null
+  children: ReactNode
+}
+
+function PartTile({ name, grip, tilePx, place, onOpen, standing, children }: TileProps) {
+  const tile = useRef<HTMLDivElement>(null)
+  const early = useJustAppeared(tile)
+  return (
+    <>
+      <div ref={tile} style={{ position: 'relative' }}>
+        <div
+          {...grip}
+          ref={grip.ref as Ref<HTMLDivElement>}
+          role="button"
+          aria-label={t('open', { name })}
+          onClick={() => early || onOpen()}
+          onKeyDown={(event: KeyboardEvent<HTMLElement>) => {
+            if (event.key === 'Enter') onOpen()
+            else grip.onKeyDown?.(event)
+          }}
+          style={{ ...TILE, width: tilePx, height: tilePx * SHEET_SHAPE }}
+        >
+          {children}
+        </div>
+        <View aria-hidden style={PLACE}>
+          <Text variant="labelSmall">{place}</Text>
+        </View>
+        {standing ? <OnItsWay name={name} standing={standing} /> : null}
+      </div>
+      {standing ? <TroubleOnTheWay name={name} standing={standing} /> : null}
+    </>
+  )
+}
+
 const TILE: CSSProperties = {
-  width: TILE_PX,
-  height: TILE_HEIGHT_PX,
   borderRadius: corners.sheet,
   overflow: 'hidden',
   backgroundColor: colours.desk,
   border: `1px solid ${colours.rule}`,
   boxSizing: 'border-box',
   cursor: 'pointer',
+  touchAction: 'manipulation',
 }
-
-type StripProps = {
-  pieceId: string
-  parts: Part[]
-  open?: boolean
-  /** In one line, to be scrolled sideways. */
-  row?: boolean
-}
-
-/**
- * What a piece is made of, and what is still on its way to it: tapped, it opens; dragged, it moves.
- */
-export function PartsStrip({ pieceId, parts, open = true, row = false }: StripProps) {
-  const waiting = useWaiting(pieceId)
-  const work = usePieceWork(pieceId)
-  const sensors = useSensors(
-    useSensor(MouseSensor, { activationConstraint: { distance: 8 } }),
-    // A short tap opens and a swipe scrolls; held for a moment, it moves.
-    useSensor(TouchSensor, { activationConstraint: { delay: 220, tolerance: 8 } }),
-    useSensor(KeyboardSensor, {
-      coordinateGetter: sortableKeyboardCoordinates,
-      keyboardCodes: { start: ['Space'], cancel: ['Escape'], end: ['Space'] },
-    }),
-  )
-  const ids = parts.map(({ id }) => id)
-  const nameAt = (i: number) => nameOf(parts[i]!, i)
-  const takeOut = async (part: Part) => {
-    await work.takeOut(part)
-    toast(strings.removed, () => void work.putBack(part.id), strings.undo)
-  }
-  const dropped = ({ active, over }: DragEndEvent) => {
-    if (!over || active.id === over.id) return
-    void work.order(arrayMove(ids, ids.indexOf(String(active.id)), ids.indexOf(String(over.id))))
-  }
-  const show = (partId: string) => router.push(`/my-pieces/${pieceId}/parts/${partId}`)
-  return (
-    <DndContext
-      sensors={sensors}
-      collisionDetection={closestCenter}
-      onDragEnd={dropped}
-      accessibility={{
-        announcements: announcementsFor(ids, nameAt),
-        screenReaderInstructions: { draggable: open ? strings.dragHelp : '' },
-      }}
-    >
-      <SortableContext items={ids} strategy={rectSortingStrategy} disabled={!open}>
-        <View
-          role="list"
-          aria-label={strings.partsSoFar}
-          style={{ flexDirection: 'row', flexWrap: row ? 'nowrap' : 'wrap', gap: 12 }}
-        >
-          {parts.map((part, i) => (
-            <PartTile
-              key={part.id}
-              id={part.id}
-              name={nameAt(i)}
-              onOpen={() => show(part.id)}
-              onRemove={open ? () => void takeOut(part) : null}
-              place={i + 1}
-              standing={partStanding(waiting, part.id)}
-            >
-              <PartView view="tile" part={part} alt="" />
-            </PartTile>
-          ))}
-        </View>
-      </SortableContext>
-    </DndContext>
-  )
-}
-
-type TileProps = {
-  id: string
-  name: string
-  place: number
-  onOpen: () => void
-  onRemove: (() => void) | null
-  /** Null once it is at school. */
-  standing: PartStanding | null
-  children: ReactNode
-}
-
-function PartTile({ id, name, place, onOpen, onRemove, standing, children }: TileProps) {
-  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({
-    id,
-  })
-  return (
-    <div
-      role="listitem"
-      style={{
-        position: 'relative',
-        transform: transform ? `translate(${transform.x}px, ${transform.y}px)` : undefined,
-        transition,
-        zIndex: isDragging ? 2 : undefined,
-        opacity: isDragging ? 0.85 : 1,
-      }}
-    >
-      <div
-        ref={setNodeRef}
-        {...attributes}
-        {...listeners}
-        role="button"
-        aria-roledescription={undefined}
-        aria-label={strings.open(name)}
-        onClick={onOpen}
-        onKeyDown={(event) => {
-          if (event.key === 'Enter') onOpen()
-          else (listeners?.onKeyDown as ((event: React.KeyboardEvent) => void) | undefined)?.(event)
-        }}
-        style={{ ...TILE, touchAction: 'manipulation' }}
-      >
-        {children}
-      </div>
-      {standing ? <OnItsWay name={name} standing={standing} /> : null}
-      <View
-        aria-hidden
-        style={{
-          position: 'absolute',
-          left: 5,
-          top: TILE_HEIGHT_PX - 29,
-          minWidth: 26,
-          borderRadius: 13,
-          backgroundColor: 'rgba(255,255,255,0.94)',
-          alignItems: 'center',
-          paddingHorizontal: 6,
-          pointerEvents: 'none',
-        }}
-      >
-        <Text variant="labelSmall">{place}</Text>
-      </View>
-      {onRemove ? (
-        <View style={{ position: 'absolute', top: 2, right: 2 }}>
-          <RoundButton
-            label={strings.remove(name)}
-            symbol="close"
-            size={44}
-            back="rgba(255,255,255,0.92)"
-            onPress={onRemove}
-          />
-        </View>
-      ) : null}
-    </div>
-  )
-}
-
-function announcementsFor(
-  ids: readonly string[],
-  nameAt: (index: number) => string,
-): Announcements {
-  const at = (id: string | number | undefined) => ids.indexOf(String(id))
-  const name = (id: string | number) => (at(id) < 0 ? '' : nameAt(at(id)))
-  const place = (id: string | number | undefined) => at(id) + 1
-  return {
-    onDragStart: ({ active }) => strings.taken(name(active.id), place(active.id), ids.length),
-    onDragOver: ({ active, over }) => strings.over(name(active.id), place(over?.id), ids.length),
-    onDragEnd: ({ active, over }) =>
-      strings.dropped(name(active.id), place(over?.id ?? active.id), ids.length),
-    onDragCancel: ({ active }) => strings.putBack(name(active.id)),
-  }
-}
+const PLACE = {
+  position: 'absolute',
+  left: 5,
+  top: 5,
+  minWidth: 26,
+  borderRadius: 13,
+  backgroundColor: 'rgba(255,255,255,0.94)',
+  alignItems: 'center',
+  paddingHorizontal: space.close,
+  pointerEvents: 'none',
+} as const

@@ -2,7 +2,6 @@ import type { PhotoPart, Piece } from '@nibquill/contract'
 import { AS_IT_WAS, type Tidying } from '@nibquill/core'
 import { router, useLocalSearchParams } from 'expo-router'
 import { useEffect, useState } from 'react'
-import { View } from 'react-native'
 import { v7 as newId } from 'uuid'
 import { problemFrom } from '../kit/problems'
 import { BigButton } from '../kit/BigButton'
@@ -11,10 +10,12 @@ import { toast } from '../kit/Toast'
 import { fileHere } from '../media/filesHere'
 import { mediaAddress } from '../media/mediaAddress'
 import { noteTakenOut, usePieceWork, WithPiece } from '../pieces'
-import { TidyScreen, tidyStrings as tidyWords } from '../tidy'
+import { TidyScreen } from '../tidy'
 import { noteTidied } from '../parts/followTidied'
 import { nameOf } from '../parts/partKinds'
-import { strings } from '../parts/strings'
+import { t } from './words'
+import { Stack } from '../kit/layout'
+import { space } from '../kit/theme'
 
 /** Tidies one photo of a piece, whether it is at school or still on this tablet. */
 export function TidyPartScreen() {
@@ -31,10 +32,10 @@ function TidyPart({ piece, partId }: { piece: Piece; partId: string }) {
     router.canGoBack() ? router.back() : router.replace(`/my-pieces/${piece.id}`)
   if (original.failed) {
     return (
-      <View style={{ padding: 20, gap: 14 }}>
+      <Stack style={{ padding: space.far }}>
         <ProblemNotice error={original.failed} onRetry={original.again} />
-        <BigButton symbol="back" label={strings.back} onPress={leave} />
-      </View>
+        <BigButton symbol="back" label={t('back')} onPress={leave} />
+      </Stack>
     )
   }
   if (!original.file || !part) return <Loading />
@@ -43,7 +44,7 @@ function TidyPart({ piece, partId }: { piece: Piece; partId: string }) {
   const keep = async (made: Blob | null, tidying: Tidying) => {
     const undo = await (made ? keepTidied(made, tidying) : keepAsItWas())
     leave()
-    if (undo) toast(strings.tidied, undo, strings.undo)
+    if (undo) toast(t('tidied'), { undo })
   }
   const follow = (fresh: string) => {
     noteTidied(partId, fresh)
@@ -84,7 +85,7 @@ function useOriginal(part: PhotoPart | null): Original {
     failed: null,
   })
   useEffect(() => {
-    if (!part) return setFound({ file: null, failed: new Error(tidyWords.fetching) })
+    if (!part) return setFound({ file: null, failed: new Error(t('fetching')) })
     const mediaId = part.tidied?.originalMediaId ?? part.files.picture.mediaId
     const here = fileHere(mediaId)
     if (here) return setFound({ file: here, failed: null })

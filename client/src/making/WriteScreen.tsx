@@ -2,17 +2,24 @@ import type { Piece, WritingPart } from '@nibquill/contract'
 import { countWords, isOpen, MAX_WRITING_LENGTH } from '@nibquill/core'
 import { router, useLocalSearchParams } from 'expo-router'
 import { useEffect, useRef, useState } from 'react'
-import { ScrollView, TextInput, View, type TextStyle } from 'react-native'
+import { TextInput, View, type TextStyle } from 'react-native'
 import { Text } from 'react-native-paper'
 import { v7 as newId } from 'uuid'
 import { BigButton } from '../kit/BigButton'
-import { useWidth } from '../kit/layout'
+import { Bar, Foot, Stack, useWidth } from '../kit/layout'
 import { Listen } from '../kit/Listen'
 import { Loading, Notice, ProblemNotice } from '../kit/Notice'
-import { colours, corners, RULED } from '../kit/theme'
+import { Starters } from '../kit/Starters'
+import { colours, corners, RULED, space } from '../kit/theme'
+import { ToastPlace } from '../kit/Toast'
+import { useGoOnAfter } from './LastStep'
 import { MakeHead } from './MakeHead'
+import { WhatTeacherSaid } from './WhatTeacherSaid'
 import { PieceTrouble, usePieceWork, useSavesItself, useShownPiece } from '../pieces'
-import { strings } from '../parts/strings'
+import { namesOf } from '../words'
+import { messages } from './messages'
+import { t } from './words'
+import { t as partsWords } from '../parts/words'
 
 /**
  * A large ruled page to write on: a new piece, another part of one, or a part to go on with. It
@@ -46,16 +53,16 @@ export function WriteScreen() {
 
 function Gone({ pieceId }: { pieceId: string }) {
   return (
-    <View style={{ padding: 20, gap: 14 }}>
+    <Stack style={{ padding: space.far }}>
       <Notice tone="attention" symbol="alert">
-        {strings.gone}
+        {t('gone')}
       </Notice>
       <BigButton
         symbol="back"
-        label={strings.back}
+        label={t('back')}
         onPress={() => router.replace(`/my-pieces/${pieceId}`)}
       />
-    </View>
+    </Stack>
   )
 }
 
@@ -71,38 +78,48 @@ type WritingProps = {
 function Writing({ pieceId, piece, partId, part, taskId }: WritingProps) {
   const { text, write, save } = useWriting({ pieceId, partId, part, taskId })
   const { tablet } = useWidth()
+  const goOnAfter = useGoOnAfter()
   const open = !piece || isOpen(piece.state)
   const goOn = async () => {
     await save()
-    router.push(`/my-pieces/${pieceId}/what`)
+    goOnAfter('making', pieceId, piece?.task ?? null)
   }
   const empty = text.trim() === ''
   return (
     <View style={{ flex: 1, backgroundColor: colours.paper }}>
-      <MakeHead title={strings.writeTitle} onOn={empty ? undefined : () => void goOn()} />
-      <View style={{ flex: 1, width: '100%', maxWidth: 860, alignSelf: 'center', padding: 12 }}>
-        <View style={{ gap: 8 }}>
+      <MakeHead title={t('writeTitle')} />
+      <View
+        style={{ flex: 1, width: '100%', maxWidth: 860, alignSelf: 'center', padding: space.apart }}
+      >
+        <Stack gap="near">
+          {piece ? <WhatTeacherSaid piece={piece} /> : null}
           <PieceTrouble pieceId={pieceId} />
           {text.length >= MAX_WRITING_LENGTH ? (
             <Notice tone="attention" symbol="bulb">
-              {strings.pageFull}
+              {t('pageFull')}
             </Notice>
           ) : null}
-        </View>
+        </Stack>
         <TextInput
-          aria-label={strings.writeHere}
+          aria-label={t('writeHere')}
           value={text}
           onChangeText={write}
           editable={open}
           multiline
           autoFocus
           maxLength={MAX_WRITING_LENGTH}
-          placeholder={strings.writeHere}
+          placeholder={t('writeHere')}
           placeholderTextColor={colours.inkSoft}
           style={[SHEET, { paddingHorizontal: tablet ? 36 : 18 }]}
         />
-        <Foot text={text} onStarter={open ? (words) => write(withStarter(text, words)) : null} />
+        <Beneath text={text} onStarter={open ? (words) => write(withStarter(text, words)) : null} />
       </View>
+      <ToastPlace />
+      {empty ? null : (
+        <Foot>
+          <BigButton label={t('goOn')} symbol="forward" onPress={() => void goOn()} />
+        </Foot>
+      )}
     </View>
   )
 }
@@ -121,34 +138,31 @@ const SHEET = {
   outlineColor: colours.aubergine,
 } as TextStyle
 
-function Foot({ text, onStarter }: { text: string; onStarter: ((words: string) => void) | null }) {
+/** Below the page: ways to begin, and how many words there are. */
+function Beneath({
+  text,
+  onStarter,
+}: {
+  text: string
+  onStarter: ((words: string) => void) | null
+}) {
   return (
-    <View style={{ paddingTop: 10, gap: 8 }}>
+    <Stack gap="near" style={{ paddingTop: 10 }}>
       {onStarter ? (
-        <ScrollView
-          horizontal
-          role="group"
-          aria-label={strings.starters}
-          contentContainerStyle={{ gap: 8 }}
-        >
-          {strings.openers.map((words) => (
-            <BigButton
-              key={words}
-              small
-              tone="quiet"
-              label={`${words.trim()} ...`}
-              onPress={() => onStarter(words)}
-            />
-          ))}
-        </ScrollView>
+        <Starters
+          row
+          of={namesOf(messages.openers).map((name) => t(`openers.${name}`))}
+          label={t('starters')}
+          onPick={onStarter}
+        />
       ) : null}
-      <View style={{ flexDirection: 'row', alignItems: 'center' }}>
+      <Bar gap="none">
         <Text role="status" variant="bodyMedium" style={{ flex: 1, color: colours.inkSoft }}>
-          {strings.words(countWords(text))}
+          {partsWords('words', { count: countWords(text) })}
         </Text>
-        <Listen text={text.trim() || strings.writeHelp} />
-      </View>
-    </View>
+        <Listen text={text.trim() || t('writeHelp')} />
+      </Bar>
+    </Stack>
   )
 }
 

@@ -3,9 +3,12 @@ import { MEDIA, takeWhatFits } from '@nibquill/core'
 import { useState } from 'react'
 import { fileHere } from '../media/filesHere'
 import { fitForTablet } from '../media/fitForTablet'
-import { strings as mediaWords } from '../media/strings'
+
 import { hashOf } from '../media/transfer'
-import { piecesStrings as strings, usePieceWork } from '../pieces'
+import { usePieceWork } from '../pieces'
+import { t } from './words'
+import { inMegabytes } from '../media/materials'
+import { t as mediaWords } from '../media/words'
 
 type Place = {
   pieceId: string
@@ -37,7 +40,7 @@ export function useTakingPhotos({ pieceId, taskId, parts, onStarted }: Place) {
     if (picked.length === 0) return
     const { taken, left } = takeWhatFits(picked, parts.length)
     const said =
-      left.length > 0 ? [taken.length === 0 ? strings.full : strings.leftOut(left.length)] : []
+      left.length > 0 ? [taken.length === 0 ? t('full') : t('leftOut', { count: left.length })] : []
     const fresh: File[] = []
     const twice: File[] = []
     const seen = new Set(await hashesIn(parts))
@@ -45,16 +48,16 @@ export function useTakingPhotos({ pieceId, taskId, parts, onStarted }: Place) {
     for (const file of taken) {
       const fault =
         file.size === 0
-          ? mediaWords.empty
+          ? mediaWords('empty')
           : file.size > MEDIA.picture.mostBytes
-            ? mediaWords.tooLarge
+            ? mediaWords('tooLarge', { megabytes: inMegabytes(MEDIA.picture.mostBytes) })
             : null
       if (fault) {
         said.push(`${file.name}: ${fault}`)
         continue
       }
       const { file: fit, smaller } = await fitForTablet(file)
-      if (smaller) said.push(strings.madeSmaller(file.name))
+      if (smaller) said.push(t('madeSmaller', { name: file.name }))
       const hash = await hashOf(fit).catch(() => null)
       if (hash && seen.has(hash)) twice.push(fit)
       else fresh.push(fit)

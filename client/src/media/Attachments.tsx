@@ -2,14 +2,15 @@ import type { Attachment } from '@nibquill/contract'
 import { useEffect, useRef, useState } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
-import { Overlay } from '../kit/Ask'
+import { Overlay } from '../kit/Overlay'
 import { BigButton } from '../kit/BigButton'
 import { Press } from '../kit/Press'
 import { play } from '../kit/speech'
 import { SaveButton } from './SaveButton'
 import { Picture } from './Picture'
-import { colours, corners } from '../kit/theme'
-import { strings } from './strings'
+import { colours, corners, space } from '../kit/theme'
+import { t } from './words'
+import { Stack, Bar } from '../kit/layout'
 
 /** What hangs on a task or a notice: to hear, to look at, to open. */
 export function Attachments({ items, label }: { items: readonly Attachment[]; label: string }) {
@@ -17,25 +18,25 @@ export function Attachments({ items, label }: { items: readonly Attachment[]; la
   if (items.length === 0) return null
   const pictures = items.filter(({ kind }) => kind === 'picture')
   return (
-    <View role="group" aria-label={label} style={{ gap: 10 }}>
+    <Stack role="group" aria-label={label} gap="near">
       {items
         .filter(({ kind }) => kind === 'sound')
         .map(({ mediaId }) => (
           <Voice key={mediaId} src={`/api/media/${mediaId}/full`} />
         ))}
       {pictures.length > 0 ? (
-        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
+        <Bar wrap align="stretch">
           {pictures.map((picture) => (
             <Press
               key={picture.mediaId}
-              label={strings.larger}
+              label={t('larger')}
               onPress={() => setOpen(picture)}
               style={{ width: 132, height: 100, borderRadius: corners.sheet, overflow: 'hidden' }}
             >
               <Picture file={picture} alt="" size={320} fit="cover" />
             </Press>
           ))}
-        </View>
+        </Bar>
       ) : null}
       {items
         .filter(({ kind }) => kind === 'paper')
@@ -43,7 +44,7 @@ export function Attachments({ items, label }: { items: readonly Attachment[]; la
           <SaveButton
             key={mediaId}
             symbol="file"
-            label={name || strings.paper}
+            label={name || t('paper')}
             address={`/api/media/${mediaId}/full`}
             name={name || 'paper.pdf'}
           />
@@ -51,19 +52,19 @@ export function Attachments({ items, label }: { items: readonly Attachment[]; la
       {open ? (
         <Overlay
           visible
-          title={open.name || strings.picture}
+          title={open.name || t('picture')}
           width={960}
           onClose={() => setOpen(null)}
         >
-          <View style={{ height: 480, padding: 16 }}>
-            <Picture file={open} alt={open.name || strings.picture} size={960} fit="contain" />
+          <View style={{ height: 480, padding: space.clear }}>
+            <Picture file={open} alt={open.name || t('picture')} size={960} fit="contain" />
           </View>
-          <View style={{ padding: 16, paddingTop: 0 }}>
-            <BigButton small tone="quiet" label={strings.close} onPress={() => setOpen(null)} />
+          <View style={{ padding: space.clear, paddingTop: 0 }}>
+            <BigButton small tone="quiet" label={t('close')} onPress={() => setOpen(null)} />
           </View>
         </Overlay>
       ) : null}
-    </View>
+    </Stack>
   )
 }
 
@@ -85,19 +86,19 @@ export function Voice({ src }: { src: string }) {
     )
   }
   return (
-    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>
+    <Bar>
       <BigButton
         small
         tone="quiet"
         symbol={playing ? 'pause' : 'play'}
-        label={playing ? strings.pause : strings.hear}
+        label={playing ? t('pause') : t('hear')}
         onPress={toggle}
       />
       {failed ? (
         <Text variant="bodySmall" style={{ color: colours.clay }}>
-          {strings.cannotPlay}
+          {t('cannotPlay')}
         </Text>
       ) : null}
-    </View>
+    </Bar>
   )
 }

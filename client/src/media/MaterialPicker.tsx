@@ -3,15 +3,17 @@ import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { pickFiles } from '../device/pickFiles'
 import { BigButton } from '../kit/BigButton'
-import { Hint, Row } from '../kit/form'
+import { Hint } from '../kit/form'
 import { Progress } from '../kit/Progress'
 import { Picture } from './Picture'
 import { RoundButton } from '../kit/RoundButton'
 import { Symbol, type SymbolName } from '../kit/Symbol'
 import { colours, corners, targets } from '../kit/theme'
 import { useMaterials } from './materials'
-import { strings } from './strings'
+
 import { VoiceRecorder } from './VoiceRecorder'
+import { t } from './words'
+import { Stack, Bar } from '../kit/layout'
 
 type Hung<R extends string> = { mediaId: string; role: R; name: string; kind: MediaKind }
 const KIND_SYMBOL: Record<Exclude<MediaKind, 'picture'>, SymbolName> = {
@@ -56,14 +58,14 @@ function KindPicker<R extends string>({
   const own = media.filter(({ role }) => role === kind.role)
   const pick = async () => send(await pickFiles(kind.accept ?? '', { several: true }))
   return (
-    <View role="group" aria-label={kind.label} style={{ gap: 8 }}>
+    <Stack role="group" aria-label={kind.label} gap="near">
       {kind.voice ? null : (
         <Text variant="labelMedium" style={{ color: colours.inkSoft }}>
           {kind.label}
         </Text>
       )}
       {own.map(({ mediaId, name, kind: is }) => (
-        <View key={mediaId} style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>
+        <Bar key={mediaId}>
           {is !== 'picture' ? (
             <Symbol name={KIND_SYMBOL[is]} size={26} colour={colours.inkSoft} />
           ) : (
@@ -77,52 +79,47 @@ function KindPicker<R extends string>({
             {name}
           </Text>
           <RoundButton
-            label={strings.takeOut(name)}
+            label={t('takeOut', { name })}
             symbol="bin"
             size={targets.adult}
             colour={colours.clay}
             onPress={() => onChange(media.filter((one) => one.mediaId !== mediaId))}
           />
-        </View>
+        </Bar>
       ))}
       {sendings.map(({ mediaId, name, share, sentence }) => (
-        <View key={mediaId} style={{ gap: 4 }}>
+        <Stack key={mediaId} gap="tight">
           <Hint tone={sentence ? 'fault' : 'soft'}>
-            {sentence ? `${name}: ${sentence}` : strings.onItsWay(name, share)}
+            {sentence ? `${name}: ${sentence}` : t('onItsWay', { name, share })}
           </Hint>
           {sentence ? (
-            <Row>
+            <Bar wrap>
               <BigButton
                 small
                 tone="quiet"
-                label={strings.tryAgain}
+                label={t('tryAgain')}
                 onPress={() => void tryAgain(mediaId)}
               />
-              <BigButton
-                small
-                tone="quiet"
-                label={strings.forget}
-                onPress={() => forget(mediaId)}
-              />
-            </Row>
+              <BigButton small tone="quiet" label={t('forget')} onPress={() => forget(mediaId)} />
+            </Bar>
           ) : (
-            <Progress share={share} label={strings.onItsWay(name, share)} />
+            <Progress share={share} label={t('onItsWay', { name, share })} />
           )}
-        </View>
+        </Stack>
       ))}
       {kind.voice ? (
         <VoiceRecorder label={kind.label} onDone={(file) => void send([file])} />
       ) : (
-        <Row>
+        <Bar wrap>
           <BigButton
             small
             tone="quiet"
             symbol="upload"
-            label={strings.addFile}
+            label={t('addFile')}
             onPress={() => void pick()}
           />
-        </Row>
+        </Bar>
       )}
-    </View>
+    </Stack>
   )
 }

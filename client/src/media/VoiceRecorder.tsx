@@ -1,8 +1,9 @@
 import { useEffect, useRef, useState } from 'react'
 import { BigButton } from '../kit/BigButton'
-import { Hint, Row } from '../kit/form'
+import { Hint } from '../kit/form'
 import { canRecord, record, type Recording } from '../device/microphone'
-import { strings } from './strings'
+import { t } from './words'
+import { Bar } from '../kit/layout'
 
 /** Records a voice; what was said goes on as a file. */
 export function VoiceRecorder({ label, onDone }: { label: string; onDone: (file: File) => void }) {
@@ -18,7 +19,7 @@ export function VoiceRecorder({ label, onDone }: { label: string; onDone: (file:
   if (!canRecord()) return null
   const start = async () => {
     try {
-      running.current = await record(strings.voiceName)
+      running.current = await record(t('voiceName'))
       setRefused(false)
       setSeconds(0)
     } catch {
@@ -32,7 +33,7 @@ export function VoiceRecorder({ label, onDone }: { label: string; onDone: (file:
     if (file) onDone(file)
   }
   return (
-    <Row>
+    <Bar wrap>
       {seconds === null ? (
         <BigButton
           small
@@ -46,11 +47,13 @@ export function VoiceRecorder({ label, onDone }: { label: string; onDone: (file:
           small
           tone="again"
           symbol="stop-recording"
-          label={strings.stop(seconds)}
+          label={t('stop', {
+            time: `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`,
+          })}
           onPress={() => void stop()}
         />
       )}
-      {refused ? <Hint tone="fault">{strings.noMicrophone}</Hint> : null}
-    </Row>
+      {refused ? <Hint tone="fault">{t('noMicrophone')}</Hint> : null}
+    </Bar>
   )
 }

@@ -3,8 +3,9 @@ import { mostBytesFor } from '@nibquill/core'
 import { useEffect, useRef, useState } from 'react'
 import { v7 as newId } from 'uuid'
 import { sentenceOf } from '../kit/problems'
-import { strings } from './strings'
+
 import { hashOf, transfer } from './transfer'
+import { t } from './words'
 
 export type Material = { mediaId: string; name: string; kind: MediaKind }
 /** One file of a teacher's on its way to a task or a notice. */
@@ -60,4 +61,11 @@ export function useMaterials(onArrived: (material: Material) => void) {
 }
 
 const refusalOf = ({ size }: File): string | null =>
-  size === 0 ? strings.empty : size > mostBytesFor('attachment') ? strings.tooLarge : null
+  size === 0
+    ? t('empty')
+    : size > mostBytesFor('attachment')
+      ? t('tooLarge', { megabytes: inMegabytes(mostBytesFor('attachment')) })
+      : null
+
+/** Whole megabytes, as limits are said. */
+export const inMegabytes = (bytes: number): number => Math.round(bytes / 1024 / 1024)

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react'
-import { strings } from './strings'
+import { t } from './words'
 
 /**
  * Why a picture is not shown: a browser only says that it failed. One that is far away comes as soon
@@ -24,7 +24,7 @@ export function usePictureTrouble(address: string): { words: string | null; look
   }, [trouble, address])
   const look = () => void isThere(address).then((there) => setTrouble(there ? 'damaged' : 'away'))
   return {
-    words: trouble === 'damaged' ? strings.damaged : trouble === 'away' ? strings.farAway : null,
+    words: trouble === 'damaged' ? t('damaged') : trouble === 'away' ? t('farAway') : null,
     look,
   }
 }

@@ -1,24 +1,34 @@
 import type { Notice } from '@nibquill/contract'
 import { useContext } from 'react'
-import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
 import { whenWasIt } from '../kit/dates'
 import { Box, Hint } from '../kit/form'
 import { ForPupil } from '../kit/forPupil'
-import { useWidth } from '../kit/layout'
+import { Bar, Stack, useWidth } from '../kit/layout'
 import { Listen } from '../kit/Listen'
 import { Attachments } from '../media/Attachments'
 import { useNotices, useReadNotice } from './noticesQueries'
-import { strings } from './strings'
+import { t } from './words'
 
 /**
  * Notices for whoever they are meant for: those not seen yet, each until it is seen; for parents
  * the seen ones as well.
  */
-export function NoticesFor({ title, keepSeen }: { title: string; keepSeen: boolean }) {
+export function NoticesFor({
+  title,
+  keepSeen,
+  classId,
+}: {
+  title: string
+  keepSeen: boolean
+  /** Of this class only; null is of none. */
+  classId?: string | null
+}) {
   const notices = useNotices()
-  const shown = (notices.data ?? []).filter(({ seen }) => keepSeen || !seen)
+  const shown = (notices.data ?? [])
+    .filter(({ seen }) => keepSeen || !seen)
+    .filter((notice) => classId === undefined || notice.classId === classId)
   if (shown.length === 0) return null
   return (
     <Box title={title}>
@@ -39,27 +49,27 @@ function OneNotice({ notice, small }: { notice: Notice; small: boolean }) {
       small={small}
       tone="quiet"
       symbol="check"
-      label={strings.seen}
+      label={t('seen')}
       busy={read.isPending}
       onPress={() => read.mutate(notice.id)}
     />
   )
-  // A line of words has room for it on a tablet; a notice with more to it has been seen at its end.
-  const beside = tablet && notice.words !== '' && notice.media.length === 0
+  // A line of words has room for it on a tablet, where it has the whole width; a notice with more to it has been seen at its end.
+  const beside = tablet && !forPupil && notice.words !== '' && notice.media.length === 0
   return (
-    <View role="article" style={{ gap: 10 }}>
-      <Hint>{strings.about('', notice.from, whenWasIt(notice.createdAt))}</Hint>
+    <Stack role="article" gap="near">
+      <Hint>{[notice.from, whenWasIt(notice.createdAt)].filter(Boolean).join(' · ')}</Hint>
       {notice.words ? (
-        <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+        <Bar>
           <Text variant={notice.seen ? 'bodyLarge' : 'titleMedium'} style={{ flex: 1 }}>
             {notice.words}
           </Text>
           {forPupil && !spoken ? <Listen text={notice.words} /> : null}
           {beside ? done : null}
-        </View>
+        </Bar>
       ) : null}
-      <Attachments items={notice.media} label={strings.attached} />
+      <Attachments items={notice.media} label={t('attached')} />
       {beside ? null : done}
-    </View>
+    </Stack>
   )
 }

@@ -1,26 +1,28 @@
-import type { Notice } from '@nibquill/contract'
+import { MakeNotice, type Notice } from '@nibquill/contract'
 import { acceptOf, type MediaKind } from '@nibquill/core'
 import { useLocalSearchParams } from 'expo-router'
 import { useState } from 'react'
 import { v7 as newId } from 'uuid'
+import * as v from 'valibot'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { sentenceOf } from '../kit/problems'
 import { BigButton } from '../kit/BigButton'
 import { whenWasIt } from '../kit/dates'
-import { Field } from '../kit/Field'
-import { Choices } from '../kit/choices'
-import { Box, faultsOf, Hint, Row, sentence } from '../kit/form'
+import { Box, Hint } from '../kit/form'
+import { FormChoices, FormLine } from '../kit/formLines'
 import { Head } from '../kit/Head'
-import { Page } from '../kit/layout'
+import { Bar, Page } from '../kit/layout'
 import { Empty, ProblemNotice } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
 import { toast } from '../kit/Toast'
+import { useFormOf } from '../kit/useFormOf'
 import { Attachments } from '../media/Attachments'
 import { MaterialPicker } from '../media/MaterialPicker'
 import { useClasses } from '../school'
 import { useMakeNotice, useMoveNotice, useNotices, useReaders } from './noticesQueries'
-import { strings } from './strings'
+import { t } from './words'
+import { space } from '../kit/theme'
 
 /** What the teacher tells a class or its parents, and who has seen it. */
 export function NoticesScreen() {
@@ -35,27 +37,22 @@ export function NoticesScreen() {
   return (
     <Page>
       <Head
-        title={home ? `${strings.title}, ${home.name}` : strings.title}
+        title={home ? `${t('title')}, ${home.name}` : t('title')}
         back={`/class?classId=${home?.id ?? ''}`}
       />
       {writing && home ? (
         <NewNotice classId={home.id} onDone={() => setWriting(false)} />
       ) : (
-        <Row>
-          <BigButton
-            small
-            symbol="plus"
-            label={strings.newNotice}
-            onPress={() => setWriting(true)}
-          />
-        </Row>
+        <Bar wrap>
+          <BigButton small symbol="plus" label={t('newNotice')} onPress={() => setWriting(true)} />
+        </Bar>
       )}
       {shown.map((notice) => (
         <NoticeBox key={notice.id} notice={notice} />
       ))}
       {shown.length === 0 && !writing ? (
-        <Empty symbol="message" title={strings.none}>
-          {strings.noneHelp}
+        <Empty symbol="message" title={t('none')}>
+          {t('noneHelp')}
         </Empty>
       ) : null}
     </Page>
@@ -63,53 +60,48 @@ export function NoticesScreen() {
 }
 
 type Hung = { mediaId: string; role: 'voice' | 'picture'; name: string; kind: MediaKind }
+type NoticeDraft = Omit<MakeNotice, 'mediaIds'> & { media: Hung[] }
+const NoticeForm = v.pipe(
+  v.custom<NoticeDraft>(() => true),
+  v.transform(({ media, ...rest }) => ({
+    ...rest,
+    mediaIds: media.map(({ mediaId }) => mediaId),
+  })),
+  MakeNotice,
+)
 function NewNotice({ classId, onDone }: { classId: string; onDone: () => void }) {
   const make = useMakeNotice()
   const [id] = useState(() => newId())
-  const [audience, setAudience] = useState<'class' | 'parents'>('class')
-  const [words, setWords] = useState('')
-  const [media, setMedia] = useState<Hung[]>([])
-  const faults = faultsOf(make.error)
-  const send = () =>
-    make.mutate(
-      { id, input: { classId, audience, words, mediaIds: media.map(({ mediaId }) => mediaId) } },
-      {
-        onSuccess: () => {
-          toast(strings.sent)
-          onDone()
-        },
-      },
-    )
+  const start: NoticeDraft = { classId, audience: 'class', words: '', media: [] }
+  const { control, watch, set, send, refused } = useFormOf(NoticeForm, start, async (input) => {
+    await make.mutateAsync({ id, input })
+    toast(t('sent'))
+    onDone()
+  })
+  const { words, media } = watch()
   return (
-    <Box title={strings.newNotice}>
-      <Choices
-        label={strings.audience}
-        value={audience}
+    <Box title={t('newNotice')}>
+      <FormChoices
+        control={control}
+        name="audience"
+        label={t('audience')}
         options={(['class', 'parents'] as const).map((one) => ({
           value: one,
-          label: strings.audiences[one],
+          label: t(`audiences.${one}`),
         }))}
-        onChange={setAudience}
       />
-      <Field
-        label={strings.words}
-        value={words}
-        onChangeText={setWords}
-        lines={3}
-        error={sentence(faults.words?.[0])}
-        autoFocus
-      />
+      <FormLine control={control} name="words" label={t('words')} lines={3} autoFocus />
       <MaterialPicker<Hung['role']>
         media={media}
-        onChange={setMedia}
+        onChange={(now) => set({ media: now })}
         kinds={[
-          { role: 'voice', label: strings.sayIt, voice: true },
-          { role: 'picture', label: strings.pictures, accept: acceptOf('picture') },
+          { role: 'voice', label: t('sayIt'), voice: true },
+          { role: 'picture', label: t('pictures'), accept: acceptOf('picture') },
         ]}
       />
-      {make.isError && !faults.words ? <ProblemNotice error={make.error} /> : null}
+      {refused ? <ProblemNotice error={refused} /> : null}
       <BigButton
-        label={strings.send}
+        label={t('send')}
         symbol="check"
         disabled={words.trim() === '' && media.length === 0}
         busy={make.isPending}
@@ -128,43 +120,44 @@ function NoticeBox({ notice }: { notice: Notice }) {
   // As a promise: the school may tell that it is gone, and its row with it, before it answers.
   const withdraw = () =>
     void move.mutateAsync({ id, move: 'withdraw' }).then(
-      () => toast(strings.withdrawn, back),
+      () => toast(t('withdrawn'), { undo: back }),
       (error: unknown) => toast(sentenceOf(error)),
     )
   return (
     <Box>
       <Hint>
-        {strings.about(
-          strings.audiences[notice.audience],
-          notice.from,
-          whenWasIt(notice.createdAt),
-        )}
+        {[t(`audiences.${notice.audience}`), notice.from, whenWasIt(notice.createdAt)]
+          .filter(Boolean)
+          .join(' · ')}
       </Hint>
       {notice.words ? <Text variant="bodyLarge">{notice.words}</Text> : null}
-      <Attachments items={notice.media} label={strings.attached} />
-      <Row>
+      <Attachments items={notice.media} label={t('attached')} />
+      <Bar wrap>
         {notice.seenBy ? (
           <BigButton
             small
             tone="quiet"
             symbol="eye"
-            label={strings.seenBy(notice.seenBy.seen, notice.seenBy.of)}
+            label={t('seenBy', { seen: notice.seenBy.seen, of: notice.seenBy.of })}
             onPress={() => setOpen(!open)}
           />
         ) : null}
-        <BigButton small tone="again" symbol="close" label={strings.withdraw} onPress={withdraw} />
-      </Row>
+        <BigButton small tone="again" symbol="close" label={t('withdraw')} onPress={withdraw} />
+      </Bar>
       {open ? (
-        <View role="list" aria-label={strings.readers}>
+        <View role="list" aria-label={t('readers')}>
           {(readers.data ?? []).map((reader) => (
-            <View
+            <Bar
               key={reader.id}
               role="listitem"
-              style={{ flexDirection: 'row', justifyContent: 'space-between', paddingVertical: 4 }}
+              align="stretch"
+              between
+              gap="none"
+              style={{ paddingVertical: space.tight }}
             >
               <Text variant="bodyMedium">{reader.name}</Text>
-              <Hint>{reader.seenAt ? whenWasIt(reader.seenAt) : strings.notYet}</Hint>
-            </View>
+              <Hint>{reader.seenAt ? whenWasIt(reader.seenAt) : t('notYet')}</Hint>
+            </Bar>
           ))}
         </View>
       ) : null}

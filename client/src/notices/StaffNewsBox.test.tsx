@@ -9,6 +9,7 @@ const ITEM = {
   about: 'Wren A.',
   className: null,
   happenedAt: '2026-11-01T10:00:00.000Z',
+  seen: false,
 }
 
 test('what other staff did stands there in a sentence until it was seen', async () => {
@@ -18,7 +19,7 @@ test('what other staff did stands there in a sentence until it was seen', async 
     { ...ITEM, id: ID(3), kind: 'letter-opened', about: 'Bryn A.' },
   ]
   const asked = show(<StaffNewsBox />, {
-    'GET /notices/staff-news': news,
+    'GET /notices/news': news,
     'POST /notices/news/seen': { done: true },
   })
   expect(
@@ -35,7 +36,7 @@ test('what other staff did stands there in a sentence until it was seen', async 
 })
 
 test('without news there is nothing', async () => {
-  const asked = show(<StaffNewsBox />, { 'GET /notices/staff-news': [] })
+  const asked = show(<StaffNewsBox />, { 'GET /notices/news': [{ ...ITEM, seen: true }] })
   await waitFor(() => expect(asked).toHaveLength(1))
   expect(screen.queryByText('For you to know')).toBeNull()
 })

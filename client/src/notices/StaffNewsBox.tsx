@@ -1,40 +1,42 @@
-import type { StaffNewsItem } from '@nibquill/contract'
+import type { StaffNews } from '@nibquill/contract'
 import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
 import { whenWasIt } from '../kit/dates'
-import { Box, Row } from '../kit/form'
-import { useMarkNewsSeen, useStaffNews } from './noticesQueries'
-import { strings } from './strings'
+import { Box } from '../kit/form'
+import { useMarkNewsSeen, useNews } from './noticesQueries'
+import { t } from './words'
+import { Bar } from '../kit/layout'
 
 /** What other staff did that one should know of, until it is put away. */
 export function StaffNewsBox() {
-  const news = useStaffNews()
+  const news = useNews()
   const seen = useMarkNewsSeen()
-  if (!news.data || news.data.length === 0) return null
+  const fresh = (news.data ?? []).filter((item): item is StaffNews => 'by' in item && !item.seen)
+  if (fresh.length === 0) return null
   return (
-    <Box title={strings.staffNews}>
-      {news.data.map((item) => (
+    <Box title={t('staffNews')}>
+      {fresh.map((item) => (
         <Text key={item.id} variant="bodyMedium">
           {sentence(item)}
         </Text>
       ))}
-      <Row>
+      <Bar wrap>
         <BigButton
           small
           tone="quiet"
           symbol="check"
-          label={strings.putNewsAway}
+          label={t('putNewsAway')}
           busy={seen.isPending}
           onPress={() => seen.mutate()}
         />
-      </Row>
+      </Bar>
     </Box>
   )
 }
 
-function sentence({ kind, by, about, className, happenedAt }: StaffNewsItem): string {
-  const whom = about ?? strings.wholeClass(className ?? '')
+function sentence({ kind, by, about, className, happenedAt }: StaffNews): string {
+  const whom = about ?? t('wholeClass', { name: className ?? '' })
   return kind === 'name-card'
-    ? strings.newCard(by, whom, whenWasIt(happenedAt))
-    : strings.letterOpened(by, whom, whenWasIt(happenedAt))
+    ? t('newCard', { by, whom, when: whenWasIt(happenedAt) })
+    : t('letterOpened', { by, whom, when: whenWasIt(happenedAt) })
 }

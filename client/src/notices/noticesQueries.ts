@@ -1,4 +1,4 @@
-import { Done, type MakeNotice, News, Notices, Readers, StaffNews } from '@nibquill/contract'
+import { Done, type MakeNotice, News, Notices, Readers } from '@nibquill/contract'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api } from '../api/api'
 import { useAsk, useChange } from '../api/queries'
@@ -8,8 +8,6 @@ export const useNews = () =>
     queryKey: ['notices', 'news'],
     queryFn: ({ signal }) => api.get('/notices/news', News, signal),
   })
-export const useStaffNews = () =>
-  useAsk(['notices', 'staff-news'], '/notices/staff-news', StaffNews)
 export function useMarkNewsSeen() {
   const queries = useQueryClient()
   return useMutation({

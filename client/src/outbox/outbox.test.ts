@@ -19,7 +19,7 @@ beforeEach(() => {
 
 const HANDED_IN = { id: 'piece' } as Piece
 const refusal = (status: number, code: string) =>
-  new ProblemError({ type: `/problems/${code}`, title: 'No.', status })
+  new ProblemError({ type: `/problems/${code}`, title: 'In the words of the API.', status })
 
 /** An outbox before a school that answers as the test says. */
 function open(send: (intent: Intent) => Promise<Piece | null>, store = new OutboxStore()) {
@@ -118,7 +118,7 @@ test.each([
     says: /cannot take it/,
   },
   { what: 'a session that ended', error: refusal(401, 'accounts/signed-out'), says: /your card/ },
-  { what: 'a school without room', error: refusal(507, 'media/no-room'), says: /^No\.$/ },
+  { what: 'a school without room', error: refusal(507, 'media/no-room'), says: /no room left/ },
 ])('$what passes', async ({ error, says }) => {
   const { outbox, want, quiet } = open(() => Promise.reject(error))
   await want(START)
@@ -136,7 +136,10 @@ test('a refusal stays, holds up what hangs on it, and goes when the pupil has se
   await until(() => outbox.getSnapshot().some(({ standing }) => standing === 'refused'))
   await quiet()
   const [line] = outbox.getSnapshot()
-  expect(line).toMatchObject({ intent: { kind: 'hand-in' }, sentence: 'No.' })
+  expect(line).toMatchObject({
+    intent: { kind: 'hand-in' },
+    sentence: expect.stringMatching(/folder has been put away/),
+  })
   outbox.retry()
   expect(asked.filter((kind) => kind === 'hand-in')).toHaveLength(1)
   await outbox.forget([line!.id])

@@ -15,7 +15,7 @@ import { codeOf, ProblemError, sentenceOf } from '../kit/problems'
 import { fileHere, holdHere, letGo } from '../media/filesHere'
 import { Asks, SENDERS, type Theirs, type Way } from './senders'
 import type { Kept, OutboxStore } from './store'
-import { strings } from './strings'
+import { t } from './words'
 
 /** One thing on its way to school. */
 export type Waiting = Kept & {
@@ -361,7 +361,7 @@ export class Outbox {
     if (typeof navigator !== 'undefined' && navigator.onLine === false)
       return this.#update(
         (line) => line.id === id,
-        () => ({ standing: 'stuck', sentence: strings.waitsForNetwork }),
+        () => ({ standing: 'stuck', sentence: t('waitsForNetwork') }),
       )
     const control = new AbortController()
     const { pieceId, kind } = intent
@@ -457,7 +457,7 @@ function settled(intent: Intent, theirs: Theirs, whose: 'mine' | 'theirs'): Inte
 }
 
 function whyStuck(error: unknown): string {
-  if (codeOf(error) === 'accounts/signed-out') return strings.waitsForCard
+  if (codeOf(error) === 'accounts/signed-out') return t('waitsForCard')
   if (codeOf(error) === 'media/no-room') return sentenceOf(error)
-  return error instanceof ProblemError ? strings.waitsForSchool : strings.waitsForNetwork
+  return error instanceof ProblemError ? t('waitsForSchool') : t('waitsForNetwork')
 }

@@ -1,83 +1,84 @@
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
-import { colours } from '../kit/theme'
+import { Bar, Stack } from '../kit/layout'
+import { colours, space } from '../kit/theme'
 import { useOutbox } from '../outbox/OutboxContext'
 import type { PartStanding } from '../outbox/partStanding'
-import { strings as outboxWords } from '../outbox/strings'
-import { strings } from './strings'
+import { t as outboxWords } from '../outbox/words'
+import { t } from './words'
 
-export const TILE_HEIGHT_PX = 100
+type Props = { name: string; standing: PartStanding }
 
-/** On a part's tile: how far it is, and what to do when it cannot go on. */
-export function OnItsWay({ name, standing }: { name: string; standing: PartStanding }) {
+/** Along the foot of a part's tile: how far it is on its way. */
+export function OnItsWay({ name, standing: { standing, share } }: Props) {
+  if (standing === 'refused') return null
+  const words =
+    standing === 'stuck' ? t('waits') : share >= 1 ? t('nearlyThere') : t('onItsWay', { share })
+  return (
+    <View style={ALONG_THE_FOOT}>
+      <Text variant="bodySmall" numberOfLines={1}>
+        {words}
+      </Text>
+      <View
+        role="progressbar"
+        aria-label={name}
+        aria-valuemin={0}
+        aria-valuemax={100}
+        aria-valuenow={Math.round(share * 100)}
+        style={{ height: 6, borderRadius: 3, backgroundColor: colours.rule }}
+      >
+        <View
+          style={{
+            width: `${share * 100}%`,
+            height: 6,
+            borderRadius: 3,
+            backgroundColor: colours.aubergine,
+          }}
+        />
+      </View>
+    </View>
+  )
+}
+
+const ALONG_THE_FOOT = {
+  position: 'absolute',
+  left: 1,
+  right: 1,
+  bottom: 1,
+  backgroundColor: 'rgba(255,255,255,0.94)',
+  paddingVertical: space.tight,
+  paddingHorizontal: space.near,
+  pointerEvents: 'none',
+} as const
+
+/** Under a part's tile: why it cannot go on, and what to do about it. */
+export function TroubleOnTheWay({ name, standing }: Props) {
   const outbox = useOutbox()
-  const { share, ids, sentence, fileName } = standing
-  const stuck = standing.standing === 'stuck'
+  const { ids, sentence, fileName } = standing
+  const about = `${fileName || name}: ${sentence ?? ''}`
   if (standing.standing === 'refused')
     return (
-      <View style={{ width: 230, gap: 6, paddingTop: 6 }}>
+      <Stack gap="close" style={{ paddingTop: space.close }}>
         <Text role="alert" variant="bodySmall" style={{ color: colours.clay }}>
-          {`${fileName || name}: ${sentence ?? ''}`}
+          {about}
         </Text>
-        <View style={{ flexDirection: 'row', gap: 8, flexWrap: 'wrap' }}>
+        <Bar wrap align="stretch">
+          <BigButton small tone="quiet" label={t('tryAgain')} onPress={() => outbox.retry(ids)} />
           <BigButton
             small
             tone="quiet"
-            label={strings.tryAgain}
-            onPress={() => outbox.retry(ids)}
-          />
-          <BigButton
-            small
-            tone="quiet"
-            label={strings.leaveOut}
+            label={t('leaveOut')}
             onPress={() => void outbox.forget(ids)}
           />
-        </View>
-      </View>
+        </Bar>
+      </Stack>
     )
-  const words = stuck ? strings.waits : share >= 1 ? strings.nearlyThere : strings.onItsWay(share)
+  // That it waits for the network is said once, on the desk and at the head.
+  if (standing.standing !== 'stuck' || sentence === outboxWords('waitsForNetwork')) return null
   return (
-    <>
-      {/* That it waits for the network is said once, on the desk and at the head. */}
-      {stuck && sentence !== outboxWords.waitsForNetwork ? (
-        <Text role="alert" variant="bodySmall" style={{ width: 230, color: colours.ochreText }}>
-          {`${fileName || name}: ${sentence ?? ''}`}
-        </Text>
-      ) : null}
-      <View
-        style={{
-          position: 'absolute',
-          left: 1,
-          width: 130,
-          top: TILE_HEIGHT_PX - 36,
-          backgroundColor: 'rgba(255,255,255,0.94)',
-          padding: 4,
-          paddingLeft: 36,
-          pointerEvents: 'none',
-        }}
-      >
-        <Text variant="bodySmall" numberOfLines={1}>
-          {words}
-        </Text>
-        <View
-          role="progressbar"
-          aria-label={name}
-          aria-valuemin={0}
-          aria-valuemax={100}
-          aria-valuenow={Math.round(share * 100)}
-          style={{ height: 6, borderRadius: 3, backgroundColor: colours.rule }}
-        >
-          <View
-            style={{
-              width: `${share * 100}%`,
-              height: 6,
-              borderRadius: 3,
-              backgroundColor: colours.aubergine,
-            }}
-          />
-        </View>
-      </View>
-    </>
+    <Text role="alert" variant="bodySmall" style={{ color: colours.ochreText }}>
+      {about}
+    </Text>
   )
 }

@@ -1,11 +1,11 @@
 import type { Part } from '@nibquill/contract'
 import { useState } from 'react'
-import { View } from 'react-native'
 import { Press } from '../kit/Press'
 import { colours, corners } from '../kit/theme'
 import { lookOf } from './partKinds'
 import { PartView } from './PartView'
-import { strings } from './strings'
+import { t } from './words'
+import { Stack, Bar } from '../kit/layout'
 
 /** One part as large as the place allows, the others below to choose from. */
 export function PartsViewer({
@@ -22,9 +22,9 @@ export function PartsViewer({
   const part = parts[at]
   if (!part) return null
   const labelOf = (index: number) =>
-    strings.partOf(lookOf(parts[index]!).word, index + 1, parts.length)
+    t('partOf', { word: lookOf(parts[index]!).word, number: index + 1, of: parts.length })
   return (
-    <View style={{ flex: 1, gap: 10 }}>
+    <Stack gap="near" style={{ flex: 1 }}>
       <PartView
         key={part.id}
         view="large"
@@ -33,7 +33,7 @@ export function PartsViewer({
         alt={`${labelOf(at)}: ${title}`}
       />
       {parts.length > 1 ? (
-        <View role="tablist" style={{ flexDirection: 'row', gap: 8, flexWrap: 'wrap' }}>
+        <Bar role="tablist" wrap align="stretch">
           {parts.map((other, i) => (
             <Press
               key={other.id}
@@ -53,8 +53,8 @@ export function PartsViewer({
               <PartView view="tile" part={other} alt="" link={link} />
             </Press>
           ))}
-        </View>
+        </Bar>
       ) : null}
-    </View>
+    </Stack>
   )
 }

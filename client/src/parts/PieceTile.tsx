@@ -1,7 +1,7 @@
 import type { PieceLine } from '@nibquill/contract'
 import { Text } from 'react-native-paper'
 import { Press } from '../kit/Press'
-import { colours } from '../kit/theme'
+import { colours, space } from '../kit/theme'
 import { Sheet } from './Sheet'
 
 /** A piece with its title, to open. */
@@ -17,7 +17,7 @@ export function PieceTile({
   width?: number
 }) {
   return (
-    <Press onPress={onPress} style={{ width, gap: 6 }}>
+    <Press onPress={onPress} style={{ width, gap: space.close }}>
       <Sheet piece={piece} width={width} />
       <Text variant="titleSmall" numberOfLines={2}>
         {piece.title}

@@ -4,9 +4,10 @@ import { ScrollView, View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { Listen } from '../kit/Listen'
 import { RuledLines } from '../kit/RuledLines'
-import { colours, corners, RULED } from '../kit/theme'
+import { colours, corners, RULED, space } from '../kit/theme'
 import type { PartViewProps } from './partKinds'
-import { strings } from './strings'
+import { t } from './words'
+import { Bar } from '../kit/layout'
 
 /** The beginning of a writing, as it stands for the whole in a list. */
 export function WritingSheet({ text, size }: { text: string; size: 'small' | 'large' }) {
@@ -50,10 +51,10 @@ export function WritingPage({ part, alt }: PartViewProps<WritingPart>) {
         overflow: 'hidden',
       }}
     >
-      <ScrollView contentContainerStyle={{ padding: 20, flexGrow: 1 }}>
+      <ScrollView contentContainerStyle={{ padding: space.far, flexGrow: 1 }}>
         {words === 0 ? (
           <Text variant="bodyLarge" style={{ color: colours.inkSoft }}>
-            {strings.nothingWritten}
+            {t('nothingWritten')}
           </Text>
         ) : (
           <View style={[RULED.paper, { flexGrow: 1 }]}>
@@ -63,21 +64,20 @@ export function WritingPage({ part, alt }: PartViewProps<WritingPart>) {
           </View>
         )}
       </ScrollView>
-      <View
+      <Bar
+        gap="none"
         style={{
-          flexDirection: 'row',
-          alignItems: 'center',
-          paddingHorizontal: 14,
+          paddingHorizontal: space.apart,
           borderTopWidth: 1,
           borderTopColor: colours.rule,
           backgroundColor: colours.sheet,
         }}
       >
         <Text variant="bodySmall" style={{ flex: 1, color: colours.inkSoft }}>
-          {strings.words(words)}
+          {t('words', { count: words })}
         </Text>
         {words > 0 ? <Listen text={part.text} /> : null}
-      </View>
+      </Bar>
     </View>
   )
 }

@@ -26,6 +26,14 @@ const SAMPLES: Record<PartKind, { part: Part; shown: () => unknown; word: string
       document.querySelector('[style*="/api/media/media"], img[src*="/api/media/media"]'),
     word: 'Photo',
   },
+  drawing: {
+    part: {
+      ...{ id: 'd', kind: 'drawing', name: '', width: 16_000, height: 12_000 },
+      files: { ink: { ...file, mediaId: 'ink' } },
+    },
+    shown: () => document.querySelector('[style*="/api/media/ink/"], img[src*="/api/media/ink/"]'),
+    word: 'Drawing',
+  },
   writing: {
     part: { id: 'w', kind: 'writing', name: '', files: {}, text: 'The wind walks.' },
     shown: () => screen.queryByText('The wind walks.'),
@@ -36,9 +44,9 @@ const SAMPLES: Record<PartKind, { part: Part; shown: () => unknown; word: string
 describe.each(PART_KINDS)('a part of kind %s', (kind) => {
   const { part, shown, word } = SAMPLES[kind]
 
-  test.each(['tile', 'cover', 'large'] as const)('is shown as a %s', (view) => {
+  test.each(['tile', 'cover', 'large'] as const)('is shown as a %s', async (view) => {
     show(<PartView view={view} part={part} alt="what it is" />)
-    expect(shown()).not.toBeNull()
+    await waitFor(() => expect(shown()).not.toBeNull())
   })
 
   test('stands for its piece', () => {
@@ -55,9 +63,9 @@ describe.each(PART_KINDS)('a part of kind %s', (kind) => {
 
 test('of several parts each can be chosen, and is shown as what it is', async () => {
   show(<PartsViewer parts={PART_KINDS.map((kind) => SAMPLES[kind].part)} title="Two ways" />)
-  fireEvent.click(screen.getByRole('tab', { name: 'Writing 2 of 2' }))
+  fireEvent.click(screen.getByRole('tab', { name: 'Writing 3 of 3' }))
   await waitFor(() =>
-    expect(screen.getByRole('group', { name: 'Writing 2 of 2: Two ways' })).toBeTruthy(),
+    expect(screen.getByRole('group', { name: 'Writing 3 of 3: Two ways' })).toBeTruthy(),
   )
 })
 

@@ -1,12 +1,12 @@
-import type { Part, PhotoPart, WritingPart } from '@nibquill/contract'
+import type { DrawingPart, Part, PhotoPart, WritingPart } from '@nibquill/contract'
 import type { PartKind } from '@nibquill/core'
 import type { ComponentType } from 'react'
 import type { SymbolName } from '../kit/Symbol'
 import { Picture } from '../media/Picture'
 import { mediaAddress } from '../media/mediaAddress'
-import { PhotoStage } from './PhotoStage'
-import { strings } from './strings'
+import { PictureStage } from './PictureStage'
 import { WritingPage, WritingSheet } from './WritingPage'
+import { t } from './words'
 
 export type PartViewProps<P extends Part> = { part: P; alt: string; link?: string }
 
@@ -28,7 +28,7 @@ type PartLook<P extends Part> = {
 
 const PART_LOOKS: { [K in PartKind]: PartLook<Extract<Part, { kind: K }>> } = {
   photo: {
-    word: strings.photo,
+    word: t('photo'),
     symbol: 'camera',
     tile: ({ part, alt, link }: PartViewProps<PhotoPart>) => (
       <Picture file={part.files.picture} alt={alt} size={320} link={link} fit="cover" />
@@ -36,13 +36,31 @@ const PART_LOOKS: { [K in PartKind]: PartLook<Extract<Part, { kind: K }>> } = {
     cover: ({ part, alt, link }: PartViewProps<PhotoPart>) => (
       <Picture file={part.files.picture} alt={alt} size={960} link={link} fit="cover" />
     ),
-    large: PhotoStage,
+    large: ({ part, alt, link }: PartViewProps<PhotoPart>) => (
+      <PictureStage file={part.files.picture} alt={alt} link={link} fullIsPicture />
+    ),
     canTidy: true,
     goOn: null,
     ahead: ({ files }) => mediaAddress(files.picture, 2048),
   },
+  drawing: {
+    word: t('drawing'),
+    symbol: 'quill',
+    tile: ({ part, alt, link }: PartViewProps<DrawingPart>) => (
+      <Picture file={part.files.ink} alt={alt} size={320} link={link} fit="cover" />
+    ),
+    cover: ({ part, alt, link }: PartViewProps<DrawingPart>) => (
+      <Picture file={part.files.ink} alt={alt} size={960} link={link} fit="cover" />
+    ),
+    large: ({ part, alt, link }: PartViewProps<DrawingPart>) => (
+      <PictureStage file={part.files.ink} alt={alt} link={link} fullIsPicture={false} />
+    ),
+    canTidy: false,
+    goOn: null,
+    ahead: ({ files }) => mediaAddress(files.ink, 2048),
+  },
   writing: {
-    word: strings.writing,
+    word: t('writing'),
     symbol: 'pencil',
     tile: ({ part }: PartViewProps<WritingPart>) => <WritingSheet text={part.text} size="small" />,
     cover: ({ part }: PartViewProps<WritingPart>) => <WritingSheet text={part.text} size="large" />,

@@ -3,30 +3,35 @@ import { useState } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { dayOf } from '../kit/dates'
-import { Heading } from '../kit/layout'
+import { Heading, Stack } from '../kit/layout'
 import { Press } from '../kit/Press'
 import { Symbol } from '../kit/Symbol'
-import { targets } from '../kit/theme'
+import { space, targets } from '../kit/theme'
 import { PartsViewer } from '../parts/PartsViewer'
-import { strings } from './strings'
+import { t } from './words'
 
 /** What was handed in before; each opens full size and never changes. */
 export function EarlierVersions({ versions }: { versions: Version[] }) {
   const [shown, setShown] = useState<string | null>(null)
   if (versions.length === 0) return null
   return (
-    <View style={{ gap: 10 }}>
-      <Heading>{strings.earlierVersions}</Heading>
+    <Stack gap="near">
+      <Heading>{t('earlierVersions')}</Heading>
       {versions.map((version) => (
-        <View key={version.id} style={{ gap: 8 }}>
+        <Stack key={version.id} gap="near">
           <Press
-            label={strings.versionLine(version.number, dayOf(version.submittedAt))}
+            label={t('versionLine', { number: version.number, day: dayOf(version.submittedAt) })}
             onPress={() => setShown(shown === version.id ? null : version.id)}
-            style={{ minHeight: targets.adult, flexDirection: 'row', alignItems: 'center', gap: 8 }}
+            style={{
+              minHeight: targets.adult,
+              flexDirection: 'row',
+              alignItems: 'center',
+              gap: space.near,
+            }}
           >
             <Symbol name={shown === version.id ? 'down' : 'next'} />
             <Text variant="titleSmall" style={{ flex: 1 }}>
-              {strings.versionLine(version.number, dayOf(version.submittedAt))}
+              {t('versionLine', { number: version.number, day: dayOf(version.submittedAt) })}
             </Text>
           </Press>
           {shown === version.id ? (
@@ -36,12 +41,12 @@ export function EarlierVersions({ versions }: { versions: Version[] }) {
               </View>
               {version.reflection ? <Text variant="bodyMedium">{version.reflection}</Text> : null}
               {version.decision?.message ? (
-                <Text variant="bodyMedium">{`${strings.teacherSays(version.decision.decidedBy)}: ${version.decision.message}`}</Text>
+                <Text variant="bodyMedium">{`${t('teacherSays', { name: version.decision.decidedBy })}: ${version.decision.message}`}</Text>
               ) : null}
             </>
           ) : null}
-        </View>
+        </Stack>
       ))}
-    </View>
+    </Stack>
   )
 }

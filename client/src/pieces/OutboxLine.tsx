@@ -1,4 +1,3 @@
-import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
 import { Listen } from '../kit/Listen'
@@ -6,7 +5,8 @@ import { Notice } from '../kit/Notice'
 import { Progress } from '../kit/Progress'
 import { colours } from '../kit/theme'
 import { useOutbox, useWaiting } from '../outbox/OutboxContext'
-import { strings } from './strings'
+import { t } from './words'
+import { Stack } from '../kit/layout'
 
 /** On the desk: what of my work has not reached the school yet, where it is, and how far. */
 export function OutboxLine() {
@@ -29,31 +29,35 @@ export function OutboxLine() {
   )
   const words = [
     ...(files.length > 0
-      ? [stuck ? strings.outboxWaits(files.length) : strings.photosOnTheirWay(files.length, share)]
-      : [strings.changesWait(others.size)]),
-    waiting.every(({ kept }) => kept) ? strings.outboxKept : strings.outboxNotKept,
+      ? [
+          stuck
+            ? t('outboxWaits', { count: files.length })
+            : t('photosOnTheirWay', { count: files.length, share }),
+        ]
+      : [t('changesWait', { count: others.size })]),
+    waiting.every(({ kept }) => kept) ? t('outboxKept') : t('outboxNotKept'),
   ].join('. ')
   return (
-    <View role="region" aria-label={strings.outbox} style={{ gap: 8 }}>
+    <Stack role="region" aria-label={t('outbox')} gap="near">
       <Notice
         tone="attention"
         symbol="upload"
         action={<Listen text={`${words}.`} colour={colours.ochreText} />}
       >
-        <View style={{ gap: 8 }}>
+        <Stack gap="near">
           <Text variant="bodyLarge">{`${words}.`}</Text>
           {stuck ? (
             <BigButton
               tone="quiet"
               symbol="again"
-              label={strings.outboxTryAgain}
+              label={t('outboxTryAgain')}
               onPress={() => outbox.retry()}
             />
           ) : files.length === 0 ? null : (
             <Progress share={share} label={words} back={colours.sheet} />
           )}
-        </View>
+        </Stack>
       </Notice>
-    </View>
+    </Stack>
   )
 }

@@ -1,12 +1,12 @@
 import type { IntentKind } from '@nibquill/core'
-import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
 import { Listen } from '../kit/Listen'
 import { Notice } from '../kit/Notice'
 import { useOutbox, useWaiting } from '../outbox/OutboxContext'
 import type { Waiting } from '../outbox/outbox'
-import { strings } from './strings'
+import { t } from './words'
+import { Stack } from '../kit/layout'
 
 /** What a part's own tile says. */
 const ON_TILES: readonly IntentKind[] = ['file', 'add-part']
@@ -27,7 +27,7 @@ export function PieceTrouble({ pieceId }: { pieceId: string }) {
     <>
       {notKept ? (
         <Notice tone="attention" symbol="alert">
-          {strings.wordsNotKept}
+          {t('wordsNotKept')}
         </Notice>
       ) : null}
       {refused.map((line) => (
@@ -36,20 +36,20 @@ export function PieceTrouble({ pieceId }: { pieceId: string }) {
           tone="again"
           symbol="alert"
           action={
-            <View style={{ gap: 6 }}>
+            <Stack gap="close">
               <BigButton
                 small
                 tone="quiet"
-                label={strings.tryOnceMore}
+                label={t('tryOnceMore')}
                 onPress={() => outbox.retry([line.id])}
               />
               <BigButton
                 small
                 tone="quiet"
-                label={strings.understood}
+                label={t('understood')}
                 onPress={() => void outbox.forget([line.id])}
               />
-            </View>
+            </Stack>
           }
         >
           {line.sentence ?? ''}
@@ -65,24 +65,24 @@ export function PieceTrouble({ pieceId }: { pieceId: string }) {
 function TwoTablets({ line }: { line: Waiting }) {
   const outbox = useOutbox()
   return (
-    <View role="group" aria-label={strings.twoTablets} style={{ gap: 10 }}>
-      <Notice tone="attention" symbol="duplicate" action={<Listen text={strings.twoTablets} />}>
-        {strings.twoTablets}
+    <Stack role="group" aria-label={t('twoTablets')} gap="near">
+      <Notice tone="attention" symbol="duplicate" action={<Listen text={t('twoTablets')} />}>
+        {t('twoTablets')}
       </Notice>
       {(['mine', 'theirs'] as const).map((whose) => (
-        <View key={whose} style={{ gap: 6 }}>
-          <Text variant="labelMedium">{strings.whose[whose]}</Text>
+        <Stack key={whose} gap="close">
+          <Text variant="labelMedium">{t(`whose.${whose}`)}</Text>
           <Text variant="bodyLarge" numberOfLines={12}>
-            {saidBy(line, whose) || strings.untitled}
+            {saidBy(line, whose) || t('untitled')}
           </Text>
           <BigButton
             tone="quiet"
-            label={strings.take[whose]}
+            label={t(`take.${whose}`)}
             onPress={() => void outbox.choose(line.id, whose)}
           />
-        </View>
+        </Stack>
       ))}
-    </View>
+    </Stack>
   )
 }
 

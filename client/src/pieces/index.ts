@@ -12,5 +12,5 @@ export {
   usePiece,
 } from './piecesQueries'
 export { noteTakenOut, useShownLines, useShownPiece } from './shownPiece'
-export { strings as piecesStrings } from './strings'
+export { t as piecesWords } from './words'
 export { usePieceWork, useSavesItself, useWords } from './usePieceWork'

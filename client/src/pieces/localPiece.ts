@@ -34,7 +34,12 @@ export function localPiece(
     version: 1,
     reflection: '',
     step: 'finished',
-    task: task && { id: task.id, title: task.title, folderChangeable: task.folderChangeable },
+    task: task && {
+      id: task.id,
+      title: task.title,
+      folderChangeable: task.folderChangeable,
+      asksThoughts: task.asksThoughts,
+    },
     classPiece: null,
     mayChange: true,
     makers: [pupil],

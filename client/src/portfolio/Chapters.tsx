@@ -3,15 +3,15 @@ import { useContext } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { ForPupil } from '../kit/forPupil'
-import { Grid, Heading } from '../kit/layout'
+import { Bar, Grid, Heading, Stack, Tile } from '../kit/layout'
 import { Listen } from '../kit/Listen'
 import { Press } from '../kit/Press'
 import { RoundButton } from '../kit/RoundButton'
 import { PieceTile } from '../parts/PieceTile'
 import { Sheet } from '../parts/Sheet'
-import { colours, corners, shadow, targets } from '../kit/theme'
+import { colours, space, targets } from '../kit/theme'
 import { usePick } from './portfolioQueries'
-import { strings } from './strings'
+import { t } from './words'
 
 type Props = {
   portfolio: Portfolio
@@ -24,7 +24,7 @@ type Props = {
  */
 export function Chapters({ portfolio, onOpen }: Props) {
   return (
-    <View style={{ gap: 32 }}>
+    <Stack gap="off">
       {portfolio.chapters.map((chapter) => (
         <ChapterView
           key={chapter.term.id}
@@ -33,7 +33,7 @@ export function Chapters({ portfolio, onOpen }: Props) {
           onOpen={onOpen}
         />
       ))}
-    </View>
+    </Stack>
   )
 }
 
@@ -53,19 +53,25 @@ function ChapterView({
     if (chosen) pick.mutate({ pieceId: chosen.pieceId, pick: { reason: chosen.reason, place: to } })
   }
   return (
-    <View role="region" aria-label={chapter.term.name} style={{ gap: 16 }}>
-      <View style={{ borderBottomWidth: 1, borderBottomColor: colours.rule, paddingBottom: 6 }}>
+    <Stack role="region" aria-label={chapter.term.name} gap="clear">
+      <View
+        style={{
+          borderBottomWidth: 1,
+          borderBottomColor: colours.rule,
+          paddingBottom: space.close,
+        }}
+      >
         <Heading count={chapter.picks.length + chapter.others.length}>
-          {chapter.running ? `${chapter.term.name}, ${strings.running}` : chapter.term.name}
+          {chapter.running ? `${chapter.term.name}, ${t('running')}` : chapter.term.name}
         </Heading>
       </View>
       {chapter.picks.length === 0 && chapter.running ? (
-        <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
+        <Bar>
           <Text variant="bodyLarge" style={{ flexShrink: 1, color: colours.inkSoft }}>
-            {strings.noPicks}
+            {t('noPicks')}
           </Text>
-          {forPupil ? <Listen text={strings.noPicks} /> : null}
-        </View>
+          {forPupil ? <Listen text={t('noPicks')} /> : null}
+        </Bar>
       ) : null}
       {chapter.picks.map((chosen, i) => (
         <PickRow
@@ -83,7 +89,7 @@ function ChapterView({
           ))}
         </Grid>
       ) : null}
-    </View>
+    </Stack>
   )
 }
 
@@ -100,26 +106,16 @@ function PickRow({
   onLater: (() => void) | null
 }) {
   return (
-    <View
-      style={[
-        {
-          flexDirection: 'row',
-          flexWrap: 'wrap',
-          alignItems: 'center',
-          gap: 16,
-          backgroundColor: colours.sheet,
-          borderRadius: corners.button,
-          padding: 14,
-        },
-        shadow,
-      ]}
+    <Tile
+      gap="clear"
+      style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', padding: space.apart }}
     >
       <Press
         onPress={onOpen}
         style={{
           flexDirection: 'row',
           flexWrap: 'wrap',
-          gap: 16,
+          gap: space.clear,
           alignItems: 'center',
           flexGrow: 1,
           flexShrink: 1,
@@ -127,7 +123,7 @@ function PickRow({
         }}
       >
         <Sheet piece={chosen.piece} width={170} />
-        <View style={{ flex: 1, minWidth: 120, gap: 4 }}>
+        <Stack gap="tight" style={{ flex: 1, minWidth: 120 }}>
           <Text variant="headlineSmall">{chosen.piece.title}</Text>
           <Text
             variant="bodyLarge"
@@ -139,26 +135,26 @@ function PickRow({
           >
             {chosen.reason}
           </Text>
-        </View>
+        </Stack>
       </Press>
       {onEarlier || onLater ? (
-        <View style={{ gap: 4, flexDirection: 'row' }}>
+        <Bar align="stretch" gap="tight">
           <RoundButton
-            label={strings.earlier(chosen.piece.title)}
+            label={t('earlier', { title: chosen.piece.title })}
             symbol="up"
             size={targets.pupil}
             disabled={!onEarlier}
             onPress={() => onEarlier?.()}
           />
           <RoundButton
-            label={strings.later(chosen.piece.title)}
+            label={t('later', { title: chosen.piece.title })}
             symbol="down-arrow"
             size={targets.pupil}
             disabled={!onLater}
             onPress={() => onLater?.()}
           />
-        </View>
+        </Bar>
       ) : null}
-    </View>
+    </Tile>
   )
 }

@@ -5,7 +5,7 @@ import { Empty } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
 import { Chapters } from './Chapters'
 import { usePortfolio } from './portfolioQueries'
-import { strings } from './strings'
+import { t } from './words'
 
 export function MyPortfolioScreen() {
   const session = useSession()
@@ -14,15 +14,15 @@ export function MyPortfolioScreen() {
   const any = portfolio.data.chapters.some(({ picks, others }) => picks.length + others.length > 0)
   return (
     <Page max={900}>
-      <Heading level={1}>{strings.title}</Heading>
+      <Heading level={1}>{t('title')}</Heading>
       {any ? (
         <Chapters
           portfolio={portfolio.data}
           onOpen={(piece) => router.push(`/my-pieces/${piece.id}`)}
         />
       ) : (
-        <Empty symbol="portfolio" title={strings.empty}>
-          {strings.emptyHelp}
+        <Empty symbol="portfolio" title={t('empty')}>
+          {t('emptyHelp')}
         </Empty>
       )}
     </Page>

@@ -1,15 +1,18 @@
 import { MAX_REASON_LENGTH, type Piece } from '@nibquill/contract'
 import { useState } from 'react'
-import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
 import { Field } from '../kit/Field'
 import { ProblemNotice } from '../kit/Notice'
 import { Symbol } from '../kit/Symbol'
 import { toast } from '../kit/Toast'
-import { colours, corners } from '../kit/theme'
+import { colours, corners, space } from '../kit/theme'
 import { usePick } from './portfolioQueries'
-import { strings } from './strings'
+import { Starters } from '../kit/Starters'
+import { namesOf } from '../words'
+import { messages } from './messages'
+import { t } from './words'
+import { Stack, Bar } from '../kit/layout'
 
 /** Picks an approved piece into its term's chapter, with the reason why. */
 export function PickBox({ piece }: { piece: Piece }) {
@@ -25,33 +28,25 @@ export function PickBox({ piece }: { piece: Piece }) {
   const takeOut = () =>
     pick.mutate(
       { pieceId: piece.id, pick: null },
-      { onSuccess: () => toast(strings.unpicked, () => keep(reason), strings.undo) },
+      { onSuccess: () => toast(t('unpicked'), { undo: () => keep(reason) }) },
     )
   return (
-    <View
+    <Stack
       style={{
         backgroundColor: colours.verdigrisTint,
         borderRadius: corners.button,
-        padding: 16,
-        gap: 12,
+        padding: space.clear,
       }}
     >
       {pick.isError ? <ProblemNotice error={pick.error} /> : null}
       {writing ? (
         <>
-          <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
-            {strings.whyStarters.map((starter) => (
-              <BigButton
-                key={starter}
-                small
-                tone="quiet"
-                label={`${starter.trim()}...`}
-                onPress={() => setReason(starter)}
-              />
-            ))}
-          </View>
+          <Starters
+            of={namesOf(messages.whyStarters).map((name) => t(`whyStarters.${name}`))}
+            onPick={setReason}
+          />
           <Field
-            label={strings.why}
+            label={t('why')}
             value={reason}
             onChangeText={setReason}
             maxLength={MAX_REASON_LENGTH}
@@ -59,7 +54,7 @@ export function PickBox({ piece }: { piece: Piece }) {
             autoFocus
           />
           <BigButton
-            label={strings.save}
+            label={t('save')}
             symbol="check"
             tone="good"
             onPress={() => keep(reason)}
@@ -68,31 +63,31 @@ export function PickBox({ piece }: { piece: Piece }) {
         </>
       ) : piece.pick ? (
         <>
-          <View style={{ flexDirection: 'row', gap: 10, alignItems: 'center' }}>
+          <Bar>
             <Symbol name="picked" size={28} colour={colours.verdigris} />
             <Text variant="titleMedium" style={{ flex: 1 }}>
-              {strings.picked(term)}
+              {t('picked', { term })}
             </Text>
-          </View>
+          </Bar>
           {piece.pick.reason ? <Text variant="bodyLarge">{piece.pick.reason}</Text> : null}
-          <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
+          <Bar wrap align="stretch">
             <BigButton
-              label={strings.change}
+              label={t('change')}
               symbol="pencil"
               tone="quiet"
               onPress={() => setWriting(true)}
             />
-            <BigButton label={strings.unpick} tone="quiet" onPress={takeOut} />
-          </View>
+            <BigButton label={t('unpick')} tone="quiet" onPress={takeOut} />
+          </Bar>
         </>
       ) : (
         <BigButton
-          label={strings.pick(term)}
+          label={t('pick', { term })}
           symbol="pick"
           tone="good"
           onPress={() => setWriting(true)}
         />
       )}
-    </View>
+    </Stack>
   )
 }

@@ -2,4 +2,4 @@
 export { Chapters } from './Chapters'
 export { PickBox } from './PickBox'
 export { usePortfolio } from './portfolioQueries'
-export { strings as portfolioStrings } from './strings'
+export { t as portfolioWords } from './words'

@@ -1,73 +1,80 @@
+import type { Place } from '@nibquill/core'
+import { useEffect, useRef } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
-import { useWidth } from '../kit/layout'
+import { Bar, useWidth } from '../kit/layout'
 import { RoundButton } from '../kit/RoundButton'
-import { strings as kitWords } from '../kit/strings'
-import { colours, targets } from '../kit/theme'
-import { strings } from './strings'
+
+import { colours, space, targets } from '../kit/theme'
+import { useTitle } from '../kit/useTitle'
+import { t } from './words'
+import { t as kitWords } from '../kit/words'
 
 type HeadProps = {
   title: string
   goes: number
-  nextId: string | undefined
-  previousId: string | undefined
-  onGo: (pieceId: string | undefined) => void
+  place: Place
+  onGo: (pieceId: string | null) => void
   onKeys: () => void
 }
 
 /** What lies on the judging desk, and the way to the next one. */
-export function DeskHead({ title, goes, nextId, previousId, onGo, onKeys }: HeadProps) {
+export function DeskHead({ title, goes, place, onGo, onKeys }: HeadProps) {
   const { wide } = useWidth()
+  const { number, of, nextId, previousId } = place
+  const heading = useFocusFirst()
+  useTitle(title)
   return (
-    <View
-      style={{
-        flexDirection: 'row',
-        alignItems: 'center',
-        paddingHorizontal: 14,
-        paddingVertical: 8,
-        gap: 6,
-      }}
-    >
+    <Bar gap="close" style={{ paddingHorizontal: space.apart, paddingVertical: space.near }}>
       {wide ? null : (
         <RoundButton
-          label={strings.backToTray}
+          label={t('backToTray')}
           symbol="back"
           size={targets.adult}
-          onPress={() => onGo(undefined)}
+          onPress={() => onGo(null)}
         />
       )}
       <View style={{ flex: 1 }}>
-        <Text role="heading" aria-level={2} variant="headlineSmall" numberOfLines={2}>
-          {title}
-        </Text>
-        {goes > 1 ? (
-          <Text variant="bodySmall" style={{ color: colours.inkSoft }}>
-            {kitWords.goes(goes)}
+        <View ref={heading} role="heading" aria-level={2} tabIndex={-1}>
+          <Text variant="headlineSmall" numberOfLines={2}>
+            {title}
           </Text>
-        ) : null}
+        </View>
+        <Text variant="bodySmall" style={{ color: colours.inkSoft }}>
+          {[
+            number > 0 ? t('placeOf', { number, of }) : '',
+            goes > 1 ? kitWords('goes', { goes }) : '',
+          ]
+            .filter(Boolean)
+            .join(' · ')}
+        </Text>
       </View>
       {wide ? (
-        <RoundButton
-          label={strings.shortcuts}
-          symbol="help"
-          size={targets.adult}
-          onPress={onKeys}
-        />
+        <RoundButton label={t('shortcuts')} symbol="help" size={targets.adult} onPress={onKeys} />
       ) : null}
       <RoundButton
-        label={strings.previous}
+        label={t('previous')}
         symbol="previous"
         size={targets.adult}
         disabled={!previousId}
         onPress={() => onGo(previousId)}
       />
       <RoundButton
-        label={strings.next}
+        label={t('next')}
         symbol="next"
         size={targets.adult}
         disabled={!nextId}
         onPress={() => onGo(nextId)}
       />
-    </View>
+    </Bar>
   )
+}
+
+/** What has come onto the desk is where the keyboard goes on from. */
+function useFocusFirst() {
+  const first = useRef<View>(null)
+  useEffect(() => {
+    ;(first.current as unknown as HTMLElement | null)?.focus({ preventScroll: true })
+  }, [])
+  return first
 }

@@ -1,14 +1,17 @@
-import type { Piece, Version } from '@nibquill/contract'
+import type { Part, PartFile, Piece, Version } from '@nibquill/contract'
 import type { ReactNode } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { whenWasIt } from '../kit/dates'
+import { Hint } from '../kit/form'
 import { Peg } from '../kit/Peg'
-import { colours, corners } from '../kit/theme'
+import { colours, corners, space } from '../kit/theme'
+import { nameOf } from '../parts/partKinds'
 import { Sheet } from '../parts/Sheet'
 import { EarlierVersions } from '../pieces'
 import { useEarlier } from './reviewQueries'
-import { strings } from './strings'
+import { t } from './words'
+import { Stack, Bar } from '../kit/layout'
 
 /**
  * Beside the work: whose it is, what they think, where it belongs, and what came before.
@@ -24,27 +27,27 @@ export function Facts({
   children: ReactNode
 }) {
   return (
-    <View style={{ padding: 18, gap: 16 }}>
-      <View style={{ flexDirection: 'row', gap: 12, alignItems: 'center' }}>
+    <Stack gap="clear" style={{ padding: space.clear }}>
+      <Bar gap="apart">
         <Peg peg={piece.pupil.peg} size={52} />
         <View style={{ flex: 1 }}>
           <Text variant="titleMedium">{`${piece.pupil.firstName} ${piece.pupil.lastName}`}</Text>
           {version ? (
             <Text variant="bodySmall" style={{ color: colours.inkSoft }}>
-              {strings.handedIn(whenWasIt(version.submittedAt))}
+              {t('handedIn', { when: whenWasIt(version.submittedAt) })}
             </Text>
           ) : null}
         </View>
-      </View>
-      <View style={{ gap: 4 }}>
+      </Bar>
+      <Stack gap="tight">
         <Text variant="bodySmall" style={{ color: colours.inkSoft }}>
-          {strings.thinks(piece.pupil.firstName)}
+          {t('thinks', { name: piece.pupil.firstName })}
         </Text>
         <View
           style={{
             backgroundColor: colours.sheet,
             borderRadius: corners.sheet,
-            padding: 12,
+            padding: space.apart,
             borderBottomWidth: 1,
             borderBottomColor: colours.rule,
           }}
@@ -53,15 +56,15 @@ export function Facts({
             variant="bodyLarge"
             style={version?.reflection ? undefined : { color: colours.inkSoft }}
           >
-            {version?.reflection || strings.nothingSaid}
+            {version?.reflection || t('nothingSaid')}
           </Text>
         </View>
-      </View>
-      <View style={{ gap: 2 }}>
+      </Stack>
+      <Stack gap="hair">
         {[
-          piece.task ? `${strings.task}: ${piece.task.title}` : null,
-          `${strings.step}: ${strings.stepNames[version?.step ?? piece.step]}`,
-          piece.folder ? `${strings.folder}: ${piece.folder.name}` : null,
+          piece.task ? `${t('task')}: ${piece.task.title}` : null,
+          `${t('step')}: ${t(`stepNames.${version?.step ?? piece.step}`)}`,
+          piece.folder ? `${t('folder')}: ${piece.folder.name}` : null,
         ]
           .filter((line) => line !== null)
           .map((line) => (
@@ -69,30 +72,43 @@ export function Facts({
               {line}
             </Text>
           ))}
-      </View>
+      </Stack>
+      <NotMade parts={version?.parts ?? []} />
       {children}
       <EarlierInFolder piece={piece} />
       <EarlierVersions versions={piece.versions.slice(1)} />
-    </View>
+    </Stack>
   )
 }
+
+/** What is shown as the file itself, since nothing smaller could be made of it, and why. */
+const NotMade = ({ parts }: { parts: Part[] }) =>
+  parts.flatMap((part, i) =>
+    Object.values(part.files).map(({ mediaId, state }: PartFile) =>
+      state === 'damaged' || state === 'unmade' ? (
+        <Hint key={mediaId} tone="attention">
+          {t(`notMade.${state}`, { part: nameOf(part, i) })}
+        </Hint>
+      ) : null,
+    ),
+  )
 
 /** What the pupil put into this folder before. */
 function EarlierInFolder({ piece }: { piece: Piece }) {
   const earlier = useEarlier(piece.id)
   if (!earlier.data?.length || !piece.folder) return null
   return (
-    <View style={{ gap: 8 }}>
+    <Stack gap="near">
       <Text variant="bodySmall" style={{ color: colours.inkSoft }}>
-        {strings.earlierIn(piece.folder.name)}
+        {t('earlierIn', { folder: piece.folder.name })}
       </Text>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 12 }}>
+      <Bar wrap align="stretch" gap="apart">
         {earlier.data.map((other) => (
           <View key={other.id} accessibilityLabel={other.title} role="img">
             <Sheet piece={other} width={112} />
           </View>
         ))}
-      </View>
-    </View>
+      </Bar>
+    </Stack>
   )
 }

@@ -1,29 +1,32 @@
 import type { Piece } from '@nibquill/contract'
-import { coverOf, fitsPiece, MAX_MESSAGE_LENGTH } from '@nibquill/core'
+import { coverOf, fitsPiece, MAX_MESSAGE_LENGTH, type Place } from '@nibquill/core'
 import { useQueryClient } from '@tanstack/react-query'
-import { useEffect, useState } from 'react'
-import { ScrollView, View } from 'react-native'
+import { useEffect, useState, type ReactNode } from 'react'
+import { ScrollView, View, type ViewStyle } from 'react-native'
 import { useFolders } from '../folders'
 import { Field } from '../kit/Field'
-import { useWidth } from '../kit/layout'
+import { Bar, useWidth } from '../kit/layout'
 import { isHere, NotYet } from '../kit/NotYet'
-import { colours } from '../kit/theme'
+import { colours, space } from '../kit/theme'
 import { lookOf } from '../parts/partKinds'
 import { PartsViewer } from '../parts/PartsViewer'
 import { pieceQuery, usePiece } from '../pieces'
 import { DeskHead } from './DeskHead'
-import { FolderDialog, KeysDialog, SendBackDialog } from './dialogs'
+import { FolderDialog, KeysDialog, SendBackDialog, SendsByKey } from './dialogs'
 import { Facts } from './Facts'
-import { strings } from './strings'
+
+import { useAfterwards } from './useAfterwards'
 import { useKeys } from './useKeys'
-import { useVerdict } from './useVerdict'
+import { useVerdict, type Verdict } from './useVerdict'
 import { VerdictBar } from './VerdictBar'
+import { t } from './words'
 
 type Props = {
   pieceId: string
-  nextId?: string
-  previousId?: string
-  onGo: (pieceId: string | undefined) => void
+  place: Place
+  onGo: (pieceId: string | null) => void
+  /** After a decision: the next one, or the end. */
+  onDecided: () => void
 }
 
 /**
@@ -32,13 +35,13 @@ type Props = {
  */
 export function Judging(props: Props) {
   const piece = usePiece(props.pieceId)
-  usePreload(props.nextId)
+  usePreload(props.place.nextId)
   if (!isHere(piece)) return <NotYet of={piece} />
   return <JudgingDesk {...props} piece={piece.data} />
 }
 
 /** The next piece is there before it is asked for. */
-function usePreload(pieceId: string | undefined): void {
+function usePreload(pieceId: string | null): void {
   const queries = useQueryClient()
   useEffect(() => {
     if (!pieceId) return
@@ -55,8 +58,8 @@ function usePreload(pieceId: string | undefined): void {
 
 type Open = 'folder' | 'send-back' | 'keys' | null
 
-function JudgingDesk({ piece, nextId, previousId, onGo }: Props & { piece: Piece }) {
-  const { wide, height } = useWidth()
+function JudgingDesk({ piece, place, onGo, onDecided }: Props & { piece: Piece }) {
+  const { nextId, previousId } = place
   const folders = useFolders().data ?? []
   const [open, setOpen] = useState<Open>(null)
   const close = () => setOpen(null)
@@ -66,43 +69,26 @@ function JudgingDesk({ piece, nextId, previousId, onGo }: Props & { piece: Piece
     ? piece.versions[0]
     : (piece.versions.find(({ decision }) => decision?.move === 'approve') ?? piece.versions[0])
   const title = version?.title ?? piece.title
-  const verdict = useVerdict(piece, title, () => {
-    close()
-    onGo(nextId ?? previousId)
-  })
+  const verdict = useVerdict(piece, title, onDecided)
+  const afterwards = useAfterwards(piece, title)
+  const approved = piece.state === 'approved'
   const folder = folders.find(({ id }) => id === verdict.folderId) ?? piece.folder
   useKeys(
     {
-      a: () => waiting && !verdict.busy && verdict.send('approve'),
-      s: () => waiting && setOpen('send-back'),
-      f: () => waiting && setOpen('folder'),
-      m: () => document.querySelector<HTMLElement>(`[aria-label="${strings.message}"]`)?.focus(),
+      a: () => waiting && verdict.send('approve'),
+      s: () => (waiting || approved) && setOpen('send-back'),
+      f: () => (waiting || approved) && setOpen('folder'),
+      m: () => document.querySelector<HTMLElement>(`[aria-label="${t('message')}"]`)?.focus(),
       j: () => nextId && onGo(nextId),
       k: () => previousId && onGo(previousId),
       '?': () => setOpen('keys'),
     },
     open === null,
   )
-  const facts = (
-    <Facts piece={piece} version={version}>
-      {waiting ? (
-        <Field
-          label={strings.message}
-          value={verdict.message}
-          onChangeText={verdict.setMessage}
-          maxLength={MAX_MESSAGE_LENGTH}
-          lines={2}
-        />
-      ) : null}
-    </Facts>
-  )
+  const facts = <FactsAndWords piece={piece} version={version} verdict={verdict} />
   const work = <PartsViewer parts={version?.parts ?? piece.parts} title={title} />
   const head = (
-    <DeskHead
-      {...{ title, nextId, previousId, onGo }}
-      goes={piece.goes}
-      onKeys={() => setOpen('keys')}
-    />
+    <DeskHead {...{ title, place, onGo }} goes={piece.goes} onKeys={() => setOpen('keys')} />
   )
   const bar = (
     <VerdictBar
@@ -115,45 +101,96 @@ function JudgingDesk({ piece, nextId, previousId, onGo }: Props & { piece: Piece
   )
   return (
     <View style={{ flex: 1 }}>
-      {wide ? (
-        <View style={{ flex: 1, flexDirection: 'row' }}>
-          <View style={{ flex: 1 }}>
-            {head}
-            <View style={{ flex: 1, paddingHorizontal: 18, paddingBottom: 14 }}>{work}</View>
-            {bar}
-          </View>
-          <ScrollView style={BESIDE}>{facts}</ScrollView>
-        </View>
-      ) : (
-        <>
-          {head}
-          <ScrollView>
-            <View style={{ height: Math.min(460, height * 0.45), paddingHorizontal: 12 }}>
-              {work}
-            </View>
-            {facts}
-          </ScrollView>
-          {bar}
-        </>
-      )}
+      <Layout {...{ head, work, facts, bar }} />
       <FolderDialog
         visible={open === 'folder'}
         onClose={close}
         folders={folders.filter((other) => fitsPiece(other, piece))}
         chosenId={folder?.id}
-        onChoose={verdict.setFolderId}
+        onChoose={(other) =>
+          approved ? afterwards.fileInto(other) : verdict.change({ folderId: other.id })
+        }
       />
       <SendBackDialog
         visible={open === 'send-back'}
         onClose={close}
         firstName={piece.pupil.firstName}
-        verdict={verdict}
+        help={approved ? t('approvedStays') : t('nextStepHelp')}
+        message={verdict.message}
+        onChange={(message) => verdict.change({ message })}
+        onSend={() => {
+          if (!approved) return verdict.send('send-back')
+          close()
+          afterwards.sendBack(verdict.message.trim())
+          verdict.change({ message: '' })
+        }}
       />
       <KeysDialog visible={open === 'keys'} onClose={close} />
     </View>
   )
 }
 
+/** What is known of the work, and a field for words to its pupil while it waits. */
+function FactsAndWords({
+  piece,
+  version,
+  verdict,
+}: {
+  piece: Piece
+  version: Piece['versions'][number] | undefined
+  verdict: Verdict
+}) {
+  return (
+    <Facts piece={piece} version={version}>
+      {piece.state === 'submitted' ? (
+        <SendsByKey onSend={() => verdict.send('approve')}>
+          <Field
+            label={t('message')}
+            value={verdict.message}
+            onChangeText={(message) => verdict.change({ message })}
+            maxLength={MAX_MESSAGE_LENGTH}
+            lines={2}
+          />
+        </SendsByKey>
+      ) : null}
+    </Facts>
+  )
+}
+
+type Places = { head: ReactNode; work: ReactNode; facts: ReactNode; bar: ReactNode }
+
+/** The work as large as the screen allows; what is known of it beside it, below it on a phone. */
+function Layout({ head, work, facts, bar }: Places) {
+  const { wide, height } = useWidth()
+  if (wide)
+    return (
+      <Bar align="stretch" gap="none" style={{ flex: 1 }}>
+        <View style={{ flex: 1 }}>
+          {head}
+          {/* Reached by the keyboard before the work; it stands below it. */}
+          <View style={BELOW}>{bar}</View>
+          <View style={{ flex: 1, paddingHorizontal: space.clear, paddingBottom: space.apart }}>
+            {work}
+          </View>
+        </View>
+        <ScrollView style={BESIDE}>{facts}</ScrollView>
+      </Bar>
+    )
+  return (
+    <>
+      {head}
+      <ScrollView>
+        <View style={{ height: Math.min(460, height * 0.45), paddingHorizontal: space.apart }}>
+          {work}
+        </View>
+        {facts}
+      </ScrollView>
+      {bar}
+    </>
+  )
+}
+
+const BELOW = { order: 1 } as ViewStyle
 const BESIDE = {
   flexGrow: 0,
   width: 290,

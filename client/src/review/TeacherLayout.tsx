@@ -1,12 +1,18 @@
+import { useEffect } from 'react'
 import { router } from 'expo-router'
-import { accountsStrings as accountWords, PlacesLayout, useSession, useSignOut } from '../accounts'
+import { accountsWords, useSession, useSignOut } from '../accounts'
+import { PlacesLayout } from '../places'
+import { forgetSitting } from './sittingStore'
+import { forgetUnsent } from './unsentWords'
 import { RoundButton } from '../kit/RoundButton'
 import { colours } from '../kit/theme'
-import { strings } from './strings'
+
 import { useTray } from './reviewQueries'
+import { t } from './words'
 
 /** A teacher's places; the tray says how much waits. */
 export function TeacherLayout() {
+  useForgetLeaving()
   const session = useSession()
   return session.data?.person?.role === 'teacher' ? (
     <WithCount />
@@ -16,11 +22,11 @@ export function TeacherLayout() {
 }
 
 const PLACES = [
-  { href: '/tray', label: strings.tray, symbol: 'tray' },
-  { href: '/class', label: strings.class, symbol: 'class' },
-  { href: '/tasks', label: strings.tasks, symbol: 'tasks' },
-  { href: '/folders', label: strings.folders, symbol: 'folder' },
-  { href: '/year', label: strings.year, symbol: 'year' },
+  { href: '/tray', label: t('tray'), symbol: 'tray' },
+  { href: '/class', label: t('class'), symbol: 'class' },
+  { href: '/tasks', label: t('tasks'), symbol: 'tasks' },
+  { href: '/folders', label: t('folders'), symbol: 'folder' },
+  { href: '/year', label: t('year'), symbol: 'year' },
 ] as const
 
 /** The office lead teaches nobody: no tray, no tasks. */
@@ -38,19 +44,25 @@ function WithCount() {
       extra={
         <>
           <RoundButton
-            label={accountWords.account}
+            label={accountsWords('account')}
             symbol="key"
             colour={colours.inkSoft}
             onPress={() => router.push('/account')}
           />
-          <RoundButton
-            label={strings.signOut}
-            symbol="out"
-            colour={colours.inkSoft}
-            onPress={leave}
-          />
+          <RoundButton label={t('signOut')} symbol="out" colour={colours.inkSoft} onPress={leave} />
         </>
       }
     />
+  )
+}
+
+/** What one was in the middle of is not there for whoever comes next. */
+function useForgetLeaving(): void {
+  useEffect(
+    () => () => {
+      forgetSitting()
+      forgetUnsent()
+    },
+    [],
   )
 }

@@ -1,26 +1,36 @@
 import type { PieceLine } from '@nibquill/contract'
-import { groupTray, TRAY_GROUPINGS, type TrayGrouping } from '@nibquill/core'
+import {
+  groupTray,
+  placeInSitting,
+  TRAY_GROUPINGS,
+  type Sitting,
+  type TrayGrouping,
+} from '@nibquill/core'
 import { router, useLocalSearchParams } from 'expo-router'
-import { useEffect, useMemo, useRef, useState } from 'react'
+import { useMemo, useState } from 'react'
 import { ScrollView, View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
 import { timeOf, whenWasIt } from '../kit/dates'
-import { useWidth } from '../kit/layout'
+import { Bar, Stack, useWidth } from '../kit/layout'
 import { Empty } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
 import { Peg } from '../kit/Peg'
 import { Press } from '../kit/Press'
-import { colours, corners, targets } from '../kit/theme'
+import { colours, corners, space, targets } from '../kit/theme'
+import { ToastPlace } from '../kit/Toast'
+import { useTitle } from '../kit/useTitle'
 import { StaffNewsBox } from '../notices'
 import { Judging } from './Judging'
 import { FirstSteps } from '../classes'
 import { useTray } from './reviewQueries'
-import { strings } from './strings'
+import { useSitting } from './sittingStore'
+import { Through } from './Through'
+import { t } from './words'
 
 function titleOf(piece: PieceLine, by: TrayGrouping): string {
-  if (by === 'task') return piece.task?.title ?? strings.noTask
-  if (by === 'folder') return piece.folder?.name ?? strings.noFolder
+  if (by === 'task') return piece.task?.title ?? t('noTask')
+  if (by === 'folder') return piece.folder?.name ?? t('noFolder')
   return `${piece.pupil.firstName} ${piece.pupil.lastName}`
 }
 
@@ -32,14 +42,19 @@ function TrayGroupRows({
 }: {
   title: string
   pieces: readonly PieceLine[]
-  chosenId: string | undefined
+  chosenId: string | null
   onGo: (pieceId: string) => void
 }) {
   return (
     <View role="region" aria-label={title}>
       <Text
         variant="bodySmall"
-        style={{ color: colours.inkSoft, paddingHorizontal: 16, paddingTop: 12, paddingBottom: 4 }}
+        style={{
+          color: colours.inkSoft,
+          paddingHorizontal: space.clear,
+          paddingTop: space.apart,
+          paddingBottom: space.tight,
+        }}
       >
         {`${title} · ${pieces.length}`}
       </Text>
@@ -55,6 +70,9 @@ function TrayGroupRows({
   )
 }
 
+/** Easily hit, without pushing the lines apart. */
+const DRAFTS = { minHeight: 44, marginVertical: -12, justifyContent: 'center' } as const
+
 function TrayHead({
   counts,
   grouping,
@@ -64,21 +82,34 @@ function TrayHead({
   grouping: TrayGrouping
   onGroup: (by: TrayGrouping) => void
 }) {
+  useTitle(t('tray'))
   return (
-    <View style={{ padding: 16, gap: 8, borderBottomWidth: 1, borderBottomColor: colours.rule }}>
+    <Stack
+      gap="near"
+      style={{ padding: space.clear, borderBottomWidth: 1, borderBottomColor: colours.rule }}
+    >
       <Text role="heading" aria-level={1} variant="headlineLarge">
-        {strings.tray}
+        {t('tray')}
       </Text>
-      <Text variant="bodyMedium" style={{ color: colours.inkSoft }}>
-        {strings.waiting(counts.waiting) + strings.drafts(counts.drafts)}
-      </Text>
-      <View role="tablist" aria-label={strings.groupBy} style={{ flexDirection: 'row', gap: 4 }}>
+      <Bar wrap gap="close">
+        <Text variant="bodyMedium" style={{ color: colours.inkSoft }}>
+          {t('waiting', { count: counts.waiting })}
+        </Text>
+        {counts.drafts > 0 ? (
+          <Press role="link" onPress={() => router.push('/class?sort=draft')} style={DRAFTS}>
+            <Text variant="bodyMedium" style={{ color: colours.sea }}>
+              {t('drafts', { count: counts.drafts })}
+            </Text>
+          </Press>
+        ) : null}
+      </Bar>
+      <Bar role="tablist" aria-label={t('groupBy')} align="stretch" gap="tight">
         {TRAY_GROUPINGS.map((by) => (
           <Press
             key={by}
             role="tab"
             selected={grouping === by}
-            label={strings.group[by]}
+            label={t(`group.${by}`)}
             onPress={() => onGroup(by)}
             style={{
               minHeight: targets.adult,
@@ -92,12 +123,12 @@ function TrayHead({
               variant={grouping === by ? 'labelMedium' : 'bodySmall'}
               style={{ color: grouping === by ? colours.aubergine : colours.inkSoft }}
             >
-              {strings.group[by]}
+              {t(`group.${by}`)}
             </Text>
           </Press>
         ))}
-      </View>
-    </View>
+      </Bar>
+    </Stack>
   )
 }
 
@@ -105,51 +136,103 @@ function TrayHead({
 function NewLine({ fresh, onShow }: { fresh: number; onShow: () => void }) {
   return (
     <Press
-      label={`${strings.newSince(fresh)}, ${strings.showNew}`}
+      label={`${t('newSince', { count: fresh })}, ${t('showNew')}`}
       onPress={onShow}
       style={{
         backgroundColor: colours.ochreTint,
         borderRadius: corners.button,
-        padding: 12,
+        margin: space.apart,
+        padding: space.apart,
         minHeight: targets.adult,
       }}
     >
       <Text
         variant="labelMedium"
         style={{ color: colours.ochreText }}
-      >{`${strings.newSince(fresh)}, ${strings.showNew}`}</Text>
+      >{`${t('newSince', { count: fresh })}, ${t('showNew')}`}</Text>
     </Press>
   )
 }
 
 /** The tray: list beside the judging desk on wide screens; one after the other on a phone. */
 export function TrayScreen() {
-  const { id } = useLocalSearchParams<{ id?: string }>()
+  const { id, end } = useLocalSearchParams<{ id?: string; end?: string }>()
   const { wide } = useWidth()
   const tray = useTray()
   const [grouping, setGrouping] = useState<TrayGrouping>('task')
   const loaded = useMemo(() => tray.data?.pages.flatMap((page) => page.pieces) ?? null, [tray.data])
-  const { shown, fresh, showFresh } = useSteadyList(loaded, tray.data?.pages.length ?? 0)
-  const groups = useMemo(() => groupTray(shown, grouping), [shown, grouping])
-  const order = groups.flatMap((group) => group.pieces)
-
-  const first = order[0]?.id
-  useEffect(() => {
-    if (wide && !id && first) router.replace(`/tray/${first}`)
-  }, [wide, id, first])
+  const { sitting, fresh, showFresh } = useSitting(
+    loaded,
+    tray.data?.pages.length ?? 0,
+    end !== undefined,
+  )
   if (!isHere(tray)) return <NotYet of={tray} />
 
-  const at = order.findIndex((piece) => piece.id === id)
-  const neighbour = (by: 1 | -1) =>
-    order[at + by]?.id ?? (by === 1 && at === -1 ? order[0]?.id : undefined)
-  const go = (pieceId: string | undefined) => router.replace(pieceId ? `/tray/${pieceId}` : '/tray')
-  const judging = id ? (
-    <Judging key={id} pieceId={id} nextId={neighbour(1)} previousId={neighbour(-1)} onGo={go} />
+  const start = placeInSitting(sitting, grouping, null)
+  // Wide, the first of them lies on the desk already.
+  const shownId = id ?? (wide && !end ? start.nextId : null)
+  const place = placeInSitting(sitting, grouping, shownId)
+  const go = (pieceId: string | null) => router.replace(pieceId ? `/tray/${pieceId}` : '/tray')
+  const desk = shownId ? (
+    <Judging
+      key={shownId}
+      pieceId={shownId}
+      place={place}
+      onGo={go}
+      onDecided={() =>
+        place.nextId
+          ? go(place.nextId)
+          : router.replace({ pathname: '/tray', params: { end: '1' } })
+      }
+    />
+  ) : end ? (
+    <Through
+      sitting={sitting}
+      fresh={fresh}
+      firstId={start.nextId}
+      onGo={go}
+      onShowFresh={() => (showFresh(), go(null))}
+    />
   ) : null
-  if (!wide && judging) return judging
+  if (!wide && desk) return desk
 
-  const counts = tray.data.pages[0]!
+  const isEmpty = sitting.pieces.length === sitting.gone.size
   const list = (
+    <TrayList
+      {...{ tray, sitting, grouping, fresh, shownId }}
+      onGroup={setGrouping}
+      onShowFresh={showFresh}
+      onGo={go}
+    />
+  )
+  if (!wide) return list
+  return (
+    <Bar align="stretch" gap="none" style={{ flex: 1 }}>
+      {list}
+      <View style={{ flex: 1 }}>
+        {desk ?? <NothingJudged isEmpty={isEmpty} />}
+        {shownId ? null : <ToastPlace />}
+      </View>
+    </Bar>
+  )
+}
+
+type ListProps = {
+  tray: ReturnType<typeof useTray>
+  sitting: Sitting<PieceLine>
+  grouping: TrayGrouping
+  fresh: number
+  shownId: string | null
+  onGroup: (by: TrayGrouping) => void
+  onShowFresh: () => void
+  onGo: (pieceId: string) => void
+}
+
+function TrayList(props: ListProps) {
+  const { tray, sitting, grouping, fresh, shownId, onGroup, onShowFresh, onGo } = props
+  const { wide } = useWidth()
+  const isEmpty = sitting.pieces.length === sitting.gone.size
+  return (
     <View
       style={{
         width: wide ? 300 : '100%',
@@ -159,68 +242,60 @@ export function TrayScreen() {
         borderRightColor: colours.rule,
       }}
     >
-      <TrayHead counts={counts} grouping={grouping} onGroup={setGrouping} />
+      <TrayHead
+        counts={tray.data?.pages[0] ?? { waiting: 0, drafts: 0 }}
+        grouping={grouping}
+        onGroup={onGroup}
+      />
       <ScrollView>
-        <View style={{ paddingHorizontal: 12, paddingTop: 12 }}>
+        <View style={{ paddingHorizontal: space.apart, paddingTop: space.apart }}>
           <StaffNewsBox />
         </View>
-        {fresh > 0 ? (
-          <View style={{ padding: 12 }}>
-            <NewLine fresh={fresh} onShow={showFresh} />
-          </View>
-        ) : null}
-        {groups.map((group) => (
+        {fresh > 0 ? <NewLine fresh={fresh} onShow={onShowFresh} /> : null}
+        {groupsOnScreen(sitting, grouping).map((group) => (
           <TrayGroupRows
             key={group.id}
             title={titleOf(group.pieces[0]!, grouping)}
             pieces={group.pieces}
-            chosenId={id}
-            onGo={go}
+            chosenId={shownId}
+            onGo={onGo}
           />
         ))}
         {tray.hasNextPage ? (
-          <View style={{ padding: 12 }}>
+          <View style={{ padding: space.apart }}>
             <BigButton
               small
               tone="quiet"
-              label={strings.more}
+              label={t('more')}
               onPress={() => void tray.fetchNextPage()}
               busy={tray.isFetchingNextPage}
             />
           </View>
         ) : null}
-        {order.length === 0 && fresh === 0 && !wide ? (
-          <View style={{ padding: 16 }}>
-            <FirstSteps />
-          </View>
-        ) : null}
-        {order.length === 0 && fresh === 0 && !wide ? (
-          <Empty symbol="tray" title={strings.emptyTitle}>
-            {strings.empty}
-          </Empty>
-        ) : null}
+        {isEmpty && fresh === 0 && !wide ? <NothingJudged isEmpty /> : null}
       </ScrollView>
-    </View>
-  )
-  if (!wide) return list
-  return (
-    <View style={{ flex: 1, flexDirection: 'row' }}>
-      {list}
-      <View style={{ flex: 1 }}>
-        {judging ? null : (
-          <View style={{ padding: 24, maxWidth: 620, width: '100%', alignSelf: 'center' }}>
-            <FirstSteps />
-          </View>
-        )}
-        {judging ?? (
-          <Empty symbol="tray" title={order.length === 0 ? strings.emptyTitle : strings.choose}>
-            {order.length === 0 ? strings.empty : undefined}
-          </Empty>
-        )}
-      </View>
+      {wide ? null : <ToastPlace />}
     </View>
   )
 }
+
+/** Groups in the order they had when the sitting began, without what left. */
+const groupsOnScreen = (sitting: Sitting<PieceLine>, by: TrayGrouping) =>
+  groupTray(sitting.pieces, by)
+    .map(({ id, pieces }) => ({ id, pieces: pieces.filter((one) => !sitting.gone.has(one.id)) }))
+    .filter(({ pieces }) => pieces.length > 0)
+
+/** Where a piece would lie: what is left to set up, and that the tray is empty or one is to be chosen. */
+const NothingJudged = ({ isEmpty }: { isEmpty: boolean }) => (
+  <>
+    <View style={{ padding: space.clear, maxWidth: 620, width: '100%', alignSelf: 'center' }}>
+      <FirstSteps />
+    </View>
+    <Empty symbol="tray" title={isEmpty ? t('emptyTitle') : t('choose')}>
+      {isEmpty ? t('empty') : undefined}
+    </Empty>
+  </>
+)
 
 function TrayRow({
   piece,
@@ -241,8 +316,8 @@ function TrayRow({
       style={{
         flexDirection: 'row',
         alignItems: 'center',
-        gap: 12,
-        paddingHorizontal: 16,
+        gap: space.apart,
+        paddingHorizontal: space.clear,
         paddingVertical: 9,
         minHeight: 62,
         backgroundColor: chosen ? colours.aubergineTint : 'transparent',
@@ -262,30 +337,4 @@ function TrayRow({
       </Text>
     </Press>
   )
-}
-
-/**
- * What arrives while somebody is judging waits in one line, so that nothing jumps under the finger;
- * what left is gone at once.
- */
-function useSteadyList(
-  loaded: PieceLine[] | null,
-  pages: number,
-): { shown: PieceLine[]; fresh: number; showFresh: () => void } {
-  const known = useRef<{ ids: Set<string>; pages: number } | null>(null)
-  const [, again] = useState(0)
-  if (loaded) {
-    const ids = loaded.map(({ id }) => id)
-    // A further page was asked for, so it belongs to the list at once.
-    if (known.current === null || known.current.pages !== pages)
-      known.current = { ids: new Set(ids), pages }
-    // Handed in again later, a piece is new again.
-    else for (const id of known.current.ids) if (!ids.includes(id)) known.current.ids.delete(id)
-  }
-  const shown = (loaded ?? []).filter(({ id }) => known.current?.ids.has(id))
-  const showFresh = () => {
-    known.current = null
-    again((n) => n + 1)
-  }
-  return { shown, fresh: (loaded?.length ?? 0) - shown.length, showFresh }
 }

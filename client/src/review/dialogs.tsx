@@ -1,17 +1,19 @@
 import type { Folder } from '@nibquill/contract'
 import { MAX_MESSAGE_LENGTH } from '@nibquill/core'
+import { useRef, type ReactNode } from 'react'
 import { ScrollView, View } from 'react-native'
 import { Dialog, Text } from 'react-native-paper'
 import { FolderTile } from '../folders'
-import { Overlay } from '../kit/Ask'
+import { Overlay } from '../kit/Overlay'
 import { BigButton, Key } from '../kit/BigButton'
 import { Field } from '../kit/Field'
-import { Grid, useWidth } from '../kit/layout'
-import { ProblemNotice } from '../kit/Notice'
-import { strings as kitWords } from '../kit/strings'
-import { colours } from '../kit/theme'
-import { strings } from './strings'
-import type { Verdict } from './useVerdict'
+import { Bar, Grid, useWidth } from '../kit/layout'
+
+import { colours, space } from '../kit/theme'
+
+import { useKeys } from './useKeys'
+import { t } from './words'
+import { t as kitWords } from '../kit/words'
 
 type DialogProps = { visible: boolean; onClose: () => void }
 
@@ -25,24 +27,38 @@ export function FolderDialog({
 }: DialogProps & {
   folders: Folder[]
   chosenId: string | undefined
-  onChoose: (folderId: string) => void
+  onChoose: (folder: Folder) => void
 }) {
-  const { height } = useWidth()
+  const { height, wide } = useWidth()
+  const group = useRef<View>(null)
+  const choose = (folder: Folder) => {
+    onChoose(folder)
+    onClose()
+  }
+  const move = (by: 1 | -1) => moveAmongRadios(group.current as unknown as HTMLElement, by)
+  useKeys(
+    {
+      ...Object.fromEntries(
+        folders.slice(0, NUMBERED).map((folder, i) => [String(i + 1), () => choose(folder)]),
+      ),
+      ...{ arrowright: () => move(1), arrowdown: () => move(1) },
+      ...{ arrowleft: () => move(-1), arrowup: () => move(-1) },
+    },
+    visible,
+  )
   return (
-    <Overlay visible={visible} onClose={onClose} width={620} title={strings.chooseFolder}>
+    <Overlay visible={visible} onClose={onClose} width={620} title={t('chooseFolder')}>
       <Dialog.ScrollArea style={{ maxHeight: height * 0.6 }}>
-        <ScrollView contentContainerStyle={{ paddingVertical: 12 }}>
-          <View role="radiogroup" aria-label={strings.chooseFolder}>
+        <ScrollView contentContainerStyle={{ paddingVertical: space.apart }}>
+          <View ref={group} role="radiogroup" aria-label={t('chooseFolder')}>
             <Grid>
-              {folders.map((other) => (
+              {folders.map((other, i) => (
                 <FolderTile
                   key={other.id}
                   folder={other}
                   chosen={other.id === chosenId}
-                  onPress={() => {
-                    onChoose(other.id)
-                    onClose()
-                  }}
+                  shortcut={wide && i < NUMBERED ? String(i + 1) : undefined}
+                  onPress={() => choose(other)}
                 />
               ))}
             </Grid>
@@ -53,62 +69,111 @@ export function FolderDialog({
   )
 }
 
+/** Keys there are for folders. */
+const NUMBERED = 9
+
+/** To the next choice, or the one before; from outside to the one that is chosen. */
+function moveAmongRadios(group: HTMLElement, by: 1 | -1): void {
+  const radios = [...group.querySelectorAll<HTMLElement>('[role="radio"]')]
+  const at = radios.indexOf(document.activeElement as HTMLElement)
+  const chosen = radios.findIndex((radio) => radio.ariaChecked === 'true')
+  const next = at < 0 ? Math.max(0, chosen) : (at + by + radios.length) % radios.length
+  radios[next]?.focus()
+}
+
+/** Ctrl and Enter send what is typed inside, wherever in there one is. */
+export const SendsByKey = ({ onSend, children }: { onSend: () => void; children: ReactNode }) => (
+  <div
+    // A field keeps its keys to itself on their way up; a button would be pressed as well.
+    onKeyDownCapture={(event) => {
+      if (event.key !== 'Enter' || !(event.ctrlKey || event.metaKey)) return
+      event.stopPropagation()
+      if (!event.repeat) onSend()
+    }}
+  >
+    {children}
+  </div>
+)
+
 /** Another go: never without saying what to do next. */
 export function SendBackDialog({
   visible,
   onClose,
   firstName,
-  verdict,
-}: DialogProps & { firstName: string; verdict: Verdict }) {
-  const { message, setMessage, error, busy, send } = verdict
+  help,
+  message,
+  onChange,
+  onSend,
+}: DialogProps & {
+  firstName: string
+  help: string
+  message: string
+  onChange: (words: string) => void
+  onSend: () => void
+}) {
+  const { wide } = useWidth()
+  const canSend = message.trim() !== ''
   return (
     <Overlay
       visible={visible}
       onClose={onClose}
       width={520}
-      title={strings.sendBackTitle(firstName)}
+      title={t('sendBackTitle', { name: firstName })}
     >
-      <Dialog.Content style={{ gap: 14 }}>
-        <Text variant="bodyMedium">{strings.nextStepHelp}</Text>
-        <Field
-          label={strings.nextStepLabel}
-          value={message}
-          onChangeText={setMessage}
-          maxLength={MAX_MESSAGE_LENGTH}
-          lines={3}
-          autoFocus
-        />
-        {error ? <ProblemNotice error={error} /> : null}
-        <View style={{ flexDirection: 'row', gap: 10, flexWrap: 'wrap' }}>
-          <BigButton label={kitWords.cancel} tone="quiet" onPress={onClose} grow />
-          <BigButton
-            label={strings.send}
-            symbol="again"
-            tone="again"
-            onPress={() => send('send-back')}
-            disabled={message.trim() === ''}
-            busy={busy}
-            grow
+      <SendsByKey onSend={() => canSend && onSend()}>
+        <Dialog.Content style={{ gap: space.apart }}>
+          <Text variant="bodyMedium">{help}</Text>
+          <Field
+            label={t('nextStepLabel')}
+            value={message}
+            onChangeText={onChange}
+            maxLength={MAX_MESSAGE_LENGTH}
+            lines={3}
+            autoFocus
           />
-        </View>
-      </Dialog.Content>
+          <Bar wrap align="stretch">
+            <BigButton label={kitWords('cancel')} tone="quiet" onPress={onClose} grow />
+            <BigButton
+              label={t('send')}
+              symbol="again"
+              tone="again"
+              onPress={onSend}
+              shortcut={wide ? t('sendKey') : undefined}
+              disabled={!canSend}
+              grow
+            />
+          </Bar>
+        </Dialog.Content>
+      </SendsByKey>
     </Overlay>
   )
 }
 
+const SHORTCUTS = [
+  ['A', 'approve'],
+  ['S', 'sendBack'],
+  ['F', 'folder'],
+  ['M', 'words'],
+  ['Ctrl + Enter', 'sendWords'],
+  ['J', 'next'],
+  ['K', 'previous'],
+  ['+  -  0', 'zoom'],
+  ['?', 'list'],
+] as const
+
 export function KeysDialog({ visible, onClose }: DialogProps) {
   return (
-    <Overlay visible={visible} onClose={onClose} width={420} title={strings.shortcuts}>
-      <Dialog.Content style={{ gap: 8 }}>
-        {strings.shortcutList.map(([key, does]) => (
-          <View key={key} style={{ flexDirection: 'row', gap: 12, alignItems: 'center' }}>
+    <Overlay visible={visible} onClose={onClose} width={420} title={t('shortcuts')}>
+      <Dialog.Content style={{ gap: space.near }}>
+        {SHORTCUTS.map(([key, does]) => (
+          <Bar key={key} gap="apart">
             <View style={{ width: 90, alignItems: 'flex-start' }}>
-              <Key name={key!} colour={colours.ink} />
+              <Key name={key} colour={colours.ink} />
             </View>
-            <Text variant="bodyMedium">{does}</Text>
-          </View>
+            <Text variant="bodyMedium">{t(`shortcutDoes.${does}`)}</Text>
+          </Bar>
         ))}
-        <BigButton small label={kitWords.close} tone="quiet" onPress={onClose} />
+        <BigButton small label={t('close')} tone="quiet" onPress={onClose} />
       </Dialog.Content>
     </Overlay>
   )

@@ -1,4 +1,4 @@
-import { Earlier, Piece, Tray, type Decide } from '@nibquill/contract'
+import { Earlier, Piece, Tray, type Decide, type FileElsewhere } from '@nibquill/contract'
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api } from '../api/api'
 import { touchedBy } from '../api/touches'
@@ -17,14 +17,27 @@ export const useEarlier = (pieceId: string) =>
     queryFn: ({ signal }) => api.get(`/review/pieces/${pieceId}/earlier`, Earlier, signal),
   })
 
-export function useDecide() {
+/** A change of one piece. Its promise is kept once what is on screen is as the school has it. */
+function usePieceChange<Input>(change: (input: Input) => Promise<Piece>) {
   const queries = useQueryClient()
   return useMutation({
-    mutationFn: ({ pieceId, decision }: { pieceId: string; decision: Decide }) =>
-      api.post(`/review/pieces/${pieceId}`, Piece, decision),
-    onSettled: () => {
-      for (const queryKey of touchedBy({ topic: 'pieces' }))
-        void queries.invalidateQueries({ queryKey })
-    },
+    mutationFn: change,
+    onSettled: () =>
+      Promise.all(
+        touchedBy({ topic: 'pieces' }).map((queryKey) => queries.invalidateQueries({ queryKey })),
+      ),
   })
 }
+
+export const useDecide = () =>
+  usePieceChange(({ pieceId, decision }: { pieceId: string; decision: Decide }) =>
+    api.post(`/review/pieces/${pieceId}`, Piece, decision),
+  )
+export const useFileElsewhere = () =>
+  usePieceChange(({ pieceId, ...file }: FileElsewhere & { pieceId: string }) =>
+    api.post(`/review/pieces/${pieceId}/file`, Piece, file),
+  )
+export const useTakeBack = () =>
+  usePieceChange(({ pieceId, seenVersion }: { pieceId: string; seenVersion: number }) =>
+    api.post(`/review/pieces/${pieceId}/take-back`, Piece, { seenVersion }),
+  )

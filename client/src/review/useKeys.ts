@@ -9,6 +9,8 @@ export function useKeys(keys: Record<string, () => unknown>, active: boolean): v
     const press = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement
       if (
+        // Held down, a key does nothing twice.
+        event.repeat ||
         event.ctrlKey ||
         event.metaKey ||
         event.altKey ||

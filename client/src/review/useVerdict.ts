@@ -1,40 +1,83 @@
 import type { Piece } from '@nibquill/contract'
-import { useState } from 'react'
+import { useQueryClient } from '@tanstack/react-query'
+import { router } from 'expo-router'
+import { useRef, useState } from 'react'
+import { codeOf, detailsOf, sentenceOf } from '../kit/problems'
 import { toast } from '../kit/Toast'
-import { useDecide } from './reviewQueries'
-import { strings } from './strings'
+import { useDecide, useTakeBack } from './reviewQueries'
+import { leaveSitting, returnToSitting, settleInSitting } from './sittingStore'
+import { keepUnsent, unsentOf, type Unsent } from './unsentWords'
+import { t } from './words'
 
-export type Verdict = {
-  message: string
-  setMessage: (message: string) => void
-  /** Where it is filed instead; null: where its pupil thought. */
-  folderId: string | null
-  setFolderId: (folderId: string) => void
+/** How long a decision can be taken back by a tap. */
+export const UNDO_STANDS_MS = 10_000
+
+export type Verdict = Unsent & {
+  /** `folderId`: where it is filed instead; null: where its pupil thought. */
+  change: (more: Partial<Unsent>) => void
   send: (move: 'approve' | 'send-back') => void
-  busy: boolean
-  error: Error | null
 }
 
-/** What a teacher is about to decide on a piece, and deciding it. @param onDone - Then comes the next. */
+/**
+ * What a teacher is about to decide on a piece, and deciding it: the next one comes at once, and
+ * the decision can be taken back for a while.
+ * @param onDone - Then comes the next.
+ */
 export function useVerdict(piece: Piece, title: string, onDone: () => void): Verdict {
+  const queries = useQueryClient()
   const decide = useDecide()
-  const [message, setMessage] = useState('')
-  const [folderId, setFolderId] = useState<string | null>(null)
+  const takeBack = useTakeBack()
+  const [unsent, setUnsent] = useState(() => unsentOf(piece.id))
+  const sent = useRef(false)
+  const change = (more: Partial<Unsent>) => {
+    const now = { ...unsent, ...more }
+    setUnsent(now)
+    keepUnsent(piece.id, now)
+  }
   const send = (move: 'approve' | 'send-back') => {
+    // A key that repeats, a second tap: one decision.
+    if (sent.current) return
+    sent.current = true
+    const { message, folderId } = unsent
     const filed = move === 'approve' && folderId ? { folderId } : {}
-    const said = { move, message: message.trim(), seenVersion: piece.version, ...filed }
-    // As a promise: the school may tell of the decision, and what is shown change, before it answers.
-    void decide.mutateAsync({ pieceId: piece.id, decision: said }).then(
-      () => {
-        toast(move === 'approve' ? strings.approved(title) : strings.sentBack(title))
-        onDone()
+    const about = { name: piece.pupil.firstName, title }
+    const comesBack = () => {
+      returnToSitting(piece.id)
+      keepUnsent(piece.id, unsent)
+    }
+    leaveSitting(piece.id)
+    keepUnsent(piece.id, { message: '', folderId: null })
+    // As a promise: the piece leaves the desk before the school answers.
+    const decided = decide.mutateAsync({
+      pieceId: piece.id,
+      decision: { move, message: message.trim(), seenVersion: piece.version, ...filed },
+    })
+    const undo = async () => {
+      const { version } = await decided
+      await takeBack.mutateAsync({ pieceId: piece.id, seenVersion: version })
+      comesBack()
+      router.replace(`/tray/${piece.id}`)
+    }
+    toast(move === 'approve' ? t('approved', about) : t('sentBack', about), {
+      undo: () => void undo().catch((error: unknown) => toast(sentenceOf(error))),
+      standsMs: UNDO_STANDS_MS,
+    })
+    onDone()
+    decided.then(
+      () => settleInSitting(piece.id),
+      async (error: unknown) => {
+        comesBack()
+        await queries.invalidateQueries({ queryKey: ['review', 'tray'] })
+        toast(t('notDecided', { ...about, why: whyNot(error) }), { standsMs: UNDO_STANDS_MS })
       },
-      // Said where the decision is made.
-      () => undefined,
     )
   }
-  return {
-    ...{ message, setMessage, folderId, setFolderId, send },
-    ...{ busy: decide.isPending, error: decide.error },
-  }
+  return { ...unsent, change, send }
+}
+
+/** Who was first is said only where somebody was. */
+function whyNot(error: unknown): string {
+  if (codeOf(error) !== 'piece/stale') return sentenceOf(error)
+  const { state } = detailsOf(error)
+  return state === 'draft' || state === 'submitted' ? t('takenOut') : t('otherWasFirst')
 }

@@ -9,6 +9,8 @@ export {
   useClassList,
   useClasses,
   useConfirmClassList,
+  useTakeListBack,
+  useTakenLists,
   useLatestRollOver,
   useMakeClass,
   useNewCard,
@@ -27,4 +29,4 @@ export {
   useUndoTurn,
   useYears,
 } from './schoolQueries'
-export { strings as schoolStrings } from './strings'
+export { t as schoolWords } from './words'

@@ -11,6 +11,7 @@ import {
   SchoolFacts,
   SchoolYears,
   Staff,
+  TakenLists,
   Strands,
   type AddStaff,
   type ChangeClass,
@@ -27,6 +28,8 @@ import {
 import { api } from '../api/api'
 import { problemFrom } from '../kit/problems'
 import { useAsk, useChange } from '../api/queries'
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import * as v from 'valibot'
 
 const TOUCHES = ['school', 'folders', 'tasks', 'session'] as const
 
@@ -73,29 +76,49 @@ export const useChangePupil = (pupilId: string) =>
 export const useNewCard = (pupilId: string) =>
   useChange(() => api.post(`/accounts/pupils/${pupilId}/card`, CardCode), ['school'])
 
+/** `kind`: which kind of class of a register is a class here, where that was asked. */
+type ListToShow = { content: string | File; kind?: string }
 /** Sends a list as it is: text that was typed, or a file. Nothing happens to the school yet. */
 export async function showClassList(
-  content: string | File,
+  { content, kind }: ListToShow,
   classId: string | null,
 ): Promise<ClassList> {
-  const response = await fetch(`/api/school/class-lists${classId ? `?classId=${classId}` : ''}`, {
+  const query = new URLSearchParams({
+    ...(classId ? { classId } : {}),
+    ...(kind === undefined ? {} : { kind }),
+  }).toString()
+  const response = await fetch(`/api/school/class-lists${query && `?${query}`}`, {
     method: 'POST',
     credentials: 'same-origin',
     headers: { 'Content-Type': 'application/octet-stream' },
     body: content,
   })
   if (!response.ok) throw await problemFrom(response)
-  return (await response.json()) as ClassList
+  return v.parse(ClassList, await response.json())
 }
-export const useShowClassList = (classId: string | null) =>
-  useChange((content: string | File) => showClassList(content, classId), [])
+export function useShowClassList(classId: string | null) {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: (list: ListToShow) => showClassList(list, classId),
+    onSuccess: (shown) => queries.setQueryData(['school', 'class-lists', shown.id], shown),
+  })
+}
 export const useClassList = (id: string | null) =>
   useAsk(['school', 'class-lists', id ?? ''], `/school/class-lists/${id}`, ClassList, {
     enabled: id !== null,
     refetchInterval: (list) => (list?.state === 'running' ? 500 : false),
   })
 export const useConfirmClassList = () =>
-  useChange((id: string) => api.post(`/school/class-lists/${id}/confirm`, ClassList), TOUCHES)
+  useChange(
+    ({ id, leaveOut }: { id: string; leaveOut: number[] }) =>
+      api.post(`/school/class-lists/${id}/confirm`, ClassList, { leaveOut }),
+    TOUCHES,
+  )
+
+export const useTakenLists = () =>
+  useAsk(['school', 'class-lists'], '/school/class-lists', TakenLists)
+export const useTakeListBack = () =>
+  useChange((id: string) => api.post(`/school/class-lists/${id}/take-back`, TakenLists), TOUCHES)
 
 export const useStaff = () => useAsk(['school', 'staff'], '/school/staff', Staff)
 export const useAddStaff = () =>

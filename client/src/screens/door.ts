@@ -1,5 +1,5 @@
-/** What stands before one is inside. */
+/** What stands before one is inside, but for the door itself: it is there at once. */
 export { FirstRunScreen } from '../door/FirstRunScreen'
 export { InvitationScreen } from '../door/InvitationScreen'
 export { PasswordScreen } from '../door/PasswordScreen'
-export { PegWallRoute, SignInRoute } from '../door/routes'
+export { PegWallRoute } from '../door/PegWallRoute'

@@ -1,6 +1,10 @@
-import { screensOf } from './screensOf'
+import { createElement } from 'react'
+import { laterFrom } from '../kit/later'
+import { Loading } from '../kit/Notice'
 
-export const pupilScreen = screensOf(() => import('./pupil'))
-export const teacherScreen = screensOf(() => import('./teacher'))
-export const familyScreen = screensOf(() => import('./family'))
-export const doorScreen = screensOf(() => import('./door'))
+const meanwhile = createElement(Loading)
+
+export const pupilScreen = laterFrom(() => import('./pupil'), meanwhile)
+export const teacherScreen = laterFrom(() => import('./teacher'), meanwhile)
+export const familyScreen = laterFrom(() => import('./family'), meanwhile)
+export const doorScreen = laterFrom(() => import('./door'), meanwhile)

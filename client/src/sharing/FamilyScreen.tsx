@@ -4,19 +4,23 @@ import { useState } from 'react'
 import { ScrollView, View } from 'react-native'
 import { Portal, Text } from 'react-native-paper'
 import { useSession, useSignOut } from '../accounts'
-import { Grid, Heading, Page, useWidth } from '../kit/layout'
+import { TakeHome } from '../book'
+import { Ask } from '../kit/Ask'
+import { Bar, Grid, Heading, Page, Stack, useWidth } from '../kit/layout'
 import { Empty } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
+import { useFocusHeld } from '../kit/Overlay'
+import { useUntilBack } from '../kit/useUntilBack'
 import { Peg } from '../kit/Peg'
 import { Press } from '../kit/Press'
 import { RoundButton } from '../kit/RoundButton'
 import { Sheet } from '../parts/Sheet'
-import { colours, corners, targets } from '../kit/theme'
+import { colours, corners, space, targets } from '../kit/theme'
 import { Requests } from './Requests'
 import { SharedPieceView } from './SharedPieceView'
 import { useChildren, useChildWork } from './sharingQueries'
 import { NoticesFor } from '../notices'
-import { strings } from './strings'
+import { t } from './words'
 
 /** One scroll: the child, the newest work, the chapters of the year. */
 export function FamilyScreen() {
@@ -28,8 +32,8 @@ export function FamilyScreen() {
     return (
       <Page>
         <Requests />
-        <Empty symbol="home-heart" title={strings.family}>
-          {strings.noChildren}
+        <Empty symbol="home-heart" title={t('family')}>
+          {t('noChildren')}
         </Empty>
       </Page>
     )
@@ -39,11 +43,7 @@ export function FamilyScreen() {
       <ChildHead child={child} />
       <Requests onAnswer={() => setChosen(child.id)} />
       {children.data.length > 1 ? (
-        <View
-          role="tablist"
-          aria-label={strings.children}
-          style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}
-        >
+        <Bar role="tablist" aria-label={t('children')} wrap align="stretch">
           {children.data.map((other) => (
             <Press
               key={other.id}
@@ -54,9 +54,9 @@ export function FamilyScreen() {
               style={{
                 flexDirection: 'row',
                 alignItems: 'center',
-                gap: 8,
+                gap: space.near,
                 minHeight: targets.adult,
-                paddingHorizontal: 12,
+                paddingHorizontal: space.apart,
                 borderRadius: corners.button,
                 backgroundColor: other.id === child.id ? colours.aubergineTint : colours.sheet,
               }}
@@ -67,75 +67,96 @@ export function FamilyScreen() {
               </Text>
             </Press>
           ))}
-        </View>
+        </Bar>
       ) : null}
-      <NoticesFor title={strings.notices} keepSeen />
       {child.shared ? (
         <Work child={child} />
       ) : (
-        <Empty symbol="eyeoff" title={strings.notShared}>
-          {strings.notSharedHelp}
-        </Empty>
+        <>
+          <Empty symbol="eyeoff" title={t('notShared')}>
+            {t('notSharedHelp')}
+          </Empty>
+          <FromSchool child={child} />
+        </>
       )}
     </Page>
   )
 }
 
+/** Notices of the child's own class. */
+const FromSchool = ({ child }: { child: Child }) => (
+  <NoticesFor title={t('notices')} keepSeen classId={child.classId} />
+)
+
 function ChildHead({ child }: { child: Child }) {
   const session = useSession()
   const signOut = useSignOut()
+  const [asking, setAsking] = useState(false)
   return (
-    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 14 }}>
+    <Bar gap="apart">
       <Peg peg={child.peg} size={56} />
       <View style={{ flex: 1 }}>
         <Heading level={1}>{child.firstName}</Heading>
         <Text variant="bodyMedium" style={{ color: colours.inkSoft }}>
-          {strings.from(session.data?.school?.name ?? '', child.className)}
+          {[session.data?.school?.name, child.className && t('class', { name: child.className })]
+            .filter(Boolean)
+            .join(', ')}
         </Text>
       </View>
       <RoundButton
-        label={strings.signOut}
+        label={t('signOut')}
         symbol="out"
         size={targets.adult}
         colour={colours.inkSoft}
-        onPress={() => signOut.mutate(undefined, { onSettled: () => router.replace('/sign-in') })}
+        onPress={() => setAsking(true)}
       />
-    </View>
+      <Ask
+        visible={asking}
+        title={t('signOutAsk')}
+        yes={t('signOut')}
+        no={t('stay')}
+        onNo={() => setAsking(false)}
+        onYes={() => signOut.mutate(undefined, { onSettled: () => router.replace('/sign-in') })}
+      >
+        {t('signOutHelp')}
+      </Ask>
+    </Bar>
   )
 }
 
 function Work({ child }: { child: Child }) {
   const work = useChildWork(child.id, child.shared)
-  const [open, setOpen] = useState<SharedPiece | null>(null)
+  const [openId, setOpenId] = useState<string | null>(null)
   const { width } = useWidth()
   if (!isHere(work)) return <NotYet of={work} />
   const { newest, chapters } = work.data
   if (!newest) {
     return (
-      <Empty symbol="home-heart" title={strings.nothingYet}>
-        {strings.nothingYetHelp}
-      </Empty>
+      <>
+        <Empty symbol="home-heart" title={t('nothingYet')}>
+          {t('nothingYetHelp')}
+        </Empty>
+        <FromSchool child={child} />
+      </>
     )
   }
+  const open = chapters.flatMap(({ pieces }) => pieces).find(({ id }) => id === openId)
   const tile = Math.min(190, (Math.min(width, 820) - 40 - 18) / 2)
   return (
-    <View style={{ gap: 28 }}>
+    <Stack gap="off">
       <SharedPieceView piece={newest} height={Math.min(460, width * 0.72)} />
+      <FromSchool child={child} />
+      <TakeHome key={child.id} pupilId={child.id} chapters={chapters} />
       {chapters.map((chapter) => (
-        <View
-          key={chapter.term.id}
-          role="region"
-          aria-label={chapter.term.name}
-          style={{ gap: 14 }}
-        >
+        <Stack key={chapter.term.id} role="region" aria-label={chapter.term.name}>
           <Heading count={chapter.pieces.length}>{chapter.term.name}</Heading>
           <Grid>
             {chapter.pieces.map((piece) => (
               <Press
                 key={piece.id}
                 label={piece.title}
-                onPress={() => setOpen(piece)}
-                style={{ width: tile, gap: 6 }}
+                onPress={() => setOpenId(piece.id)}
+                style={{ width: tile, gap: space.close }}
               >
                 <Sheet
                   piece={{ cover: piece.parts[0] ?? null, state: 'approved', title: piece.title }}
@@ -147,33 +168,50 @@ function Work({ child }: { child: Child }) {
               </Press>
             ))}
           </Grid>
-        </View>
+        </Stack>
       ))}
-      {open ? (
-        <Portal>
-          <View
-            role="dialog"
-            aria-modal
-            aria-label={open.title}
-            style={{ position: 'absolute', inset: 0, backgroundColor: colours.paper }}
-          >
-            <ScrollView
-              contentContainerStyle={{
-                padding: 16,
-                gap: 10,
-                width: '100%',
-                maxWidth: 900,
-                alignSelf: 'center',
-              }}
-            >
-              <View style={{ alignItems: 'flex-end' }}>
-                <RoundButton label={strings.close} symbol="close" onPress={() => setOpen(null)} />
-              </View>
-              <SharedPieceView piece={open} height={Math.min(620, width * 0.8)} />
-            </ScrollView>
-          </View>
-        </Portal>
-      ) : null}
+      {/* What may not be seen any more is gone while it is looked at, too. */}
+      {open ? <OpenedPiece piece={open} onClose={() => setOpenId(null)} /> : null}
+    </Stack>
+  )
+}
+
+type Opened = { piece: SharedPiece; onClose: () => void }
+
+/** A piece over the whole page, until it is closed, by Back too. */
+const OpenedPiece = (opened: Opened) => (
+  <Portal>
+    <OverThePage {...opened} />
+  </Portal>
+)
+
+function OverThePage({ piece, onClose }: Opened) {
+  const { width } = useWidth()
+  useUntilBack(true, onClose)
+  const page = useFocusHeld(onClose)
+  return (
+    <View
+      ref={page}
+      role="dialog"
+      aria-modal
+      aria-label={piece.title}
+      tabIndex={-1}
+      style={{ position: 'absolute', inset: 0, backgroundColor: colours.paper }}
+    >
+      <ScrollView
+        contentContainerStyle={{
+          padding: space.clear,
+          gap: space.near,
+          width: '100%',
+          maxWidth: 900,
+          alignSelf: 'center',
+        }}
+      >
+        <View style={{ alignItems: 'flex-end' }}>
+          <RoundButton label={t('close')} symbol="close" onPress={onClose} />
+        </View>
+        <SharedPieceView piece={piece} height={Math.min(620, width * 0.8)} />
+      </ScrollView>
     </View>
   )
 }

@@ -10,7 +10,7 @@ import { Empty, Loading, ProblemNotice } from '../kit/Notice'
 import { colours } from '../kit/theme'
 import { SharedPieceView } from './SharedPieceView'
 import { useLinkedPiece } from './sharingQueries'
-import { strings } from './strings'
+import { t } from './words'
 
 /** What the code on a printed page opens: that piece, and nothing else. */
 export function LinkedPieceScreen() {
@@ -24,11 +24,11 @@ export function LinkedPieceScreen() {
         {codeOf(linked.error) === 'sharing/link-for-school' ? (
           <Empty
             symbol="lock"
-            title={strings.forSchool}
+            title={t('forSchool')}
             action={
               <BigButton
                 symbol="key"
-                label={strings.signInAsStaff}
+                label={t('signInAsStaff')}
                 onPress={() => router.push('/sign-in')}
               />
             }
@@ -36,7 +36,7 @@ export function LinkedPieceScreen() {
             {linked.error.message}
           </Empty>
         ) : codeOf(linked.error) === 'sharing/link-over' ? (
-          <Empty symbol="link-off" title={strings.linkOver}>
+          <Empty symbol="link-off" title={t('linkOver')}>
             {linked.error.message}
           </Empty>
         ) : (
@@ -54,7 +54,7 @@ export function LinkedPieceScreen() {
       </Text>
       <SharedPieceView piece={piece} link={token} height={Math.min(560, width * 0.8)} />
       <Text variant="bodySmall" style={{ color: colours.inkSoft }}>
-        {strings.linkEnds(fullDayOf(expiresAt))}
+        {t('linkEnds', { until: fullDayOf(expiresAt) })}
       </Text>
       <View style={{ opacity: 0.9, alignItems: 'flex-start' }}>
         <Name size={24} />

@@ -1,3 +1,3 @@
-import { Gate } from '../accounts'
+import { Gate } from '../places'
 
 export const ParentLayout = () => <Gate roles={['parent']} />

@@ -1,4 +1,4 @@
-import { fireEvent, screen, waitFor } from '@testing-library/react'
+import { fireEvent, screen, waitFor, within } from '@testing-library/react'
 import { ID, show } from '../testing'
 import { ParentsBox } from './ParentsBox'
 
@@ -31,11 +31,19 @@ test('says who is invited, and what was agreed to by whom', async () => {
   expect(line.textContent).toMatch(/invited until 1 November 2027, b@saltmarsh.example(?!,)/)
   expect(screen.getByText('nobody has said yet')).toBeTruthy()
   expect(screen.getByText(/^no, written down by Mr Adeyemi/)).toBeTruthy()
-  expect(
-    screen
-      .getByRole('switch', { name: 'Approved work is shared with the parents' })
-      .getAttribute('aria-checked'),
-  ).toBe('true')
+  // Yes, no, and nobody has said: three different things.
+  const answers = (kind: string) =>
+    within(screen.getByRole('radiogroup', { name: kind }))
+      .getAllByRole('radio')
+      .map((radio) => [radio.textContent, radio.getAttribute('aria-checked')])
+  expect(answers('Approved work is shared with the parents')).toEqual([
+    ['yes', 'true'],
+    ['no', 'false'],
+  ])
+  expect(answers('Photos that show the child may be used')).toEqual([
+    ['yes', 'false'],
+    ['no', 'false'],
+  ])
 })
 
 test('a word of the parents is sent as it is given', async () => {
@@ -44,7 +52,8 @@ test('a word of the parents is sent as it is given', async () => {
     [`PUT ${AT}/consents`]: { consents: CONSENTS, guardians: [] },
   })
   expect(await screen.findByText('No parent is invited yet.')).toBeTruthy()
-  fireEvent.click(screen.getByRole('switch', { name: 'Photos that show the child may be used' }))
+  const photos = screen.getByRole('radiogroup', { name: 'Photos that show the child may be used' })
+  fireEvent.click(within(photos).getByRole('radio', { name: 'yes' }))
   await waitFor(() =>
     expect(asked).toContainEqual({
       method: 'PUT',

@@ -1,7 +1,6 @@
+import { useMails } from '../accounts'
 import { AddParent, type Guardian, type PupilSharing } from '@nibquill/contract'
-import { valibotResolver } from '@hookform/resolvers/valibot'
 import { useState } from 'react'
-import { useForm } from 'react-hook-form'
 import * as v from 'valibot'
 import { v7 as newId } from 'uuid'
 import { View } from 'react-native'
@@ -9,12 +8,14 @@ import { Text } from 'react-native-paper'
 import { Ask } from '../kit/Ask'
 import { BigButton } from '../kit/BigButton'
 import { fullDayOf, whenWasIt } from '../kit/dates'
-import { Toggle } from '../kit/choices'
-import { Box, FormLine, Hint, Row } from '../kit/form'
+import { Choices } from '../kit/choices'
+import { Box, Hint } from '../kit/form'
+import { FormLine } from '../kit/formLines'
 import { Notice, ProblemNotice } from '../kit/Notice'
 import { SaveButton } from '../media/SaveButton'
 import { toast } from '../kit/Toast'
-import { colours } from '../kit/theme'
+import { useFormOf } from '../kit/useFormOf'
+import { colours, space } from '../kit/theme'
 import {
   useAddParent,
   useChangeInvitation,
@@ -22,7 +23,8 @@ import {
   usePutConsent,
   useRemoveParent,
 } from './sharingQueries'
-import { strings } from './strings'
+import { t } from './words'
+import { Bar, Stack } from '../kit/layout'
 
 /** Who outside the school sees this pupil's work, what they agreed to, and the way to end it. */
 export function ParentsBox({ pupilId, firstName }: { pupilId: string; firstName: string }) {
@@ -39,8 +41,8 @@ export function ParentsBox({ pupilId, firstName }: { pupilId: string; firstName:
   )
   return (
     <>
-      <Box title={strings.parents}>
-        {guardians.length === 0 ? <Text variant="bodyMedium">{strings.noParents}</Text> : null}
+      <Box title={t('parents')}>
+        {guardians.length === 0 ? <Text variant="bodyMedium">{t('noParents')}</Text> : null}
         {guardians.map((guardian) => (
           <GuardianLine
             key={guardian.id}
@@ -54,24 +56,24 @@ export function ParentsBox({ pupilId, firstName }: { pupilId: string; firstName:
         {adding ? (
           <AddParentForm pupilId={pupilId} onTold={setTold} onDone={() => setAdding(false)} />
         ) : (
-          <Row>
+          <Bar wrap>
             <BigButton
               small
               tone="quiet"
               symbol="plus"
-              label={strings.addParent}
+              label={t('addParent')}
               onPress={() => setAdding(true)}
             />
             {waiting ? (
               <SaveButton
-                label={strings.letter}
+                label={t('letter')}
                 symbol="print"
                 address="/api/sharing/letters"
                 order={{ pupilId }}
                 name="letter.pdf"
               />
             ) : null}
-          </Row>
+          </Bar>
         )}
       </Box>
       <ConsentBox pupilId={pupilId} consents={consents} />
@@ -88,21 +90,29 @@ function ConsentBox({
 }) {
   const put = usePutConsent(pupilId)
   return (
-    <Box title={strings.consents}>
-      <Hint>{strings.consentHelp}</Hint>
+    <Box title={t('consents')}>
+      <Hint>{t('consentHelp')}</Hint>
       {consents.map(({ kind, granted, saidBy, saidAt }) => (
-        <View key={kind} style={{ gap: 2 }}>
-          <Toggle
-            label={strings.consentKinds[kind]}
-            value={granted ?? false}
-            onChange={(yes) => put.mutate({ kind, granted: yes })}
+        <Stack key={kind} gap="tight">
+          <Choices
+            label={t(`consentKinds.${kind}`)}
+            value={granted}
+            options={[
+              { value: true, label: t('consentYes') },
+              { value: false, label: t('consentNo') },
+            ]}
+            onChange={(answer) => answer !== null && put.mutate({ kind, granted: answer })}
           />
-          <Hint>
+          <Hint tone={granted === null ? 'attention' : 'soft'}>
             {granted === null || !saidAt
-              ? strings.nobodySaid
-              : strings.said(granted, saidBy ?? '', whenWasIt(saidAt))}
+              ? t('nobodySaid')
+              : t('said', {
+                  answer: granted ? 'yes' : 'no',
+                  who: saidBy ?? '',
+                  when: whenWasIt(saidAt),
+                })}
           </Hint>
-        </View>
+        </Stack>
       ))}
       {put.isError ? <ProblemNotice error={put.error} /> : null}
     </Box>
@@ -126,19 +136,19 @@ type WayIn = { name: string; address: string }
 
 function ToldOnce({ wayIn, onDone }: { wayIn: WayIn; onDone: () => void }) {
   const copy = () =>
-    void navigator.clipboard?.writeText(wayIn.address).then(() => toast(strings.copied))
+    void navigator.clipboard?.writeText(wayIn.address).then(() => toast(t('copied')))
   return (
     <Notice tone="news" symbol="link">
-      <View style={{ gap: 8 }}>
-        <Text variant="titleSmall">{strings.toldOnce(wayIn.name)}</Text>
+      <Stack gap="near">
+        <Text variant="titleSmall">{t('toldOnce', { name: wayIn.name })}</Text>
         <Text variant="bodyMedium" selectable>
           {wayIn.address}
         </Text>
-        <Row>
-          <BigButton small symbol="copy" label={strings.copy} onPress={copy} />
-          <BigButton small tone="quiet" symbol="check" label={strings.haveIt} onPress={onDone} />
-        </Row>
-      </View>
+        <Bar wrap>
+          <BigButton small symbol="copy" label={t('copy')} onPress={copy} />
+          <BigButton small tone="quiet" symbol="check" label={t('haveIt')} onPress={onDone} />
+        </Bar>
+      </Stack>
     </Notice>
   )
 }
@@ -146,47 +156,69 @@ function ToldOnce({ wayIn, onDone }: { wayIn: WayIn; onDone: () => void }) {
 type Telling = { pupilId: string; onTold: (wayIn: WayIn | null) => void }
 
 function AddParentForm({ pupilId, onTold, onDone }: Telling & { onDone: () => void }) {
+  const mails = useMails()
   const add = useAddParent(pupilId)
   const [id] = useState(() => newId())
-  const { control, handleSubmit } = useForm({
-    resolver: valibotResolver(ParentForm),
-    defaultValues: { firstName: '', lastName: '', email: '' },
+  const start = { firstName: '', lastName: '', email: '' }
+  const { control, send, refused } = useFormOf(ParentForm, start, async (input) => {
+    const { address } = await add.mutateAsync({ id, input })
+    toast(input.email ? t('mailed', { email: input.email, mails }) : t('invitedByLetter'))
+    onTold(address ? { name: `${input.firstName} ${input.lastName}`.trim(), address } : null)
+    onDone()
   })
-  const save = handleSubmit((input) =>
-    add.mutate(
-      { id, input },
-      {
-        onSuccess: ({ address }) => {
-          toast(input.email ? strings.mailed(input.email) : strings.invitedByLetter)
-          onTold(address ? { name: `${input.firstName} ${input.lastName}`.trim(), address } : null)
-          onDone()
-        },
-      },
-    ),
-  )
   return (
-    <View style={{ gap: 12 }}>
-      <FormLine control={control} name="firstName" label={strings.parentFirst} autoFocus />
-      <FormLine control={control} name="lastName" label={strings.parentLast} />
+    <Stack>
+      <FormLine control={control} name="firstName" label={t('parentFirst')} autoFocus />
+      <FormLine control={control} name="lastName" label={t('parentLast')} />
       <FormLine
         control={control}
         name="email"
-        label={strings.email}
+        label={t('email')}
         inputMode="email"
         autoCapitalize="none"
       />
-      <Hint>{strings.emailHelp}</Hint>
-      {add.isError ? <ProblemNotice error={add.error} /> : null}
-      <Row>
-        <BigButton
-          label={strings.invite}
-          symbol="link"
-          onPress={() => void save()}
-          busy={add.isPending}
-        />
-        <BigButton tone="quiet" label={strings.leaveIt} onPress={onDone} />
-      </Row>
-    </View>
+      <Hint>{t('emailHelp', { mails })}</Hint>
+      {refused ? <ProblemNotice error={refused} /> : null}
+      <Bar wrap>
+        <BigButton label={t('invite')} symbol="link" onPress={send} busy={add.isPending} />
+        <BigButton tone="quiet" label={t('leaveIt')} onPress={onDone} />
+      </Bar>
+    </Stack>
+  )
+}
+
+/** Their way in, when it was last used, their address. */
+function aboutOf({ invitation, email }: Guardian, mails: 'yes' | 'no'): string {
+  const about = [
+    invitation &&
+      t(`states.${invitation.state}`, {
+        mails,
+        until: fullDayOf(invitation.expiresAt ?? invitation.createdAt),
+      }),
+    invitation?.lastUsedAt ? t('used', { when: whenWasIt(invitation.lastUsedAt) }) : '',
+    email,
+  ]
+  return about.filter(Boolean).join(', ')
+}
+
+function NewLink({
+  guardian,
+  busy,
+  onPress,
+}: {
+  guardian: Guardian
+  busy: boolean
+  onPress: () => void
+}) {
+  return (
+    <BigButton
+      small
+      tone="quiet"
+      symbol="link"
+      label={guardian.invitation?.state === 'open' ? t('newLink') : t('renew')}
+      busy={busy}
+      onPress={onPress}
+    />
   )
 }
 
@@ -196,6 +228,7 @@ function GuardianLine({
   firstName,
   onTold,
 }: Telling & { guardian: Guardian; firstName: string }) {
+  const mails = useMails()
   const change = useChangeInvitation(pupilId)
   const remove = useRemoveParent(pupilId)
   const [asking, setAsking] = useState<'withdraw' | 'remove' | null>(null)
@@ -209,50 +242,31 @@ function GuardianLine({
       {
         onSuccess: ({ address }) => {
           if (address) onTold({ name, address })
-          else toast(strings.mailed(guardian.email ?? name))
+          else toast(t('mailed', { email: guardian.email ?? name, mails }))
         },
       },
     )
-  const about = [
-    invitation &&
-      STATE_WORDS[invitation.state](fullDayOf(invitation.expiresAt ?? invitation.createdAt)),
-    invitation?.lastUsedAt ? strings.used(whenWasIt(invitation.lastUsedAt)) : '',
-    guardian.email,
-  ]
   return (
-    <View
+    <Bar
       role="article"
       aria-label={name}
-      style={{
-        flexDirection: 'row',
-        flexWrap: 'wrap',
-        alignItems: 'center',
-        gap: 12,
-        borderTopWidth: 1,
-        borderTopColor: colours.rule,
-        paddingTop: 12,
-      }}
+      wrap
+      gap="apart"
+      style={{ borderTopWidth: 1, borderTopColor: colours.rule, paddingTop: space.apart }}
     >
       <View style={{ flex: 1, minWidth: 180 }}>
         <Text variant="titleSmall">{name}</Text>
-        <Hint>{about.filter(Boolean).join(', ')}</Hint>
+        <Hint>{aboutOf(guardian, mails)}</Hint>
       </View>
       {asked ? null : (
-        <BigButton
-          small
-          tone="quiet"
-          symbol="link"
-          label={invitation?.state === 'open' ? strings.newLink : strings.renew}
-          busy={change.isPending}
-          onPress={renew}
-        />
+        <NewLink guardian={guardian} busy={change.isPending} onPress={() => renew()} />
       )}
       {invitation?.state === 'open' ? (
         <BigButton
           small
           tone="again"
           symbol="link-off"
-          label={strings.withdraw}
+          label={t('withdraw')}
           onPress={() => setAsking('withdraw')}
         />
       ) : (
@@ -260,15 +274,15 @@ function GuardianLine({
           small
           tone="again"
           symbol="close"
-          label={asked ? strings.takeBack : strings.remove}
+          label={asked ? t('takeBack') : t('remove')}
           onPress={() => (asked ? remove.mutate(guardian.id) : setAsking('remove'))}
         />
       )}
       {change.isError ? <ProblemNotice error={change.error} /> : null}
       <Ask
         visible={asking !== null}
-        title={asking === 'remove' ? strings.removeAsk(name, firstName) : strings.withdrawAsk}
-        yes={asking === 'remove' ? strings.remove : strings.withdraw}
+        title={asking === 'remove' ? t('removeAsk', { name, child: firstName }) : t('withdrawAsk')}
+        yes={asking === 'remove' ? t('remove') : t('withdraw')}
         tone="again"
         onNo={() => setAsking(null)}
         onYes={() => {
@@ -277,15 +291,8 @@ function GuardianLine({
           else if (invitation) change.mutate({ invitationId: invitation.id, change: 'withdraw' })
         }}
       >
-        {asking === 'remove' ? strings.removeHelp : strings.withdrawHelp}
+        {asking === 'remove' ? t('removeHelp') : t('withdrawHelp')}
       </Ask>
-    </View>
+    </Bar>
   )
 }
-
-const STATE_WORDS = {
-  asked: () => strings.asked,
-  open: strings.open,
-  withdrawn: () => strings.withdrawn,
-  ended: () => strings.ended,
-} as const

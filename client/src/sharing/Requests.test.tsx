@@ -1,9 +1,10 @@
 import { fireEvent, screen, waitFor } from '@testing-library/react'
 import { ID, show } from '../testing'
+import type * as Router from '../testing/router'
 import { FamilyScreen } from './FamilyScreen'
 import { Requests } from './Requests'
 
-jest.mock('expo-router', () => ({ router: { replace: jest.fn() } }))
+jest.mock('expo-router', () => jest.requireActual<typeof Router>('../testing/router').routerAt())
 
 const REQUEST = { id: ID(1), childName: 'Bilal', className: 'Heron', askedBy: 'Ms Ray' }
 
@@ -30,6 +31,7 @@ test('after a yes the child that was looked at stays in sight, though the new on
     firstName,
     lastName: 'A.',
     peg: { symbol: 'fish', colour: 'aubergine' },
+    classId: null,
     className: 'Heron',
     shared: false,
   })

@@ -1,10 +1,11 @@
 import type { GuardianRequest } from '@nibquill/contract'
 import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
-import { Box, Hint, Row } from '../kit/form'
+import { Box, Hint } from '../kit/form'
 import { ProblemNotice } from '../kit/Notice'
 import { useAnswerRequest, useRequests } from './sharingQueries'
-import { strings } from './strings'
+import { t } from './words'
+import { Bar } from '../kit/layout'
 
 /**
  * What a parent is asked before another child is shown to them.
@@ -27,15 +28,17 @@ function OneRequest({ request, onAnswer }: { request: GuardianRequest; onAnswer?
   return (
     <Box>
       <Text role="heading" aria-level={2} variant="titleMedium">
-        {strings.requestAsk(askedBy, childName, className)}
+        {className
+          ? t('requestAskOf', { by: askedBy, child: childName, className })
+          : t('requestAsk', { by: askedBy, child: childName })}
       </Text>
-      <Hint>{strings.requestHelp}</Hint>
+      <Hint>{t('requestHelp')}</Hint>
       {answer.isError ? <ProblemNotice error={answer.error} /> : null}
-      <Row>
+      <Bar wrap>
         <BigButton
           small
           symbol="check"
-          label={strings.requestYes(childName)}
+          label={t('requestYes', { child: childName })}
           busy={answer.isPending}
           onPress={() => say('accept')}
         />
@@ -43,11 +46,11 @@ function OneRequest({ request, onAnswer }: { request: GuardianRequest; onAnswer?
           small
           tone="quiet"
           symbol="close"
-          label={strings.requestNo}
+          label={t('requestNo')}
           busy={answer.isPending}
           onPress={() => say('decline')}
         />
-      </Row>
+      </Bar>
     </Box>
   )
 }

@@ -2,10 +2,10 @@ import type { SharedPiece } from '@nibquill/contract'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { fullDayOf } from '../kit/dates'
-import { Heading } from '../kit/layout'
+import { Heading, Stack } from '../kit/layout'
 import { PartsViewer } from '../parts/PartsViewer'
-import { colours } from '../kit/theme'
-import { strings } from './strings'
+import { colours, space } from '../kit/theme'
+import { t } from './words'
 
 /** One approved piece as a family sees it: the work large, the child's words below. */
 export function SharedPieceView({
@@ -18,16 +18,22 @@ export function SharedPieceView({
   height: number
 }) {
   return (
-    <View role="article" aria-label={piece.title} style={{ gap: 12 }}>
+    <Stack role="article" aria-label={piece.title}>
       <View style={{ height }}>
         <PartsViewer parts={piece.parts} title={piece.title} link={link} />
       </View>
       <Heading>{piece.title}</Heading>
       {piece.reflection ? <Text variant="bodyLarge">{piece.reflection}</Text> : null}
       {piece.reason ? (
-        <View style={{ borderLeftWidth: 4, borderLeftColor: colours.verdigris, paddingLeft: 12 }}>
+        <View
+          style={{
+            borderLeftWidth: 4,
+            borderLeftColor: colours.verdigris,
+            paddingLeft: space.apart,
+          }}
+        >
           <Text variant="bodyMedium" style={{ color: colours.inkSoft }}>
-            {strings.picked}
+            {t('picked')}
           </Text>
           <Text variant="bodyLarge">{piece.reason}</Text>
         </View>
@@ -37,6 +43,6 @@ export function SharedPieceView({
           .filter(Boolean)
           .join(' · ')}
       </Text>
-    </View>
+    </Stack>
   )
 }

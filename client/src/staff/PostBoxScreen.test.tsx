@@ -1,10 +1,9 @@
 import { fireEvent, screen, waitFor } from '@testing-library/react'
 import { ID, show } from '../testing'
+import type * as Router from '../testing/router'
 import { PostBoxScreen } from './PostBoxScreen'
 
-jest.mock('expo-router', () => ({
-  router: { push: jest.fn(), back: jest.fn(), replace: jest.fn(), canGoBack: () => false },
-}))
+jest.mock('expo-router', () => jest.requireActual<typeof Router>('../testing/router').routerAt())
 
 const MAIL = {
   id: ID(1),

@@ -4,12 +4,13 @@ import { Text } from 'react-native-paper'
 import { Ask } from '../kit/Ask'
 import { BigButton } from '../kit/BigButton'
 import { whenWasIt } from '../kit/dates'
-import { Box, Hint, Row } from '../kit/form'
+import { Box, Hint } from '../kit/form'
 import { Head } from '../kit/Head'
-import { Page } from '../kit/layout'
+import { Bar, Page } from '../kit/layout'
 import { Empty, Notice, ProblemNotice } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
-import { schoolStrings as strings, useOpenMail, usePostBox } from '../school'
+import { useOpenMail, usePostBox, schoolWords } from '../school'
+import { t } from './words'
 
 type Mail = PostBox['mails'][number]
 
@@ -19,17 +20,17 @@ export function PostBoxScreen() {
   if (!isHere(box)) return <NotYet of={box} />
   return (
     <Page>
-      <Head title={strings.postBox} back="/year" />
-      <Hint>{strings.postHelp}</Hint>
+      <Head title={schoolWords('postBox')} back="/year" />
+      <Hint>{t('postHelp')}</Hint>
       {box.data.server ? null : (
         <Notice tone="attention" symbol="mail">
-          {strings.noServer}
+          {t('noServer')}
         </Notice>
       )}
       {box.data.mails.map((mail) => (
         <Letter key={mail.id} mail={mail} openable={!box.data.server} />
       ))}
-      {box.data.mails.length === 0 ? <Empty symbol="mail" title={strings.noMail} /> : null}
+      {box.data.mails.length === 0 ? <Empty symbol="mail" title={t('noMail')} /> : null}
     </Page>
   )
 }
@@ -43,40 +44,38 @@ function Letter({ mail, openable }: { mail: Mail; openable: boolean }) {
       <Text role="heading" aria-level={2} variant="titleMedium">
         {mail.subject}
       </Text>
-      <Hint>
-        {[mail.to, whenWasIt(mail.createdAt), strings.mailStates[mail.state]].join(' · ')}
-      </Hint>
+      <Hint>{[mail.to, whenWasIt(mail.createdAt), t(`mailStates.${mail.state}`)].join(' · ')}</Hint>
       {open.data ? (
         <>
           <Text variant="bodyMedium" selectable>
             {open.data.body}
           </Text>
-          {open.data.blanked ? <Hint>{strings.blanked}</Hint> : null}
+          {open.data.blanked ? <Hint>{t('blanked')}</Hint> : null}
         </>
       ) : openable ? (
-        <Row>
+        <Bar wrap>
           <BigButton
             small
             tone="quiet"
             symbol="mail"
-            label={strings.openLetter}
+            label={t('openLetter')}
             busy={open.isPending}
             onPress={() => setAsking(true)}
           />
-        </Row>
+        </Bar>
       ) : null}
       {open.isError ? <ProblemNotice error={open.error} /> : null}
       <Ask
         visible={asking}
-        title={strings.openAsk(mail.to)}
-        yes={strings.openLetter}
+        title={t('openAsk', { to: mail.to })}
+        yes={t('openLetter')}
         onNo={() => setAsking(false)}
         onYes={() => {
           setAsking(false)
           open.mutate(mail.id)
         }}
       >
-        {strings.openHelp}
+        {t('openHelp')}
       </Ask>
     </Box>
   )

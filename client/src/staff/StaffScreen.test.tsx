@@ -1,26 +1,10 @@
 import { fireEvent, screen, waitFor } from '@testing-library/react'
-import { ID, show } from '../testing'
+import { HERON, ID, show } from '../testing'
+import type * as Router from '../testing/router'
 import { StaffScreen } from './StaffScreen'
 
-jest.mock('expo-router', () => ({
-  router: { canGoBack: () => false, back: jest.fn(), replace: jest.fn(), push: jest.fn() },
-  useLocalSearchParams: () => ({}),
-}))
+jest.mock('expo-router', () => jest.requireActual<typeof Router>('../testing/router').routerAt())
 
-const CLASS = {
-  id: ID(5),
-  name: 'Heron',
-  yearGroup: 'Year 3',
-  schoolYearId: ID(6),
-  yearName: '2026/27',
-  running: true,
-  pupilCount: 1,
-  teachers: [],
-  idleMinutes: 10,
-  pupilsPropose: false,
-  mine: true,
-  version: 1,
-}
 const member = (n: number, lastName: string, change: object = {}) => ({
   id: ID(n),
   firstName: 'Ms',
@@ -37,7 +21,7 @@ const member = (n: number, lastName: string, change: object = {}) => ({
 })
 const at = (change: Record<string, unknown> = {}) => ({
   'GET /school/staff': [member(1, 'Ray', { leads: true })],
-  'GET /school/classes': [CLASS],
+  'GET /school/classes': [HERON],
   ...change,
 })
 

@@ -1,27 +1,23 @@
+import { useMails } from '../accounts'
 import { AddStaff, type ChangeStaff, type SchoolClass, type StaffMember } from '@nibquill/contract'
-import { valibotResolver } from '@hookform/resolvers/valibot'
 import { useState } from 'react'
-import { Controller, useForm } from 'react-hook-form'
 import { v7 as newId } from 'uuid'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { Ask } from '../kit/Ask'
 import { BigButton } from '../kit/BigButton'
 import { whenWasIt } from '../kit/dates'
-import { Choices, Several, Toggle } from '../kit/choices'
-import { Box, FormLine, Hint, Row } from '../kit/form'
+import { Several, Toggle } from '../kit/choices'
+import { Box, Hint } from '../kit/form'
+import { FormChoices, FormLine, FormSeveral } from '../kit/formLines'
 import { Head } from '../kit/Head'
-import { Page } from '../kit/layout'
+import { Bar, Page, SidesInTurn } from '../kit/layout'
 import { Notice, ProblemNotice } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
 import { toast } from '../kit/Toast'
-import {
-  schoolStrings as strings,
-  useAddStaff,
-  useChangeStaff,
-  useClasses,
-  useStaff,
-} from '../school'
+import { useFormOf } from '../kit/useFormOf'
+import { useAddStaff, useChangeStaff, useClasses, useStaff, schoolWords } from '../school'
+import { t } from './words'
 
 const nameOf = (member: { firstName: string; lastName: string }): string =>
   `${member.firstName} ${member.lastName}`.trim()
@@ -33,30 +29,33 @@ const choicesOf = (classes: readonly SchoolClass[]) =>
 
 /** Who works here: accounts, classes, leading, leaving. */
 export function StaffScreen() {
+  const mails = useMails()
   const staff = useStaff()
   const classes = useClasses()
   const [adding, setAdding] = useState(false)
   if (!isHere(staff) || !isHere(classes)) return <NotYet of={[staff, classes]} />
   const alone = classes.data.filter(({ teachers }) => teachers.length === 0).map(({ name }) => name)
   return (
-    <Page>
-      <Head title={strings.staff} back="/year" />
-      <Hint>{strings.staffHelp}</Hint>
+    <Page sides>
+      <Head title={schoolWords('staff')} back="/year" />
+      <Hint>{t('staffHelp', { mails })}</Hint>
       {alone.length > 0 ? (
         <Notice tone="attention" symbol="alert">
-          {strings.alone(alone.join(', '))}
+          {t('alone', { names: alone.join(', ') })}
         </Notice>
       ) : null}
       {adding ? (
         <AddStaffForm classes={classes.data} onDone={() => setAdding(false)} />
       ) : (
-        <Row>
-          <BigButton small symbol="plus" label={strings.addStaff} onPress={() => setAdding(true)} />
-        </Row>
+        <Bar wrap>
+          <BigButton small symbol="plus" label={t('addStaff')} onPress={() => setAdding(true)} />
+        </Bar>
       )}
-      {staff.data.map((member) => (
-        <Member key={member.id} member={member} classes={classes.data} />
-      ))}
+      <SidesInTurn>
+        {staff.data.map((member) => (
+          <Member key={member.id} member={member} classes={classes.data} />
+        ))}
+      </SidesInTurn>
     </Page>
   )
 }
@@ -68,74 +67,43 @@ function AddStaffForm({
   classes: readonly SchoolClass[]
   onDone: () => void
 }) {
+  const mails = useMails()
   const add = useAddStaff()
   const [id] = useState(() => newId())
-  const { control, handleSubmit } = useForm({
-    resolver: valibotResolver(AddStaff),
-    defaultValues: {
-      firstName: '',
-      lastName: '',
-      email: '',
-      role: 'teacher' as 'teacher' | 'office',
-      classIds: [] as string[],
-    },
+  const start: AddStaff = { firstName: '', lastName: '', email: '', role: 'teacher', classIds: [] }
+  const { control, send, refused } = useFormOf(AddStaff, start, async (input) => {
+    await add.mutateAsync({ id, input })
+    toast(t('sent', { email: input.email, mails }))
+    onDone()
   })
-  const save = handleSubmit((input) =>
-    add.mutate(
-      { id, input },
-      {
-        onSuccess: () => {
-          toast(strings.sent(input.email))
-          onDone()
-        },
-      },
-    ),
-  )
   return (
-    <Box title={strings.addStaff}>
-      <FormLine control={control} name="firstName" label={strings.staffFirst} autoFocus />
-      <FormLine control={control} name="lastName" label={strings.lastName} />
+    <Box title={t('addStaff')}>
+      <FormLine control={control} name="firstName" label={t('staffFirst')} autoFocus />
+      <FormLine control={control} name="lastName" label={schoolWords('lastName')} />
       <FormLine
         control={control}
         name="email"
-        label={strings.email}
+        label={t('email')}
         inputMode="email"
         autoCapitalize="none"
       />
-      <Controller
+      <FormChoices
         control={control}
         name="role"
-        render={({ field }) => (
-          <Choices
-            label={strings.role}
-            value={field.value}
-            onChange={field.onChange}
-            options={(['teacher', 'office'] as const).map((role) => ({
-              value: role,
-              label: strings.roles[role],
-            }))}
-          />
-        )}
+        label={t('role')}
+        options={(['teacher', 'office'] as const).map((role) => ({
+          value: role,
+          label: t(`roles.${role}`),
+        }))}
       />
-      <Controller
+      <FormSeveral
         control={control}
         name="classIds"
-        render={({ field }) => (
-          <Several
-            label={strings.teaches}
-            options={choicesOf(classes)}
-            values={field.value}
-            onChange={field.onChange}
-          />
-        )}
+        label={t('teaches')}
+        options={choicesOf(classes)}
       />
-      {add.isError ? <ProblemNotice error={add.error} /> : null}
-      <BigButton
-        label={strings.invite}
-        symbol="mail"
-        onPress={() => void save()}
-        busy={add.isPending}
-      />
+      {refused ? <ProblemNotice error={refused} /> : null}
+      <BigButton label={t('invite')} symbol="mail" onPress={send} busy={add.isPending} />
     </Box>
   )
 }
@@ -146,17 +114,19 @@ function Member({ member, classes }: { member: StaffMember; classes: readonly Sc
   const [asking, setAsking] = useState(false)
   const { id } = member
   const about = [
-    strings.roles[member.role],
+    t(`roles.${member.role}`),
     member.classes.map(({ name }) => name).join(', '),
     member.left
-      ? strings.gone
+      ? schoolWords('gone')
       : member.active
-        ? strings.lastSeen(member.lastSeenAt ? whenWasIt(member.lastSeenAt) : strings.never)
-        : strings.invited,
+        ? schoolWords('lastSeen', {
+            when: member.lastSeenAt ? whenWasIt(member.lastSeenAt) : schoolWords('never'),
+          })
+        : t('invited'),
   ]
   return (
     <Box>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10, flexWrap: 'wrap' }}>
+      <Bar wrap>
         <View style={{ flex: 1, minWidth: 180 }}>
           <Text role="heading" aria-level={2} variant="titleMedium">
             {nameOf(member)}
@@ -168,20 +138,20 @@ function Member({ member, classes }: { member: StaffMember; classes: readonly Sc
           small
           tone="quiet"
           symbol={open ? 'up' : 'edit'}
-          label={strings.change}
+          label={schoolWords('change')}
           onPress={() => setOpen(!open)}
         />
-      </View>
+      </Bar>
       {open ? (
         member.left ? (
-          <Row>
+          <Bar wrap>
             <BigButton
               small
               tone="quiet"
-              label={strings.comeBack}
+              label={schoolWords('comeBack')}
               onPress={() => change.mutate({ id, change: { left: false } })}
             />
-          </Row>
+          </Bar>
         ) : (
           <MemberChanges
             member={member}
@@ -194,8 +164,8 @@ function Member({ member, classes }: { member: StaffMember; classes: readonly Sc
       {change.isError ? <ProblemNotice error={change.error} /> : null}
       <Ask
         visible={asking}
-        title={strings.staffLeaveAsk(nameOf(member))}
-        yes={strings.staffLeave}
+        title={t('staffLeaveAsk', { name: nameOf(member) })}
+        yes={t('staffLeave')}
         tone="again"
         onNo={() => setAsking(false)}
         onYes={() => {
@@ -203,7 +173,7 @@ function Member({ member, classes }: { member: StaffMember; classes: readonly Sc
           change.mutate({ id, change: { left: true } })
         }}
       >
-        {strings.staffLeaveHelp}
+        {t('staffLeaveHelp')}
       </Ask>
     </Box>
   )
@@ -221,6 +191,7 @@ function MemberChanges({
   change: (next: ChangeStaff) => void
   onLeave: () => void
 }) {
+  const mails = useMails()
   const add = useAddStaff()
   const input = {
     firstName: member.firstName,
@@ -232,41 +203,41 @@ function MemberChanges({
   return (
     <>
       <Several
-        label={strings.teaches}
+        label={t('teaches')}
         options={choicesOf(classes)}
         values={input.classIds}
         onChange={(classIds) => change({ classIds })}
       />
       {member.oneTimeCodes ? (
-        <Row>
-          <Hint>{strings.codesOn}</Hint>
+        <Bar wrap>
+          <Hint>{t('codesOn')}</Hint>
           <BigButton
             small
             tone="quiet"
-            label={strings.codesOff}
+            label={t('codesOff')}
             onPress={() => change({ oneTimeCodes: false })}
           />
-        </Row>
+        </Bar>
       ) : null}
-      <Toggle label={strings.leads} value={member.leads} onChange={(leads) => change({ leads })} />
-      <Row>
+      <Toggle label={t('leads')} value={member.leads} onChange={(leads) => change({ leads })} />
+      <Bar wrap>
         {member.active ? null : (
           <BigButton
             small
             tone="quiet"
             symbol="mail"
-            label={strings.resend}
+            label={t('resend')}
             busy={add.isPending}
             onPress={() =>
               add.mutate(
                 { id: member.id, input },
-                { onSuccess: () => toast(strings.sent(member.email)) },
+                { onSuccess: () => toast(t('sent', { email: member.email, mails })) },
               )
             }
           />
         )}
-        <BigButton small tone="again" symbol="out" label={strings.staffLeave} onPress={onLeave} />
-      </Row>
+        <BigButton small tone="again" symbol="out" label={t('staffLeave')} onPress={onLeave} />
+      </Bar>
       {add.isError ? <ProblemNotice error={add.error} /> : null}
     </>
   )

@@ -6,16 +6,19 @@ import { BigButton } from '../kit/BigButton'
 import { whenIsItDue } from '../kit/dates'
 import { FolderDrawing } from '../kit/FolderDrawing'
 import { Head } from '../kit/Head'
-import { Page } from '../kit/layout'
+import { Bar, Page, Stack, Tile } from '../kit/layout'
 import { Listen } from '../kit/Listen'
 import { Empty, Notice, ProblemNotice } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
 import { Press } from '../kit/Press'
-import { strings as kitWords } from '../kit/strings'
-import { colours, corners, shadow, stateColours, targets } from '../kit/theme'
+
+import { colours, space, stateColours, targets } from '../kit/theme'
 import { Attachments } from '../media/Attachments'
-import { strings } from './strings'
+
+import { pickInto } from '../parts/pickedFiles'
 import { useTasks, useTick } from './tasksQueries'
+import { t } from './words'
+import { t as kitWords } from '../kit/words'
 
 /** A task opens on what to do, and one large way to start making. */
 export function MyTaskScreen() {
@@ -26,7 +29,7 @@ export function MyTaskScreen() {
   if (!task) {
     return (
       <Page>
-        <Empty symbol="tasks" title={strings.gone} />
+        <Empty symbol="tasks" title={t('gone')} />
       </Page>
     )
   }
@@ -36,20 +39,20 @@ export function MyTaskScreen() {
       <Head title={task.title} back="/desk" pupil />
       <WhatToDo task={task} />
       {examples.length > 0 ? (
-        <View style={{ gap: 8 }}>
-          <Text variant="titleMedium">{strings.good}</Text>
-          <Attachments items={examples} label={strings.good} />
-        </View>
+        <Stack gap="near">
+          <Text variant="titleMedium">{t('good')}</Text>
+          <Attachments items={examples} label={t('good')} />
+        </Stack>
       ) : null}
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 16 }}>
+      <Bar gap="clear">
         <FolderDrawing folder={task.folder} width={104} />
         <View style={{ flex: 1 }}>
-          <Text variant="titleMedium">{strings.folder(task.folder.name)}</Text>
+          <Text variant="titleMedium">{t('folder', { name: task.folder.name })}</Text>
           <Text variant="bodyLarge" style={{ color: colours.ochreText }}>
-            {task.dueAt ? whenIsItDue(task.dueAt) : strings.noDue}
+            {task.dueAt ? whenIsItDue(task.dueAt) : t('noDue')}
           </Text>
         </View>
-      </View>
+      </Bar>
       <MyPart task={task} />
     </Page>
   )
@@ -63,41 +66,36 @@ function WaysToStart({ task }: { task: Task }) {
     <>
       <BigButton
         huge
-        label={writes ? strings.startWriting : strings.start}
+        label={writes ? t('startWriting') : t('start')}
         symbol={writes ? 'pencil' : 'camera'}
         onPress={() => router.push(`/${writes ? 'write' : 'make'}?taskId=${task.id}`)}
       />
-      <View style={{ flexDirection: 'row', gap: 10 }}>
+      <Bar align="stretch">
         <BigButton
           grow
-          label={strings.pick}
+          label={t('pick')}
           symbol="pictures"
           tone="quiet"
-          onPress={() => router.push(`/make?taskId=${task.id}&pick=1`)}
+          onPress={() => void pickInto(`/make?taskId=${task.id}&pick=1`)}
         />
         <BigButton
           grow
-          label={writes ? strings.photo : strings.write}
+          label={writes ? t('photo') : t('write')}
           symbol={writes ? 'camera' : 'pencil'}
           tone="quiet"
           onPress={() => router.push(`/${writes ? 'make' : 'write'}?taskId=${task.id}`)}
         />
-      </View>
+      </Bar>
     </>
   )
 }
 
 function WhatToDo({ task }: { task: Task }) {
   const voices = task.media.filter(({ role }) => role === 'voice')
-  const asked = task.asks.map(({ count, kind }) => strings.partAsked(count, kind)).join(', ')
+  const asked = task.asks.map(({ count, kind }) => t('partAsked', { count, kind })).join(', ')
   return (
-    <View
-      style={[
-        { backgroundColor: colours.sheet, borderRadius: corners.button, padding: 20, gap: 12 },
-        shadow,
-      ]}
-    >
-      <View style={{ flexDirection: 'row', gap: 10 }}>
+    <Tile style={{ padding: space.far }}>
+      <Bar align="stretch">
         <Text variant="bodyLarge" style={{ flex: 1, fontSize: 21, lineHeight: 32 }}>
           {task.instructions}
         </Text>
@@ -106,18 +104,18 @@ function WhatToDo({ task }: { task: Task }) {
             text={[
               `${task.title}.`,
               task.instructions,
-              asked ? `${strings.asked}: ${asked}.` : '',
+              asked ? `${t('asked')}: ${asked}.` : '',
             ].join(' ')}
           />
         )}
-      </View>
-      <Attachments items={voices} label={strings.hearTask} />
+      </Bar>
+      <Attachments items={voices} label={t('hearTask')} />
       <Attachments
         items={task.media.filter(({ role }) => role === 'material')}
-        label={strings.lookAt}
+        label={t('lookAt')}
       />
-      {asked ? <Text variant="bodyLarge">{`${strings.asked}: ${asked}`}</Text> : null}
-    </View>
+      {asked ? <Text variant="bodyLarge">{`${t('asked')}: ${asked}`}</Text> : null}
+    </Tile>
   )
 }
 
@@ -127,15 +125,15 @@ function MyPart({ task }: { task: Task }) {
   return (
     <>
       {task.nudgedAt && task.myPieces.length === 0 && !task.ticked ? (
-        <Notice tone="again" symbol="nudge">
-          {strings.reminded}
+        <Notice tone="attention" symbol="nudge">
+          {t('reminded')}
         </Notice>
       ) : null}
       {task.myPieces.length === 0 ? (
         <BigButton
           tone="quiet"
           symbol={task.ticked ? 'tick' : 'untick'}
-          label={task.ticked ? strings.untick : strings.tick}
+          label={task.ticked ? t('untick') : t('tick')}
           busy={tick.isPending}
           onPress={() => tick.mutate(!task.ticked)}
         />
@@ -150,7 +148,7 @@ function MyPart({ task }: { task: Task }) {
           <Text
             variant="titleSmall"
             style={{ color: stateColours[piece.state].text }}
-          >{`${strings.myPieces}: ${kitWords.states[piece.state]}`}</Text>
+          >{`${t('myPieces')}: ${kitWords(`states.${piece.state}`)}`}</Text>
         </Press>
       ))}
     </>

@@ -1,26 +1,12 @@
 import { fireEvent, screen, waitFor } from '@testing-library/react'
-import { ID, show } from '../testing'
+import { HERON, ID, show } from '../testing'
+import type * as Router from '../testing/router'
 import { TaskEditScreen } from './TaskEditScreen'
 
-jest.mock('expo-router', () => ({
-  router: { canGoBack: () => false, back: jest.fn(), replace: jest.fn(), push: jest.fn() },
-  useLocalSearchParams: () => ({ id: 'new' }),
-}))
+jest.mock('expo-router', () =>
+  jest.requireActual<typeof Router>('../testing/router').routerAt({ id: 'new' }),
+)
 
-const CLASS = {
-  id: ID(5),
-  name: 'Heron',
-  yearGroup: 'Year 3',
-  schoolYearId: ID(6),
-  yearName: '2026/27',
-  running: true,
-  pupilCount: 1,
-  teachers: [],
-  idleMinutes: 10,
-  pupilsPropose: false,
-  mine: true,
-  version: 1,
-}
 const PUPIL = {
   id: ID(11),
   firstName: 'Wren',
@@ -51,8 +37,8 @@ const folder = (n: number, name: string, change: object = {}) => ({
   ...change,
 })
 const at = (change: Record<string, unknown> = {}) => ({
-  'GET /school/classes': [CLASS],
-  [`GET /school/classes/${ID(5)}`]: { ...CLASS, pupils: [PUPIL] },
+  'GET /school/classes': [HERON],
+  [`GET /school/classes/${ID(5)}`]: { ...HERON, pupils: [PUPIL], left: [], notPrintable: [] },
   'GET /tasks/units': [],
   'GET /folders/strands': [],
   'GET /folders': [
@@ -60,7 +46,7 @@ const at = (change: Record<string, unknown> = {}) => ({
     folder(3, 'Elsewhere', { classIds: [ID(99)] }),
     folder(4, 'Wish', { owner: { id: ID(11), name: 'Wren', agreed: true } }),
   ],
-  'GET /tasks/due': { at: '2026-12-05T15:00:00.000Z', warning: 'There are no lessons that day.' },
+  'GET /tasks/due': { at: '2026-12-05T15:00:00.000Z', warning: { code: 'no-lessons', about: '' } },
   ...change,
 })
 
@@ -68,6 +54,7 @@ test('a task is sent as it was written: folders of the class only, days in schoo
   const asked = show(<TaskEditScreen />, at())
   fireEvent.change(await screen.findByLabelText('Title'), { target: { value: 'Shore poem' } })
   fireEvent.change(screen.getByLabelText('What to do'), { target: { value: 'Four lines.' } })
+  fireEvent.click(screen.getByRole('button', { name: /^More: / }))
   fireEvent.click(screen.getByRole('button', { name: 'More photos' }))
   fireEvent.click(screen.getByRole('button', { name: 'More photos' }))
   fireEvent.click(screen.getByRole('button', { name: 'Fewer photos' }))
@@ -95,6 +82,7 @@ test('a task is sent as it was written: folders of the class only, days in schoo
       opens: null,
       due: { day: '2026-12-05', time: '15:00' },
       folderChangeable: true,
+      asksThoughts: false,
       pupilIds: [ID(11)],
     }),
   )
@@ -109,12 +97,21 @@ test('without a title or without a folder nothing can be set, and it says what i
   )
 })
 
+test('of several folders none is chosen silently', async () => {
+  show(<TaskEditScreen />, at({ 'GET /folders': [folder(2, 'Poems'), folder(3, 'Maps')] }))
+  fireEvent.change(await screen.findByLabelText('Title'), { target: { value: 'Shore poem' } })
+  const set = screen.getByRole('button', { name: 'Set the task' })
+  expect(set.getAttribute('aria-disabled')).toBe('true')
+  fireEvent.change(screen.getByLabelText('Folder'), { target: { value: ID(3) } })
+  await waitFor(() => expect(set.getAttribute('aria-disabled')).not.toBe('true'))
+})
+
 test('what the server finds wrong stands in the form, and nothing is lost', async () => {
   const body = {
     type: '/problems/request/invalid',
     title: 'Something is not right.',
     status: 400,
-    fields: { due: ['is due before it opens'] },
+    fields: { due: ['due-before-it-opens'] },
   }
   show(<TaskEditScreen />, at({ 'PUT /tasks': { status: 400, body } }))
   fireEvent.change(await screen.findByLabelText('Title'), { target: { value: 'Shore poem' } })

@@ -1,4 +1,4 @@
-import type { MakeTask, Task } from '@nibquill/contract'
+import { MakeTask, type Folder, type Task } from '@nibquill/contract'
 import {
   acceptOf,
   ASKABLE_PARTS,
@@ -9,26 +9,28 @@ import {
 import { router, useLocalSearchParams } from 'expo-router'
 import { useState } from 'react'
 import { v7 as newId } from 'uuid'
-import { View } from 'react-native'
+import * as v from 'valibot'
 import { Text } from 'react-native-paper'
 import { codeOf } from '../kit/problems'
 import { BigButton } from '../kit/BigButton'
 import { schoolNow } from '../kit/clock'
 import { schoolDayAndTime, schoolToday } from '../kit/dates'
-import { Field } from '../kit/Field'
-import { Choices, Several, Toggle } from '../kit/choices'
-import { Box, DayField, faultsOf, Hint, Row, Select, sentence } from '../kit/form'
+import { Choices } from '../kit/choices'
+import { Box, Hint, Select } from '../kit/form'
+import { FormDay, FormLine, FormSelect, FormSeveral, FormToggle } from '../kit/formLines'
 import { Head } from '../kit/Head'
-import { Page } from '../kit/layout'
+import { Bar, Page, Sides, Stack } from '../kit/layout'
 import { Loading, Notice, ProblemNotice } from '../kit/Notice'
 import { RoundButton } from '../kit/RoundButton'
 import { targets } from '../kit/theme'
 import { toast } from '../kit/Toast'
+import { useFormOf } from '../kit/useFormOf'
 import { MaterialPicker } from '../media/MaterialPicker'
 import { useFolders } from '../folders'
 import { useClass, useClasses, useStrands } from '../school'
-import { strings } from './strings'
+
 import { useChangeTask, useDueAdvice, useMakeTask, useTask, useUnits } from './tasksQueries'
+import { t } from './words'
 
 type Media = { mediaId: string; role: TaskMediaRole; name: string; kind: MediaKind }
 type Draft = Omit<MakeTask, 'media'> & { media: Media[] }
@@ -52,10 +54,10 @@ export function TaskEditScreen() {
   if (task.isError) return <ProblemNotice error={task.error} onRetry={() => void task.refetch()} />
   const home = classId ?? classes.data.find(({ mine }) => mine)?.id ?? ''
   const start: Draft = task.data
-    ? draftOf(task.data)
+    ? draftOf(task.data, folders.data)
     : {
         classId: home,
-        folderId: '',
+        folderId: fittingFolder(folders.data, home, ''),
         unitId: unitId ?? null,
         strandId: null,
         title: '',
@@ -66,14 +68,15 @@ export function TaskEditScreen() {
         opens: null,
         due: null,
         folderChangeable: true,
+        asksThoughts: false,
         pupilIds: null,
       }
   return <TaskForm key={task.data?.version} task={task.data ?? null} start={start} />
 }
 
-const draftOf = (task: Task): Draft => ({
+const draftOf = (task: Task, folders: readonly Folder[]): Draft => ({
   classId: task.classId,
-  folderId: task.folder.id,
+  folderId: fittingFolder(folders, task.classId, task.folder.id),
   unitId: task.unit?.id ?? null,
   strandId: task.strandId,
   title: task.title,
@@ -84,124 +87,139 @@ const draftOf = (task: Task): Draft => ({
   opens: task.opensAt ? schoolDayAndTime(task.opensAt) : null,
   due: task.dueAt ? schoolDayAndTime(task.dueAt) : null,
   folderChangeable: task.folderChangeable,
+  asksThoughts: task.asksThoughts,
   pupilIds: task.pupilIds,
 })
+
+const TaskDraft = v.pipe(
+  v.custom<Draft>(() => true),
+  v.transform(({ media, ...rest }) => ({
+    ...rest,
+    media: media.map(({ mediaId, role }) => ({ mediaId, role })),
+  })),
+  MakeTask,
+)
+const useTaskForm = (start: Draft, sending: (task: MakeTask) => Promise<unknown>) =>
+  useFormOf(TaskDraft, start, sending)
+type Form = ReturnType<typeof useTaskForm>
 
 function TaskForm({ task, start }: { task: Task | null; start: Draft }) {
   const make = useMakeTask()
   const change = useChangeTask()
-  const folders = useFolders()
-  const [draft, setDraft] = useState(start)
   const [freshId] = useState(() => newId())
+  const [more, setMore] = useState(() => saysMore(start))
   const id = task?.id ?? freshId
-  const set = (part: Partial<Draft>) => setDraft((now) => ({ ...now, ...part }))
-  const error = make.error ?? change.error
-  const faults = faultsOf(error)
-  const fitting = (folders.data ?? []).filter(
-    ({ wholeSchool, classIds, owner }) =>
-      !owner && (wholeSchool || classIds.includes(draft.classId)),
-  )
-  const folderId = fitting.some((folder) => folder.id === draft.folderId)
-    ? draft.folderId
-    : (fitting[0]?.id ?? '')
-  const save = () => {
-    const { classId, media, ...rest } = draft
-    const input = {
-      ...rest,
-      folderId,
-      media: media.map(({ mediaId, role }) => ({ mediaId, role })),
-    }
-    const after = {
-      onSuccess: () => {
-        toast(task ? strings.kept : strings.set)
-        router.replace(`/tasks/${id}`)
-      },
-    }
-    if (task) change.mutate({ id, change: { ...input, seenVersion: task.version } }, after)
-    else make.mutate({ id, input: { classId, ...input } }, after)
-  }
+  const form = useTaskForm(start, async (filled) => {
+    const { classId, ...rest } = filled
+    if (task) await change.mutateAsync({ id, change: { ...rest, seenVersion: task.version } })
+    else await make.mutateAsync({ id, input: { classId, ...rest } })
+    toast(task ? t('kept') : t('set'))
+    router.replace(`/tasks/${id}`)
+  })
+  const { refused, watch } = form
+  const { title, classId, folderId } = watch()
+  const fitting = fittingFolders(useFolders().data, classId)
   return (
     <Page
+      sides
       foot={
         <BigButton
-          label={task ? strings.keepChange : strings.keep}
+          label={task ? t('keepChange') : t('keep')}
           symbol="check"
-          disabled={draft.title.trim() === '' || folderId === ''}
+          disabled={title.trim() === '' || folderId === ''}
           busy={make.isPending || change.isPending}
-          onPress={save}
+          onPress={form.send}
         />
       }
     >
-      <Head title={task ? task.title : strings.newTask} back="/tasks" />
-      {error ? <ProblemNotice error={error} /> : null}
-      {codeOf(error) === 'task/stale' ? (
+      <Head title={task ? task.title : t('newTask')} back="/tasks" />
+      {refused ? <ProblemNotice error={refused} /> : null}
+      {codeOf(refused) === 'task/stale' ? (
         <BigButton
           tone="quiet"
-          label={strings.theirs}
+          label={t('theirs')}
           symbol="again"
           onPress={() => window.location.reload()}
         />
       ) : null}
       {fitting.length === 0 ? (
         <Notice tone="attention" symbol="folder">
-          {strings.needsFolder}
+          {t('needsFolder')}
         </Notice>
       ) : null}
-      <WhatBox draft={draft} set={set} nameFault={sentence(faults.title?.[0])} />
-      <WhereBox draft={{ ...draft, folderId }} set={set} fresh={!task} folders={fitting} />
-      <WhenBox
-        draft={draft}
-        set={set}
-        dueFault={sentence(faults.due?.[0] ?? faults['due.day']?.[0])}
+      <Sides
+        left={<WhatBox form={form} />}
+        right={
+          <>
+            <WhereBox form={form} fresh={!task} folders={fitting} />
+            <DueBox form={form} />
+            <BigButton
+              small
+              tone="quiet"
+              symbol={more ? 'up' : 'down'}
+              label={t('moreOfIt')}
+              onPress={() => setMore(!more)}
+            />
+            {more ? <MoreBox form={form} /> : null}
+          </>
+        }
       />
     </Page>
   )
 }
 
-type Part = { draft: Draft; set: (part: Partial<Draft>) => void }
+/** Folders a task of a class may go into. */
+const fittingFolders = (folders: readonly Folder[] | undefined, classId: string): Folder[] =>
+  (folders ?? []).filter(
+    ({ wholeSchool, classIds, owner }) => !owner && (wholeSchool || classIds.includes(classId)),
+  )
 
-function WhatBox({ draft, set, nameFault }: Part & { nameFault: string | undefined }) {
+/** The folder, if it fits the class, or else the only one that does; `''`: it is to be chosen. */
+function fittingFolder(folders: readonly Folder[], classId: string, folderId: string): string {
+  const fitting = fittingFolders(folders, classId)
+  if (fitting.some(({ id }) => id === folderId)) return folderId
+  return fitting.length === 1 ? fitting[0]!.id : ''
+}
+
+/** Whether a task settles something that is folded away at first. */
+const saysMore = ({ steps, asks, asksThoughts, strandId, opens, pupilIds, ...task }: Draft) =>
+  steps.length > 1 ||
+  asks.length > 0 ||
+  asksThoughts ||
+  strandId !== null ||
+  opens !== null ||
+  pupilIds !== null ||
+  !task.folderChangeable
+
+type Part = { form: Form }
+
+function WhatBox({ form }: Part) {
+  const { control, watch, set } = form
   return (
     <Box>
-      <Field
-        label={strings.name}
-        value={draft.title}
-        onChangeText={(title) => set({ title })}
-        error={nameFault}
-      />
-      <Field
-        label={strings.instructions}
-        value={draft.instructions}
-        onChangeText={(instructions) => set({ instructions })}
-        lines={4}
-      />
+      <FormLine control={control} name="title" label={t('name')} />
+      <FormLine control={control} name="instructions" label={t('instructions')} lines={4} />
       <MaterialPicker
-        media={draft.media}
+        media={watch('media')}
         onChange={(media) => set({ media })}
         kinds={[
-          { role: 'voice', label: strings.sayIt, voice: true },
+          { role: 'voice', label: t('sayIt'), voice: true },
           {
             role: 'material',
-            label: strings.material,
+            label: t('material'),
             accept: `${acceptOf('picture')},${acceptOf('paper')}`,
           },
-          { role: 'example', label: strings.example, accept: acceptOf('picture') },
+          { role: 'example', label: t('example'), accept: acceptOf('picture') },
         ]}
       />
-      <Several
-        label={strings.steps}
-        options={PIECE_STEPS.map((step) => ({ value: step, label: strings.stepNames[step] }))}
-        values={draft.steps}
-        onChange={(steps) => set({ steps })}
-      />
-      <Asks draft={draft} set={set} />
     </Box>
   )
 }
 
-function Asks({ draft, set }: Part) {
+function Asks({ form: { watch, set } }: Part) {
+  const asks = watch('asks')
   const countOf = (kind: (typeof ASKABLE_PARTS)[number]) =>
-    draft.asks.find((ask) => ask.kind === kind)?.count ?? 0
+    asks.find((ask) => ask.kind === kind)?.count ?? 0
   const change = (kind: (typeof ASKABLE_PARTS)[number], count: number) =>
     set({
       asks: ASKABLE_PARTS.map((one) => ({
@@ -210,15 +228,15 @@ function Asks({ draft, set }: Part) {
       })).filter((ask) => ask.count > 0),
     })
   return (
-    <View role="group" aria-label={strings.asks} style={{ gap: 2 }}>
-      <Text variant="labelMedium">{strings.asks}</Text>
+    <Stack role="group" aria-label={t('asks')} gap="hair">
+      <Text variant="labelMedium">{t('asks')}</Text>
       {ASKABLE_PARTS.map((kind) => (
-        <View key={kind} style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
+        <Bar key={kind} gap="close">
           <Text variant="bodyMedium" style={{ width: 110 }}>
-            {strings.parts[kind]}
+            {t(`parts.${kind}`)}
           </Text>
           <RoundButton
-            label={strings.fewer(strings.parts[kind])}
+            label={t('fewer', { what: t(`parts.${kind}`) })}
             symbol="minus"
             size={targets.adult}
             disabled={countOf(kind) === 0}
@@ -228,73 +246,68 @@ function Asks({ draft, set }: Part) {
             {countOf(kind)}
           </Text>
           <RoundButton
-            label={strings.more(strings.parts[kind])}
+            label={t('more', { what: t(`parts.${kind}`) })}
             symbol="plus"
             size={targets.adult}
             disabled={countOf(kind) >= 30}
             onPress={() => change(kind, countOf(kind) + 1)}
           />
-        </View>
+        </Bar>
       ))}
-    </View>
+    </Stack>
   )
 }
 
 function WhereBox({
-  draft,
-  set,
+  form: { control, watch, set },
   fresh,
   folders,
 }: Part & { fresh: boolean; folders: readonly { id: string; name: string }[] }) {
+  const all = useFolders()
   const classes = useClasses()
-  const strands = useStrands()
   const units = useUnits()
   const own = (classes.data ?? []).filter(({ mine }) => mine)
-  const fitting = (units.data ?? []).filter(({ classId }) => classId === draft.classId)
+  const fitting = (units.data ?? []).filter(({ classId }) => classId === watch('classId'))
   return (
     <Box>
       {fresh && own.length > 1 ? (
         <Select
-          label={strings.forClass}
-          value={draft.classId}
+          label={t('forClass')}
+          value={watch('classId')}
           options={own.map(({ id, name, running, yearName }) => ({
             value: id,
             label: running ? name : `${name}, ${yearName}`,
           }))}
-          onChange={(classId) => set({ classId, unitId: null, pupilIds: null })}
+          onChange={(classId) =>
+            set({
+              classId,
+              folderId: fittingFolder(all.data ?? [], classId, watch('folderId')),
+              unitId: null,
+              pupilIds: null,
+            })
+          }
         />
       ) : null}
-      <Select
-        label={strings.inFolder}
-        value={draft.folderId}
-        options={folders.map(({ id, name }) => ({ value: id, label: name }))}
-        onChange={(folderId) => set({ folderId })}
+      <FormSelect
+        control={control}
+        name="folderId"
+        label={t('inFolder')}
+        options={[
+          ...(folders.length > 1 ? [{ value: '', label: t('whichFolder') }] : []),
+          ...folders.map(({ id, name }) => ({ value: id, label: name })),
+        ]}
       />
-      <Toggle
-        label={strings.changeable}
-        value={draft.folderChangeable}
-        onChange={(folderChangeable) => set({ folderChangeable })}
-      />
-      <Row>
-        <Select
-          label={strings.unit}
-          value={draft.unitId ?? ''}
+      <Bar wrap>
+        <FormSelect
+          control={control}
+          name="unitId"
+          label={t('unit')}
           options={[
-            { value: '', label: strings.noUnit.toLowerCase() },
+            { value: '', label: t('noUnit').toLowerCase() },
             ...fitting.map(({ id, title }) => ({ value: id, label: title })),
           ]}
-          onChange={(unitId) => set({ unitId: unitId || null })}
         />
-        <Select
-          label={strings.strand}
-          value={draft.strandId ?? ''}
-          options={[
-            { value: '', label: strings.noStrand },
-            ...(strands.data ?? []).map(({ id, name }) => ({ value: id, label: name })),
-          ]}
-          onChange={(strandId) => set({ strandId: strandId || null })}
-        />
-      </Row>
+      </Bar>
     </Box>
   )
 }
@@ -303,79 +316,96 @@ function WhereBox({
 const dayFromNow = (days: number): string =>
   schoolToday(new Date(schoolNow().getTime() + days * 86_400_000))
 
-function WhenBox({ draft, set, dueFault }: Part & { dueFault: string | undefined }) {
-  const home = useClass(draft.classId)
-  const { due, opens, pupilIds } = draft
-  const advice = useDueAdvice(draft.classId, due?.day ?? '', due?.time ?? '')
-  const pupils = home.data?.pupils ?? []
+function DueBox({ form: { control, watch, set, faultAt } }: Part) {
+  const { classId, due } = watch()
+  const advice = useDueAdvice(classId, due?.day ?? '', due?.time ?? '')
+  const dueFault = faultAt('due')
+  const warning = advice.data?.warning
   return (
     <Box>
       <Choices
-        label={strings.due}
+        label={t('due')}
         value={due !== null}
         options={[
-          { value: false, label: strings.dueNever },
-          { value: true, label: strings.dueAt },
+          { value: false, label: t('dueNever') },
+          { value: true, label: t('dueAt') },
         ]}
         onChange={(on) => set({ due: on ? { day: dayFromNow(7), time: '15:00' } : null })}
       />
-      {due ? <Moment moment={due} onChange={(moment) => set({ due: moment })} /> : null}
+      {due ? <Moment control={control} name="due" /> : null}
       {dueFault ? <Hint tone="fault">{dueFault}</Hint> : null}
-      {due && advice.data?.warning ? <Hint tone="attention">{advice.data.warning}</Hint> : null}
+      {due && warning ? (
+        <Hint tone="attention">{t(`dueMind.${warning.code}`, warning)}</Hint>
+      ) : null}
+    </Box>
+  )
+}
+
+/** What most tasks do without, folded away until it is wanted. */
+function MoreBox({ form }: Part) {
+  const { control, watch, set } = form
+  const strands = useStrands()
+  const { classId, opens, pupilIds } = watch()
+  const pupils = useClass(classId).data?.pupils ?? []
+  return (
+    <Box>
+      <FormSeveral
+        control={control}
+        name="steps"
+        label={t('steps')}
+        options={PIECE_STEPS.map((step) => ({ value: step, label: t(`stepNames.${step}`) }))}
+      />
+      <Asks form={form} />
+      <FormToggle control={control} name="asksThoughts" label={t('asksThoughts')} />
+      <FormToggle control={control} name="folderChangeable" label={t('changeable')} />
+      <FormSelect
+        control={control}
+        name="strandId"
+        label={t('strand')}
+        options={[
+          { value: '', label: t('noStrand') },
+          ...(strands.data ?? []).map(({ id, name }) => ({ value: id, label: name })),
+        ]}
+      />
       <Choices
-        label={strings.when}
+        label={t('when')}
         value={opens !== null}
         options={[
-          { value: false, label: strings.now },
-          { value: true, label: strings.later },
+          { value: false, label: t('now') },
+          { value: true, label: t('later') },
         ]}
         onChange={(on) => set({ opens: on ? { day: dayFromNow(1), time: '08:00' } : null })}
       />
-      {opens ? <Moment moment={opens} onChange={(moment) => set({ opens: moment })} /> : null}
+      {opens ? <Moment control={control} name="opens" /> : null}
       <Choices
-        label={strings.whom}
+        label={t('whom')}
         value={pupilIds !== null}
         options={[
-          { value: false, label: strings.all },
-          { value: true, label: strings.some },
+          { value: false, label: t('all') },
+          { value: true, label: t('some') },
         ]}
         onChange={(on) => set({ pupilIds: on ? [] : null })}
       />
       {pupilIds ? (
-        <Several
-          label={strings.pupils}
+        <FormSeveral
+          control={control}
+          name="pupilIds"
+          label={t('pupils')}
           options={pupils.map((pupil) => ({
             value: pupil.id,
             label: `${pupil.firstName} ${pupil.lastName}`.trim(),
           }))}
-          values={pupilIds}
-          onChange={(ids) => set({ pupilIds: ids })}
         />
       ) : null}
     </Box>
   )
 }
 
-function Moment({
-  moment,
-  onChange,
-}: {
-  moment: { day: string; time: string }
-  onChange: (moment: { day: string; time: string }) => void
-}) {
+function Moment({ control, name }: { control: Form['control']; name: 'due' | 'opens' }) {
   return (
-    <Row>
-      <DayField
-        label={strings.day}
-        value={moment.day}
-        onChange={(day) => onChange({ ...moment, day })}
-      />
-      <DayField
-        type="time"
-        label={strings.time}
-        value={moment.time}
-        onChange={(time) => onChange({ ...moment, time })}
-      />
-    </Row>
+    <Bar wrap>
+      <FormDay control={control} name={`${name}.day`} label={t('day')} />
+      <FormDay control={control} name={`${name}.time`} label={t('time')} type="time" />
+    </Bar>
   )
 }

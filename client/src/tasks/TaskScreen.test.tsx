@@ -1,17 +1,17 @@
 import { fireEvent, screen, waitFor, within } from '@testing-library/react'
 import { ID, show } from '../testing'
+import type * as Router from '../testing/router'
 import { TaskScreen } from './TaskScreen'
 
 const mockPush = jest.fn()
-jest.mock('expo-router', () => ({
-  router: {
-    canGoBack: () => false,
-    back: jest.fn(),
-    replace: jest.fn(),
-    push: (...to: unknown[]) => void mockPush(...to),
-  },
-  useLocalSearchParams: () => ({ id: '01890000-0000-7000-8000-000000000001' }),
-}))
+jest.mock('expo-router', () =>
+  jest
+    .requireActual<typeof Router>('../testing/router')
+    .routerAt(
+      { id: '01890000-0000-7000-8000-000000000001' },
+      { push: (...to: unknown[]) => void mockPush(...to) },
+    ),
+)
 
 const TASK = {
   id: ID(1),
@@ -24,6 +24,7 @@ const TASK = {
   dueAt: null,
   closed: false,
   folderChangeable: true,
+  asksThoughts: false,
   strandId: null,
   classId: ID(5),
   className: 'Heron',

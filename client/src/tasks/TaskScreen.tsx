@@ -7,20 +7,21 @@ import { Text } from 'react-native-paper'
 import { schoolNow } from '../kit/clock'
 import { BigButton } from '../kit/BigButton'
 import { whenIsItDue, whenItOpens, whenWasIt } from '../kit/dates'
-import { Box, Hint, Row } from '../kit/form'
+import { Box, Hint } from '../kit/form'
 import { Head } from '../kit/Head'
-import { Page } from '../kit/layout'
+import { Bar, Page } from '../kit/layout'
 import { ProblemNotice } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
 import { Peg } from '../kit/Peg'
 import { Press } from '../kit/Press'
 import { Symbol } from '../kit/Symbol'
-import { colours, targets } from '../kit/theme'
+import { colours, space, targets } from '../kit/theme'
 import { toast } from '../kit/Toast'
 import { Attachments } from '../media/Attachments'
 import { TaskBar } from './TasksScreen'
-import { strings } from './strings'
+
 import { useMoveTask, useNudge, useStandings, useTask } from './tasksQueries'
+import { t } from './words'
 
 /**
  * One task for its teacher: what it says, who has not handed in, and a reminder for their desks.
@@ -34,10 +35,10 @@ export function TaskScreen() {
     task.data.unit?.title ?? '',
     task.data.folder.name,
     task.data.opensAt && new Date(task.data.opensAt) > schoolNow()
-      ? strings.opens(whenItOpens(task.data.opensAt))
+      ? t('opens', { when: whenItOpens(task.data.opensAt) })
       : '',
-    task.data.dueAt ? whenIsItDue(task.data.dueAt) : strings.noDue,
-    task.data.closed ? strings.closed : '',
+    task.data.dueAt ? whenIsItDue(task.data.dueAt) : t('noDue'),
+    task.data.closed ? t('closed') : '',
   ]
   return (
     <Page max={900}>
@@ -48,11 +49,11 @@ export function TaskScreen() {
         {task.data.instructions ? <Text variant="bodyMedium">{task.data.instructions}</Text> : null}
         <Attachments
           items={task.data.media.filter(({ role }) => role !== 'example')}
-          label={strings.material}
+          label={t('material')}
         />
         <Attachments
           items={task.data.media.filter(({ role }) => role === 'example')}
-          label={strings.example}
+          label={t('example')}
         />
         <TaskBar task={task.data} />
       </Box>
@@ -69,26 +70,26 @@ function Moves({ task }: { task: Task }) {
       { id, move: 'duplicate' },
       {
         onSuccess: (made) => {
-          toast(strings.duplicated)
+          toast(t('duplicated'))
           router.push(`/tasks/edit/${made.id}`)
         },
       },
     )
   return (
     <>
-      <Row>
+      <Bar wrap>
         <BigButton
           small
           tone="quiet"
           symbol="edit"
-          label={strings.edit}
+          label={t('edit')}
           onPress={() => router.push(`/tasks/edit/${id}`)}
         />
         <BigButton
           small
           tone="quiet"
           symbol="duplicate"
-          label={strings.duplicate}
+          label={t('duplicate')}
           busy={move.isPending}
           onPress={copy}
         />
@@ -96,10 +97,10 @@ function Moves({ task }: { task: Task }) {
           small
           tone="quiet"
           symbol={task.closed ? 'take-out' : 'lock'}
-          label={task.closed ? strings.reopen : strings.close}
+          label={task.closed ? t('reopen') : t('close')}
           onPress={() => move.mutate({ id, move: task.closed ? 'open' : 'close' })}
         />
-      </Row>
+      </Bar>
       {move.isError ? <ProblemNotice error={move.error} /> : null}
     </>
   )
@@ -117,8 +118,8 @@ function Standings({ taskId, closed }: { taskId: string; closed: boolean }) {
     setLeft(left.includes(id) ? left.filter((one) => one !== id) : [...left, id])
   return (
     <>
-      <Box title={`${strings.owing} ${owing.length}`}>
-        {owing.length === 0 ? <Text variant="bodyMedium">{strings.allIn}</Text> : null}
+      <Box title={`${t('owing')} ${owing.length}`}>
+        {owing.length === 0 ? <Text variant="bodyMedium">{t('allIn')}</Text> : null}
         {owing.map((standing) => (
           <StandingLine
             key={standing.pupil.id}
@@ -130,16 +131,16 @@ function Standings({ taskId, closed }: { taskId: string; closed: boolean }) {
         {nudge.isError ? <ProblemNotice error={nudge.error} /> : null}
         {owing.length > 0 && !closed ? (
           <BigButton
-            label={strings.nudge(chosen.length)}
+            label={t('nudge', { n: chosen.length })}
             symbol="nudge"
             disabled={chosen.length === 0}
             busy={nudge.isPending}
-            onPress={() => nudge.mutate(chosen, { onSuccess: () => toast(strings.nudged) })}
+            onPress={() => nudge.mutate(chosen, { onSuccess: () => toast(t('nudged')) })}
           />
         ) : null}
       </Box>
       {rest.length > 0 ? (
-        <Box title={`${strings.in} ${rest.length}`}>
+        <Box title={`${t('in')} ${rest.length}`}>
           {rest.map((standing) => (
             <StandingLine
               key={standing.pupil.id}
@@ -166,15 +167,9 @@ function StandingLine({
   const { pupil } = standing
   const name = `${pupil.firstName} ${pupil.lastName}`.trim()
   return (
-    <View
-      style={{
-        flexDirection: 'row',
-        alignItems: 'center',
-        gap: 12,
-        borderTopWidth: 1,
-        borderTopColor: colours.rule,
-        paddingTop: 8,
-      }}
+    <Bar
+      gap="apart"
+      style={{ borderTopWidth: 1, borderTopColor: colours.rule, paddingTop: space.near }}
     >
       {chosen === null ? null : (
         <Press
@@ -197,8 +192,8 @@ function StandingLine({
         <Text variant="titleSmall">{name}</Text>
         <Hint>
           {[
-            strings.counts[standing.standing],
-            standing.nudgedAt ? strings.nudgedAt(whenWasIt(standing.nudgedAt)) : '',
+            t(`counts.${standing.standing}`),
+            standing.nudgedAt ? t('nudgedAt', { when: whenWasIt(standing.nudgedAt) }) : '',
           ]
             .filter(Boolean)
             .join(', ')}
@@ -208,10 +203,10 @@ function StandingLine({
         <BigButton
           small
           tone="quiet"
-          label={strings.open}
+          label={t('open')}
           onPress={() => router.push(`/tray/${standing.pieceId}`)}
         />
       ) : null}
-    </View>
+    </Bar>
   )
 }

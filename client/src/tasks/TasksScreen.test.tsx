@@ -13,6 +13,7 @@ const TASK = {
   dueAt: null,
   closed: false,
   folderChangeable: true,
+  asksThoughts: false,
   strandId: null,
   classId: ID(5),
   className: 'Heron',
@@ -44,14 +45,14 @@ test('while it waits it says so', () => {
   show(<TasksScreen />, at([]))
   expect(screen.getByRole('status', { name: 'Just a moment' })).toBeTruthy()
 })
-test('a refusal is shown in the server’s sentence, with a way to try again', async () => {
+test('a refusal is worded from its code, with a way to try again', async () => {
   const body = {
     type: '/problems/service/unavailable',
-    title: 'Try again in a moment.',
+    title: 'Unavailable.',
     status: 503,
   }
   show(<TasksScreen />, at({ status: 503, body }))
-  expect(await screen.findByText('Try again in a moment.')).toBeTruthy()
+  expect(await screen.findByText(/cannot reach its records just now/)).toBeTruthy()
   expect(screen.getByRole('button', { name: 'Try again' })).toBeTruthy()
 })
 test('an answer of another kind, as a proxy gives it, is not taken for one', async () => {

@@ -1,25 +1,27 @@
-import type { Task, Unit } from '@nibquill/contract'
+import { PutUnit, ReuseUnit, type SchoolClass, type Task, type Unit } from '@nibquill/contract'
 import { router } from 'expo-router'
-import { useState } from 'react'
+import { useState, type ReactNode } from 'react'
 import { v7 as newId } from 'uuid'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { schoolNow } from '../kit/clock'
 import { BigButton } from '../kit/BigButton'
 import { whenIsItDue, whenItOpens } from '../kit/dates'
-import { Field } from '../kit/Field'
 import { FolderDrawing } from '../kit/FolderDrawing'
 import { Toggle } from '../kit/choices'
-import { Box, Hint, Row, Select } from '../kit/form'
-import { Heading, Page } from '../kit/layout'
+import { Box, Hint } from '../kit/form'
+import { FormLine, FormSelect } from '../kit/formLines'
+import { Bar, Heading, Page, Stack, Tile } from '../kit/layout'
 import { Empty, ProblemNotice } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
 import { Press } from '../kit/Press'
-import { colours, corners, shadow, stateColours } from '../kit/theme'
+import { colours, stateColours } from '../kit/theme'
 import { toast } from '../kit/Toast'
+import { useFormOf } from '../kit/useFormOf'
 import { useClasses } from '../school'
-import { strings } from './strings'
+
 import { useAllTasks, useDissolveUnit, usePutUnit, useReuseUnit, useUnits } from './tasksQueries'
+import { t } from './words'
 
 /** A teacher's tasks by unit, each with how far its class is. */
 export function TasksScreen() {
@@ -32,19 +34,19 @@ export function TasksScreen() {
   const alone = tasks.data.filter(({ unit }) => unit === null)
   return (
     <Page max={980}>
-      <Heading level={1}>{strings.title}</Heading>
-      <Row>
+      <Heading level={1}>{t('title')}</Heading>
+      <Bar wrap>
         <BigButton
           small
           symbol="plus"
-          label={strings.newTask}
+          label={t('newTask')}
           onPress={() => router.push('/tasks/edit/new')}
         />
         <BigButton
           small
           tone="quiet"
           symbol="unit"
-          label={strings.newUnit}
+          label={t('newUnit')}
           onPress={() => setAdding(adding === 'unit' ? null : 'unit')}
         />
         {(units.data ?? []).length > 0 ? (
@@ -52,15 +54,19 @@ export function TasksScreen() {
             small
             tone="quiet"
             symbol="duplicate"
-            label={strings.reuse}
+            label={t('reuse')}
             onPress={() => setAdding(adding === 'reuse' ? null : 'reuse')}
           />
         ) : null}
-        <Toggle label={strings.showClosed} value={closed} onChange={setClosed} />
-      </Row>
-      {adding === 'unit' ? <NewUnit onDone={() => setAdding(null)} /> : null}
+        <Toggle label={t('showClosed')} value={closed} onChange={setClosed} />
+      </Bar>
+      {adding === 'unit' ? (
+        <OwnClasses>{(own) => <NewUnit own={own} onDone={() => setAdding(null)} />}</OwnClasses>
+      ) : null}
       {adding === 'reuse' ? (
-        <Reuse units={units.data ?? []} onDone={() => setAdding(null)} />
+        <OwnClasses>
+          {(own) => <Reuse units={units.data ?? []} own={own} onDone={() => setAdding(null)} />}
+        </OwnClasses>
       ) : null}
       {running.map((unit) => (
         <UnitBox
@@ -69,13 +75,13 @@ export function TasksScreen() {
           tasks={tasks.data.filter((task) => task.unit?.id === unit.id)}
         />
       ))}
-      {running.length > 0 && alone.length > 0 ? <Heading>{strings.noUnit}</Heading> : null}
+      {running.length > 0 && alone.length > 0 ? <Heading>{t('noUnit')}</Heading> : null}
       {alone.map((task) => (
         <TaskCard key={task.id} task={task} />
       ))}
       {tasks.data.length === 0 && running.length === 0 ? (
-        <Empty symbol="tasks" title={strings.empty}>
-          {strings.emptyHelp}
+        <Empty symbol="tasks" title={t('empty')}>
+          {t('emptyHelp')}
         </Empty>
       ) : null}
     </Page>
@@ -85,106 +91,102 @@ export function TasksScreen() {
 function UnitBox({ unit, tasks }: { unit: Unit; tasks: Task[] }) {
   const dissolve = useDissolveUnit()
   return (
-    <View role="region" aria-label={unit.title} style={{ gap: 12 }}>
+    <Stack role="region" aria-label={unit.title}>
       <Heading count={tasks.length}>{unit.title}</Heading>
       {tasks.map((task) => (
         <TaskCard key={task.id} task={task} />
       ))}
-      <Row>
+      <Bar wrap>
         <BigButton
           small
           tone="quiet"
           symbol="plus"
-          label={strings.newTask}
+          label={t('newTask')}
           onPress={() => router.push(`/tasks/edit/new?unitId=${unit.id}&classId=${unit.classId}`)}
         />
         <BigButton
           small
           tone="quiet"
           symbol="link-off"
-          label={strings.dissolve}
+          label={t('dissolve')}
           busy={dissolve.isPending}
           onPress={() => dissolve.mutate(unit.id)}
         />
-      </Row>
-    </View>
+      </Bar>
+    </Stack>
   )
 }
 
-function NewUnit({ onDone }: { onDone: () => void }) {
+/** The classes one teaches. A form begins with the first of them, so they must be known before. */
+function OwnClasses({ children }: { children: (own: SchoolClass[]) => ReactNode }) {
   const classes = useClasses()
+  if (!isHere(classes)) return <NotYet of={classes} />
+  return children(classes.data.filter(({ mine }) => mine))
+}
+
+type FormProps = { own: SchoolClass[]; onDone: () => void }
+
+function NewUnit({ own, onDone }: FormProps) {
   const put = usePutUnit()
-  const own = (classes.data ?? []).filter(({ mine }) => mine)
-  const [title, setTitle] = useState('')
-  const [chosen, setChosen] = useState('')
-  const classId = chosen || own[0]?.id || ''
+  const [id] = useState(() => newId())
+  const start = { classId: own[0]?.id ?? '', title: '' }
+  const { control, watch, send, refused } = useFormOf(PutUnit, start, async (unit) => {
+    await put.mutateAsync({ id, unit })
+    onDone()
+  })
   return (
-    <Box title={strings.newUnit}>
-      <Field label={strings.unitTitle} value={title} onChangeText={setTitle} autoFocus />
+    <Box title={t('newUnit')}>
+      <FormLine control={control} name="title" label={t('unitTitle')} autoFocus />
       {own.length > 1 ? (
-        <Select
-          label={strings.forClass}
-          value={classId}
+        <FormSelect
+          control={control}
+          name="classId"
+          label={t('forClass')}
           options={own.map(({ id, name }) => ({ value: id, label: name }))}
-          onChange={setChosen}
         />
       ) : null}
-      {put.isError ? <ProblemNotice error={put.error} /> : null}
+      {refused ? <ProblemNotice error={refused} /> : null}
       <BigButton
-        label={strings.makeUnit}
+        label={t('makeUnit')}
         symbol="check"
-        disabled={!title.trim() || !classId}
+        disabled={!watch('title').trim() || !watch('classId')}
         busy={put.isPending}
-        onPress={() => put.mutate({ id: newId(), unit: { classId, title } }, { onSuccess: onDone })}
+        onPress={send}
       />
     </Box>
   )
 }
 
-function Reuse({ units, onDone }: { units: Unit[]; onDone: () => void }) {
-  const classes = useClasses()
+function Reuse({ units, own, onDone }: FormProps & { units: Unit[] }) {
   const reuse = useReuseUnit()
-  const own = (classes.data ?? []).filter(({ mine }) => mine)
   const [id] = useState(() => newId())
-  const [unitId, setUnitId] = useState(units[0]?.id ?? '')
-  const [chosen, setChosen] = useState('')
-  const classId = chosen || own[0]?.id || ''
-  const title = units.find((unit) => unit.id === unitId)?.title ?? ''
+  const start = { unitId: units[0]?.id ?? '', classId: own[0]?.id ?? '' }
+  const { control, send, refused } = useFormOf(ReuseUnit, start, async (chosen) => {
+    await reuse.mutateAsync({ id, reuse: chosen })
+    const title = units.find((unit) => unit.id === chosen.unitId)?.title ?? ''
+    toast(t('reused', { title }))
+    onDone()
+  })
   return (
-    <Box title={strings.reuse}>
-      <Hint>{strings.reuseHelp}</Hint>
-      <Select
-        label={strings.reuseWhich}
-        value={unitId}
+    <Box title={t('reuse')}>
+      <Hint>{t('reuseHelp')}</Hint>
+      <FormSelect
+        control={control}
+        name="unitId"
+        label={t('reuseWhich')}
         options={units.map((unit) => ({
           value: unit.id,
           label: `${unit.title}, ${unit.className}, ${unit.yearName}`,
         }))}
-        onChange={setUnitId}
       />
-      <Select
-        label={strings.reuseFor}
-        value={classId}
+      <FormSelect
+        control={control}
+        name="classId"
+        label={t('reuseFor')}
         options={own.map((one) => ({ value: one.id, label: `${one.name}, ${one.yearName}` }))}
-        onChange={setChosen}
       />
-      {reuse.isError ? <ProblemNotice error={reuse.error} /> : null}
-      <BigButton
-        label={strings.reuseDo}
-        symbol="duplicate"
-        busy={reuse.isPending}
-        onPress={() =>
-          reuse.mutate(
-            { id, reuse: { unitId, classId } },
-            {
-              onSuccess: () => {
-                toast(strings.reused(title))
-                onDone()
-              },
-            },
-          )
-        }
-      />
+      {refused ? <ProblemNotice error={refused} /> : null}
+      <BigButton label={t('reuseDo')} symbol="duplicate" busy={reuse.isPending} onPress={send} />
     </Box>
   )
 }
@@ -194,41 +196,36 @@ function TaskCard({ task }: { task: Task }) {
     task.className,
     task.folder.name,
     task.closed
-      ? strings.closed
+      ? t('closed')
       : task.opensAt && new Date(task.opensAt) > schoolNow()
-        ? strings.opens(whenItOpens(task.opensAt))
+        ? t('opens', { when: whenItOpens(task.opensAt) })
         : task.dueAt
           ? whenIsItDue(task.dueAt)
-          : strings.noDue,
-    task.pupilIds ? strings.forSome(task.pupilIds.length) : '',
+          : t('noDue'),
+    task.pupilIds ? t('forSome', { n: task.pupilIds.length }) : '',
   ]
   return (
     <View role="article" aria-label={task.title}>
-      <Press
-        role="link"
-        onPress={() => router.push(`/tasks/${task.id}`)}
-        style={[
-          { backgroundColor: colours.sheet, borderRadius: corners.button, padding: 18, gap: 12 },
-          shadow,
-        ]}
-      >
-        <View style={{ flexDirection: 'row', gap: 16, alignItems: 'center' }}>
-          <FolderDrawing folder={task.folder} width={84} />
-          <View style={{ flex: 1 }}>
-            <Text role="heading" aria-level={2} variant="titleLarge">
-              {task.title}
+      <Press role="link" onPress={() => router.push(`/tasks/${task.id}`)}>
+        <Tile>
+          <Bar gap="clear">
+            <FolderDrawing folder={task.folder} width={84} />
+            <View style={{ flex: 1 }}>
+              <Text role="heading" aria-level={2} variant="titleLarge">
+                {task.title}
+              </Text>
+              <Text variant="bodyMedium" style={{ color: colours.inkSoft }}>
+                {about.filter(Boolean).join(' · ')}
+              </Text>
+            </View>
+          </Bar>
+          {task.instructions ? (
+            <Text variant="bodyMedium" numberOfLines={3}>
+              {task.instructions}
             </Text>
-            <Text variant="bodyMedium" style={{ color: colours.inkSoft }}>
-              {about.filter(Boolean).join(' · ')}
-            </Text>
-          </View>
-        </View>
-        {task.instructions ? (
-          <Text variant="bodyMedium" numberOfLines={3}>
-            {task.instructions}
-          </Text>
-        ) : null}
-        <TaskBar task={task} />
+          ) : null}
+          <TaskBar task={task} />
+        </Tile>
       </Press>
     </View>
   )
@@ -261,26 +258,28 @@ export function TaskBar({ task }: { task: Task }) {
   ] as const
   return (
     <>
-      <View
+      <Bar
         aria-hidden
-        style={{ flexDirection: 'row', height: 14, borderRadius: 7, overflow: 'hidden', gap: 2 }}
+        align="stretch"
+        gap="hair"
+        style={{ height: 14, borderRadius: 7, overflow: 'hidden' }}
       >
         {bars
           .filter(({ count }) => count > 0)
           .map(({ key, count, colour }) => (
             <View key={key} style={{ flex: count, backgroundColor: colour }} />
           ))}
-      </View>
-      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 14 }}>
+      </Bar>
+      <Bar wrap align="stretch" gap="apart">
         {bars
           .filter(({ key, count }) => key !== 'ticked' || count > 0)
           .map(({ key, count, colour }) => (
-            <View key={key} style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
+            <Bar key={key} gap="close">
               <View style={{ width: 12, height: 12, borderRadius: 3, backgroundColor: colour }} />
-              <Text variant="bodySmall">{`${count} ${strings.counts[key]}`}</Text>
-            </View>
+              <Text variant="bodySmall">{`${count} ${t(`counts.${key}`)}`}</Text>
+            </Bar>
           ))}
-      </View>
+      </Bar>
     </>
   )
 }

@@ -80,20 +80,24 @@ export function Handle({
         onEnd()
       }}
     >
-      <span
-        style={{
-          display: 'block',
-          margin: 'auto',
-          width: 26,
-          height: 26,
-          borderRadius: 8,
-          transform: 'rotate(45deg)',
-          background: colours.sheet,
-          border: `5px solid ${colours.aubergine}`,
-          boxShadow: '0 1px 5px rgba(0,0,0,0.5)',
-          boxSizing: 'border-box',
-        }}
-      />
+      <Mark />
     </button>
   )
 }
+
+const Mark = () => (
+  <span
+    style={{
+      display: 'block',
+      margin: 'auto',
+      width: 26,
+      height: 26,
+      borderRadius: 8,
+      transform: 'rotate(45deg)',
+      background: colours.sheet,
+      border: `5px solid ${colours.aubergine}`,
+      boxShadow: '0 1px 5px rgba(0,0,0,0.5)',
+      boxSizing: 'border-box',
+    }}
+  />
+)

@@ -7,23 +7,24 @@ import {
   type Quad,
   type Tidying,
 } from '@nibquill/core'
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useRef, useState, type ReactNode } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
-import { useWidth } from '../kit/layout'
+import { Bar, Split, Stack, useWidth } from '../kit/layout'
 import { Loading, Notice } from '../kit/Notice'
 import { Press } from '../kit/Press'
 import { Progress } from '../kit/Progress'
 import { RoundButton } from '../kit/RoundButton'
 import { Symbol, type SymbolName } from '../kit/Symbol'
-import { colours, corners as radii, targets } from '../kit/theme'
+import { colours, corners as radii, space, targets } from '../kit/theme'
 import type { Opened } from '../workers/tidy.worker'
 import { BrightenControls, StraightenControls, TrimControls, TurnControls } from './controls'
-import { strings } from './strings'
+
 import { Tidier } from './tidier'
 import { Corners, TidyStage, TrimFrame } from './TidyStage'
 import { useTidying } from './useTidying'
+import { t } from './words'
 
 /** Larger than any tablet shows it, small enough to follow a finger. */
 const PREVIEW_PX = 1280
@@ -60,12 +61,12 @@ export function TidyScreen({ original, before, onKeep, onLeave }: Props) {
   const { tidier, opened, failed } = useTidier(original)
   if (failed) {
     return (
-      <View style={{ flex: 1, padding: 20, gap: 16, backgroundColor: colours.paper }}>
+      <Stack gap="clear" style={{ flex: 1, padding: space.far, backgroundColor: colours.paper }}>
         <Notice tone="attention" symbol="alert">
-          {strings.cannotOpen}
+          {t('cannotOpen')}
         </Notice>
-        <BigButton label={strings.leave} symbol="back" onPress={onLeave} />
-      </View>
+        <BigButton label={t('leave')} symbol="back" onPress={onLeave} />
+      </Stack>
     )
   }
   if (!tidier || !opened) return <Loading />
@@ -100,9 +101,8 @@ function Table({
   const [wished, setWished] = useState<Quad>(before.corners ?? found ?? INSET)
   const { keep, share, trouble } = useKeeping(tidier, tidying, onKeep)
   const { wide, height } = useWidth()
-  const shown =
-    tool === 'straighten' ? AS_IT_WAS : tool === 'trim' ? { ...tidying, trim: ALL } : tidying
-  const picture = usePreview(tidier, shown)
+  const beside = wide || height < 620
+  const picture = usePreview(tidier, shownWith(tool, tidying))
 
   const choose = (next: TidyTool) => {
     if (next === 'straighten') setWished(tidying.corners ?? found ?? INSET)
@@ -122,26 +122,15 @@ function Table({
         onKeep={() => void keep()}
         busy={share !== null}
       />
-      {share === null ? null : (
-        <View role="status" style={{ padding: 12, gap: 6 }}>
-          <Text variant="bodyLarge">{strings.making(share)}</Text>
-          <Progress share={share} label={strings.making(share)} />
-        </View>
-      )}
-      {trouble ? (
-        <Notice tone="again" symbol="alert">
-          {strings.cannotOpen}
-        </Notice>
-      ) : null}
-      <View style={{ flex: 1, flexDirection: wide || height < 620 ? 'row' : 'column' }}>
+      <Making share={share} trouble={trouble} />
+      <Split beside={beside} style={{ flex: 1 }}>
         <TidyStage picture={picture}>
           {(stage) =>
             tool === 'straighten' && picture ? (
               <Corners
-                stage={stage}
-                picture={picture}
+                {...{ stage, picture }}
                 value={wished}
-                onStart={() => undefined}
+                onStart={nothing}
                 onMove={setWished}
               />
             ) : tool === 'trim' ? (
@@ -154,15 +143,10 @@ function Table({
             ) : null
           }
         </TidyStage>
-        <View
-          style={[
-            { backgroundColor: colours.sheet, borderColor: colours.rule, padding: 12, gap: 12 },
-            wide || height < 620
-              ? { width: 340, borderLeftWidth: 1, justifyContent: 'center' }
-              : { borderTopWidth: 1 },
-          ]}
-        >
-          {tool ? (
+        <Bench beside={beside}>
+          {tool === null ? (
+            <OriginalStays />
+          ) : (
             <ToolControls
               tool={tool}
               tidying={{ tidying, change, begin, move }}
@@ -172,19 +156,62 @@ function Table({
               onWish={setWished}
               onFlatten={flatten}
             />
-          ) : (
-            <Text variant="bodyMedium" style={{ color: colours.inkSoft, textAlign: 'center' }}>
-              {strings.original}
-            </Text>
           )}
           <Tools
             chosen={tool}
             onChoose={choose}
             onAsItWas={isAsItWas(tidying) ? null : () => (change(AS_IT_WAS), setTool(null))}
           />
-        </View>
-      </View>
+        </Bench>
+      </Split>
     </View>
+  )
+}
+
+const nothing = () => undefined
+
+/** A tool works on what it changes as it was before it. */
+function shownWith(tool: TidyTool | null, tidying: Tidying): Tidying {
+  if (tool === 'straighten') return AS_IT_WAS
+  return tool === 'trim' ? { ...tidying, trim: ALL } : tidying
+}
+
+const OriginalStays = () => (
+  <Text variant="bodyMedium" style={{ color: colours.inkSoft, textAlign: 'center' }}>
+    {t('original')}
+  </Text>
+)
+
+/** Where the tools lie: beside the picture, or below it. */
+const Bench = ({ beside, children }: { beside: boolean; children: ReactNode }) => (
+  <Stack
+    style={{
+      backgroundColor: colours.sheet,
+      borderColor: colours.rule,
+      padding: space.apart,
+      ...(beside
+        ? { width: 340, borderLeftWidth: 1, justifyContent: 'center' }
+        : { borderTopWidth: 1 }),
+    }}
+  >
+    {children}
+  </Stack>
+)
+
+/** How far the picture is, or that it cannot be made. */
+function Making({ share, trouble }: { share: number | null; trouble: boolean }) {
+  if (trouble)
+    return (
+      <Notice tone="again" symbol="alert">
+        {t('cannotOpen')}
+      </Notice>
+    )
+  if (share === null) return null
+  return (
+    <Stack role="status" gap="close" style={{ padding: space.apart }}>
+      <Text variant="bodyLarge">{t('making', { share })}</Text>
+      <Progress share={share} label={t('making', { share })} />
+    </Stack>
   )
 }
 
@@ -308,38 +335,37 @@ type HeadProps = {
 function Head({ undo, redo, onLeave, onKeep, busy }: HeadProps) {
   const { tablet } = useWidth()
   return (
-    <View
+    <Bar
+      gap="tight"
       style={{
         backgroundColor: colours.sheet,
         borderBottomWidth: 1,
         borderBottomColor: colours.rule,
-        padding: 8,
-        flexDirection: 'row',
-        alignItems: 'center',
-        gap: 4,
+        padding: space.near,
       }}
     >
       {tablet ? (
-        <BigButton small tone="quiet" symbol="back" label={strings.leave} onPress={onLeave} />
+        <BigButton small tone="quiet" symbol="back" label={t('leave')} onPress={onLeave} />
       ) : (
-        <RoundButton symbol="back" label={strings.leave} onPress={onLeave} />
+        <RoundButton symbol="back" label={t('leave')} onPress={onLeave} />
       )}
       <View style={{ flex: 1 }}>
         {tablet ? (
           <Text role="heading" aria-level={1} variant="titleMedium" style={{ textAlign: 'center' }}>
-            {strings.tidy}
+            {t('tidy')}
           </Text>
         ) : null}
       </View>
-      <RoundButton symbol="undo" label={strings.undo} disabled={!undo} onPress={() => undo?.()} />
-      <RoundButton symbol="redo" label={strings.redo} disabled={!redo} onPress={() => redo?.()} />
-      <BigButton symbol="check" tone="good" label={strings.keep} onPress={onKeep} busy={busy} />
-    </View>
+      <RoundButton symbol="undo" label={t('undo')} disabled={!undo} onPress={() => undo?.()} />
+      <RoundButton symbol="redo" label={t('redo')} disabled={!redo} onPress={() => redo?.()} />
+      <BigButton symbol="check" tone="good" label={t('keep')} onPress={onKeep} busy={busy} />
+    </Bar>
   )
 }
 
 /** Five words beside each other on a phone. */
-const word = { fontSize: 13, letterSpacing: 0 } as const
+/** So that the longest of them fits a fifth of a phone. */
+const word = { fontSize: 12, letterSpacing: 0 } as const
 
 type ToolsProps = {
   chosen: TidyTool | null
@@ -351,27 +377,23 @@ function Tools({ chosen, onChoose, onAsItWas }: ToolsProps) {
   const { wide } = useWidth()
   const tile = (on: boolean) => ({
     flexGrow: 1,
-    flexBasis: wide ? 92 : 60,
+    minWidth: wide ? 92 : 60,
     minHeight: targets.pupil + 12,
     borderRadius: radii.button,
     alignItems: 'center' as const,
     justifyContent: 'center' as const,
-    gap: 4,
-    paddingHorizontal: 2,
+    gap: space.tight,
+    paddingHorizontal: space.hair,
     backgroundColor: on ? colours.aubergine : colours.aubergineTint,
   })
   return (
-    <View
-      role="toolbar"
-      aria-label={strings.tools}
-      style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}
-    >
+    <Bar role="toolbar" aria-label={t('tools')} wrap align="stretch" gap="close">
       {TOOLS.map(({ tool, symbol }) => (
         <Press
           key={tool}
           role="radio"
           selected={chosen === tool}
-          label={strings[tool]}
+          label={t(tool)}
           onPress={() => onChoose(tool)}
           style={tile(chosen === tool)}
         >
@@ -385,21 +407,21 @@ function Tools({ chosen, onChoose, onAsItWas }: ToolsProps) {
             numberOfLines={1}
             style={[word, { color: chosen === tool ? colours.sheet : colours.aubergine }]}
           >
-            {strings[tool]}
+            {t(tool)}
           </Text>
         </Press>
       ))}
       <Press
-        label={strings.asItWas}
+        label={t('asItWas')}
         disabled={!onAsItWas}
         onPress={() => onAsItWas?.()}
         style={tile(false)}
       >
         <Symbol name="as-it-was" size={28} colour={colours.aubergine} />
         <Text variant="labelSmall" numberOfLines={1} style={[word, { color: colours.aubergine }]}>
-          {strings.asItWas}
+          {t('asItWas')}
         </Text>
       </Press>
-    </View>
+    </Bar>
   )
 }

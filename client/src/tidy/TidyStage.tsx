@@ -3,7 +3,10 @@ import { useEffect, useRef, useState, type ReactNode } from 'react'
 import { View } from 'react-native'
 import { colours, corners as radii } from '../kit/theme'
 import { Handle } from './Handle'
-import { strings } from './strings'
+import { t } from './words'
+
+/** As the corners of a quad go round. */
+const CORNERS = ['topLeft', 'topRight', 'bottomRight', 'bottomLeft'] as const
 
 type Stage = { width: number; height: number }
 /** Room around the picture, so that corners at its edge can be taken hold of. */
@@ -71,7 +74,7 @@ function Painted({ picture, stage }: { picture: ImageBitmap; stage: Stage }) {
     <canvas
       ref={canvas}
       role="img"
-      aria-label={strings.picture}
+      aria-label={t('picture')}
       width={picture.width}
       height={picture.height}
       style={{
@@ -117,8 +120,8 @@ export function Corners({
       {places.map((place, i) => (
         <Handle
           key={i}
-          label={strings.corners[i]!}
-          help={strings.cornerHelp}
+          label={t(`corners.${CORNERS[i]!}`)}
+          help={t('cornerHelp')}
           place={place}
           stage={stage}
           onStart={() => {
@@ -195,7 +198,7 @@ function Loupe({ picture, stage, corner }: { picture: ImageBitmap; stage: Stage;
 /** What stays, over the turned picture. */
 export function TrimFrame({ stage, value, onStart, onMove }: Draggable<Trim>) {
   const { left, top, right, bottom } = value
-  const [l, t, r, b] = [
+  const [x0, y0, x1, y1] = [
     left * stage.width,
     top * stage.height,
     right * stage.width,
@@ -217,30 +220,30 @@ export function TrimFrame({ stage, value, onStart, onMove }: Draggable<Trim>) {
       >
         <path
           fillRule="evenodd"
-          d={`M0 0 H${stage.width} V${stage.height} H0 z M${l} ${t} H${r} V${b} H${l} z`}
+          d={`M0 0 H${stage.width} V${stage.height} H0 z M${x0} ${y0} H${x1} V${y1} H${x0} z`}
           fill={colours.ink}
           opacity={0.55}
         />
         <rect
-          x={l}
-          y={t}
-          width={r - l}
-          height={b - t}
+          x={x0}
+          y={y0}
+          width={x1 - x0}
+          height={y1 - y0}
           fill="none"
           stroke={colours.sheet}
           strokeWidth={3}
         />
       </svg>
       {[
-        { x: l, y: t },
-        { x: r, y: t },
-        { x: r, y: b },
-        { x: l, y: b },
+        { x: x0, y: y0 },
+        { x: x1, y: y0 },
+        { x: x1, y: y1 },
+        { x: x0, y: y1 },
       ].map((place, i) => (
         <Handle
           key={i}
-          label={strings.trimCorners[i]!}
-          help={strings.cornerHelp}
+          label={t(`trimCorners.${CORNERS[i]!}`)}
+          help={t('cornerHelp')}
           place={place}
           stage={stage}
           onStart={onStart}

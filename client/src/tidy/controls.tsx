@@ -4,19 +4,26 @@ import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
 import { Choices } from '../kit/choices'
 import { Listen } from '../kit/Listen'
-import { colours } from '../kit/theme'
-import { strings } from './strings'
+import { colours, space } from '../kit/theme'
+import { namesOf } from '../words'
+import { t } from './words'
+import { Bar, Stack } from '../kit/layout'
 
-const row = { flexDirection: 'row', gap: 10, flexWrap: 'wrap', alignItems: 'center' } as const
+const row = {
+  flexDirection: 'row',
+  gap: space.near,
+  flexWrap: 'wrap',
+  alignItems: 'center',
+} as const
 
 function Say({ children }: { children: string }) {
   return (
-    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6 }}>
+    <Bar gap="close">
       <Text variant="bodyLarge" style={{ flex: 1 }}>
         {children}
       </Text>
       <Listen text={children} />
-    </View>
+    </Bar>
   )
 }
 
@@ -38,26 +45,20 @@ export function StraightenControls({
   onLeave,
 }: StraightenProps) {
   return (
-    <View style={{ gap: 10 }}>
-      <Say>{crossed ? strings.crossed : found ? strings.foundPage : strings.noPage}</Say>
+    <Stack gap="near">
+      <Say>{crossed ? t('crossed') : found ? t('foundPage') : t('noPage')}</Say>
       <View style={row}>
-        <BigButton
-          grow
-          symbol="flat"
-          label={strings.flatten}
-          disabled={crossed}
-          onPress={onFlatten}
-        />
+        <BigButton grow symbol="flat" label={t('flatten')} disabled={crossed} onPress={onFlatten} />
         {onFindAgain ? (
-          <BigButton small tone="quiet" label={strings.findAgain} onPress={onFindAgain} />
+          <BigButton small tone="quiet" label={t('findAgain')} onPress={onFindAgain} />
         ) : null}
-        {flat ? <BigButton small tone="quiet" label={strings.notFlat} onPress={onLeave} /> : null}
+        {flat ? <BigButton small tone="quiet" label={t('notFlat')} onPress={onLeave} /> : null}
       </View>
-    </View>
+    </Stack>
   )
 }
 
-const STRENGTHS = [0, 0.35, 0.7, 1] as const
+const STRENGTHS = { none: 0, little: 0.35, more: 0.7, lot: 1 } as const
 
 type BrightenProps = {
   value: NonNullable<Tidying['brighten']>
@@ -65,31 +66,31 @@ type BrightenProps = {
 }
 
 export function BrightenControls({ value, onChange }: BrightenProps) {
-  const nearest = STRENGTHS.reduce((best, strength) =>
+  const nearest = Object.values(STRENGTHS).reduce((best, strength) =>
     Math.abs(strength - value.strength) < Math.abs(best - value.strength) ? strength : best,
   )
   return (
-    <View style={{ gap: 10 }}>
+    <Stack gap="near">
       <Choices
-        label={strings.way}
+        label={t('way')}
         value={value.way}
         options={(['page', 'scene'] as const).map((way) => ({
           value: way,
-          label: strings.ways[way],
+          label: t(`ways.${way}`),
           symbol: WAY_SYMBOLS[way],
         }))}
         onChange={(way) => onChange({ ...value, way })}
       />
       <Choices
-        label={strings.strength}
+        label={t('strength')}
         value={nearest}
-        options={STRENGTHS.map((strength, i) => ({
-          value: strength,
-          label: strings.strengths[i]!,
+        options={namesOf(STRENGTHS).map((name) => ({
+          value: STRENGTHS[name],
+          label: t(`strengths.${name}`),
         }))}
         onChange={(strength) => onChange({ ...value, strength })}
       />
-    </View>
+    </Stack>
   )
 }
 const WAY_SYMBOLS: Record<BrightenWay, 'file' | 'teddy'> = { page: 'file', scene: 'teddy' }
@@ -103,28 +104,28 @@ type TurnProps = {
 
 export function TurnControls({ degrees, onQuarter, onBegin, onDegrees }: TurnProps) {
   return (
-    <View style={{ gap: 10 }}>
+    <Stack gap="near">
       <View style={row}>
         <BigButton
           grow
           tone="quiet"
           symbol="turn-left"
-          label={strings.turnLeft}
+          label={t('turnLeft')}
           onPress={() => onQuarter(3)}
         />
         <BigButton
           grow
           tone="quiet"
           symbol="turn"
-          label={strings.turnRight}
+          label={t('turnRight')}
           onPress={() => onQuarter(1)}
         />
       </View>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>
+      <Bar gap="apart">
         <input
           type="range"
-          aria-label={strings.fine}
-          aria-valuetext={strings.degrees(degrees)}
+          aria-label={t('fine')}
+          aria-valuetext={t('degrees', { degrees })}
           min={-MOST_DEGREES}
           max={MOST_DEGREES}
           step={0.5}
@@ -137,18 +138,18 @@ export function TurnControls({ degrees, onQuarter, onBegin, onDegrees }: TurnPro
           style={{ flex: 1, height: 44, accentColor: colours.aubergine }}
         />
         <Text variant="labelLarge" style={{ width: 56, textAlign: 'right' }}>
-          {strings.degrees(degrees)}
+          {t('degrees', { degrees })}
         </Text>
-      </View>
-    </View>
+      </Bar>
+    </Stack>
   )
 }
 
 export function TrimControls({ onAll, trimmed }: { onAll: () => void; trimmed: boolean }) {
   return (
-    <View style={{ gap: 10 }}>
-      <Say>{strings.trimHelp}</Say>
-      {trimmed ? <BigButton small tone="quiet" label={strings.undoTrim} onPress={onAll} /> : null}
-    </View>
+    <Stack gap="near">
+      <Say>{t('trimHelp')}</Say>
+      {trimmed ? <BigButton small tone="quiet" label={t('undoTrim')} onPress={onAll} /> : null}
+    </Stack>
   )
 }

@@ -1,3 +1,3 @@
 /** What other capabilities use of this one. */
 export { TidyScreen } from './TidyScreen'
-export { strings as tidyStrings } from './strings'
+export { t as tidyWords } from './words'

@@ -1,26 +1,29 @@
-import type { Strand } from '@nibquill/contract'
+import { Strands, type Strand } from '@nibquill/contract'
 import { FIRST_STRANDS } from '@nibquill/core'
-import { useState } from 'react'
+import { useFieldArray } from 'react-hook-form'
 import { v7 as newId } from 'uuid'
+import * as v from 'valibot'
 import { View } from 'react-native'
 import { BigButton } from '../kit/BigButton'
-import { Field } from '../kit/Field'
-import { Box, Hint, Row } from '../kit/form'
+import { Box, Hint } from '../kit/form'
+import { FormLine } from '../kit/formLines'
+import { useFormOf } from '../kit/useFormOf'
 import { Head } from '../kit/Head'
-import { Page } from '../kit/layout'
+import { Bar, Page } from '../kit/layout'
 import { ProblemNotice } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
 import { RoundButton } from '../kit/RoundButton'
 import { colours, targets } from '../kit/theme'
 import { toast } from '../kit/Toast'
-import { schoolStrings as strings, usePutStrands, useStrands } from '../school'
+import { usePutStrands, useStrands, schoolWords } from '../school'
+import { t } from './words'
 
 /** The school's strands: a short list to change. A neutral set is there to begin with. */
 export function StrandsScreen() {
   const strands = useStrands()
   if (!isHere(strands)) return <NotYet of={strands} />
   return (
-    <StrandsForm
+    <StrandsList
       start={
         strands.data.length > 0
           ? strands.data
@@ -30,66 +33,69 @@ export function StrandsScreen() {
   )
 }
 
-function StrandsForm({ start }: { start: Strand[] }) {
+/** A line that was left empty is none. */
+const StrandsForm = v.pipe(
+  v.custom<{ list: Strand[] }>(() => true),
+  v.transform(({ list }) => ({ list: list.filter(({ name }) => name.trim() !== '') })),
+  v.object({ list: Strands }),
+)
+
+function StrandsList({ start }: { start: Strand[] }) {
   const put = usePutStrands()
-  const [list, setList] = useState(start)
-  const move = (i: number, by: -1 | 1) => {
-    const next = [...list]
-    const [one] = next.splice(i, 1)
-    next.splice(i + by, 0, one!)
-    setList(next)
-  }
-  const save = () =>
-    put.mutate(
-      list.filter(({ name }) => name.trim() !== ''),
-      { onSuccess: () => toast(strings.kept) },
-    )
+  const { control, watch, send, refused } = useFormOf(
+    StrandsForm,
+    { list: start },
+    async ({ list }) => {
+      await put.mutateAsync(list)
+      toast(schoolWords('kept'))
+    },
+  )
+  const { fields, append, remove, move } = useFieldArray({ control, name: 'list', keyName: 'key' })
+  const names = watch('list')
   return (
     <Page
       foot={
-        <BigButton label={strings.saveStrands} symbol="check" onPress={save} busy={put.isPending} />
+        <BigButton label={t('saveStrands')} symbol="check" onPress={send} busy={put.isPending} />
       }
     >
-      <Head title={strings.strands} back="/year" />
-      <Hint>{strings.strandsHelp}</Hint>
-      {put.isError ? <ProblemNotice error={put.error} /> : null}
+      <Head title={t('strands')} back="/year" />
+      <Hint>{t('strandsHelp')}</Hint>
+      {refused ? <ProblemNotice error={refused} /> : null}
       <Box>
-        {list.map((strand, i) => (
-          <View key={strand.id} style={{ flexDirection: 'row', alignItems: 'flex-end', gap: 4 }}>
+        {fields.map((strand, i) => (
+          <Bar key={strand.key} align="flex-end" gap="tight">
             <View style={{ flex: 1 }}>
-              <Field
-                label={strings.strand(i + 1)}
-                value={strand.name}
-                onChangeText={(name) =>
-                  setList(list.map((one) => (one.id === strand.id ? { ...one, name } : one)))
-                }
+              <FormLine
+                control={control}
+                name={`list.${i}.name`}
+                label={t('strand', { n: i + 1 })}
               />
             </View>
             <RoundButton
-              label={strings.strandUp(strand.name)}
+              label={t('strandUp', { name: names[i]?.name ?? '' })}
               symbol="up"
               size={targets.adult}
               disabled={i === 0}
-              onPress={() => move(i, -1)}
+              onPress={() => move(i, i - 1)}
             />
             <RoundButton
-              label={strings.takeAway(strand.name)}
+              label={t('takeAway', { name: names[i]?.name ?? '' })}
               symbol="bin"
               size={targets.adult}
               colour={colours.clay}
-              onPress={() => setList(list.filter(({ id }) => id !== strand.id))}
+              onPress={() => remove(i)}
             />
-          </View>
+          </Bar>
         ))}
-        <Row>
+        <Bar wrap>
           <BigButton
             small
             tone="quiet"
             symbol="plus"
-            label={strings.addStrand}
-            onPress={() => setList([...list, { id: newId(), name: '' }])}
+            label={t('addStrand')}
+            onPress={() => append({ id: newId(), name: '' })}
           />
-        </Row>
+        </Bar>
       </Box>
     </Page>
   )

@@ -1,21 +1,23 @@
 import { PutYear, type SchoolYear } from '@nibquill/contract'
 import { guessYear } from '@nibquill/core'
-import { valibotResolver } from '@hookform/resolvers/valibot'
 import { router, useLocalSearchParams } from 'expo-router'
-import { useFieldArray, useForm, type Control } from 'react-hook-form'
+import { useFieldArray, type Control } from 'react-hook-form'
 import { v7 as newId } from 'uuid'
 import { View } from 'react-native'
 import { schoolToday } from '../kit/dates'
 import { BigButton } from '../kit/BigButton'
-import { Box, FormDay, FormLine, Hint, Row } from '../kit/form'
+import { Box, Hint } from '../kit/form'
+import { FormDay, FormLine } from '../kit/formLines'
+import { useFormOf } from '../kit/useFormOf'
 import { Head } from '../kit/Head'
-import { Page } from '../kit/layout'
+import { Bar, Page, Sides, Stack } from '../kit/layout'
 import { ProblemNotice } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
 import { RoundButton } from '../kit/RoundButton'
-import { colours, targets } from '../kit/theme'
+import { colours, space, targets } from '../kit/theme'
 import { toast } from '../kit/Toast'
-import { schoolStrings as strings, usePutYear, useYears } from '../school'
+import { usePutYear, useYears, schoolWords } from '../school'
+import { t } from './words'
 
 /** The next 1 September, or the one after the last year that is known. */
 function nextStart(years: readonly SchoolYear[]): string {
@@ -38,7 +40,9 @@ export function YearEditScreen() {
   const years = useYears()
   if (!isHere(years)) return <NotYet of={years} />
   const year = years.data.years.find((candidate) => candidate.id === id)
-  const guess = guessYear(nextStart(years.data.years))
+  const guess = guessYear(nextStart(years.data.years), (season, year) =>
+    t(`seasons.${season}`, { year: String(year) }),
+  )
   const start: PutYear = year
     ? {
         name: year.name,
@@ -53,56 +57,48 @@ export function YearEditScreen() {
 
 function YearForm({ id, start }: { id: string | null; start: PutYear }) {
   const put = usePutYear()
-  const { control, handleSubmit } = useForm({
-    resolver: valibotResolver(PutYear),
-    defaultValues: start,
+  const { control, send, refused } = useFormOf(PutYear, start, async (year) => {
+    await put.mutateAsync({ id: id ?? newId(), year })
+    toast(t('yearKept'))
+    router.replace('/year')
   })
-  const save = handleSubmit((year) =>
-    put.mutate(
-      { id: id ?? newId(), year },
-      {
-        onSuccess: () => {
-          toast(strings.yearKept)
-          router.replace('/year')
-        },
-      },
-    ),
-  )
   return (
     <Page
-      foot={
-        <BigButton
-          label={strings.saveYear}
-          symbol="check"
-          onPress={() => void save()}
-          busy={put.isPending}
-        />
-      }
+      sides
+      foot={<BigButton label={t('saveYear')} symbol="check" onPress={send} busy={put.isPending} />}
     >
-      <Head title={id ? start.name : strings.newYear} back="/year" />
-      {id ? null : <Hint>{strings.guessed}</Hint>}
-      {put.isError ? <ProblemNotice error={put.error} /> : null}
-      <Box>
-        <FormLine control={control} name="name" label={strings.name} />
-        <Row>
-          <FormDay control={control} name="startsOn" label={strings.from} />
-          <FormDay control={control} name="endsOn" label={strings.to} />
-        </Row>
-      </Box>
-      <Spans
-        control={control}
-        list="terms"
-        title={strings.terms}
-        add={strings.addTerm}
-        nameOf={(n) => strings.term(n)}
-      />
-      <Spans
-        control={control}
-        list="closedDays"
-        title={strings.closedDays}
-        help={strings.closedHelp}
-        add={strings.addClosed}
-        nameOf={() => strings.halfTerm}
+      <Head title={id ? start.name : schoolWords('newYear')} back="/year" />
+      {id ? null : <Hint>{t('guessed')}</Hint>}
+      {refused ? <ProblemNotice error={refused} /> : null}
+      <Sides
+        left={
+          <>
+            <Box>
+              <FormLine control={control} name="name" label={t('name')} />
+              <Bar wrap>
+                <FormDay control={control} name="startsOn" label={t('from')} />
+                <FormDay control={control} name="endsOn" label={t('to')} />
+              </Bar>
+            </Box>
+            <Spans
+              control={control}
+              list="terms"
+              title={t('terms')}
+              add={t('addTerm')}
+              nameOf={(n) => t('term', { number: n })}
+            />
+          </>
+        }
+        right={
+          <Spans
+            control={control}
+            list="closedDays"
+            title={t('closedDays')}
+            help={t('closedHelp')}
+            add={t('addClosed')}
+            nameOf={() => t('halfTerm')}
+          />
+        }
       />
     </Page>
   )
@@ -117,7 +113,7 @@ function Spans({
   add,
   nameOf,
 }: {
-  control: Control<PutYear>
+  control: Control<PutYear, unknown, PutYear>
   list: 'terms' | 'closedDays'
   title: string
   help?: string
@@ -129,36 +125,36 @@ function Spans({
     <Box title={title}>
       {help ? <Hint>{help}</Hint> : null}
       {fields.map((field, i) => (
-        <View
+        <Stack
           key={field.key}
           role="group"
           aria-label={field.name || nameOf(i + 1)}
+          gap="near"
           style={{
-            gap: 8,
             borderBottomWidth: 1,
             borderBottomColor: colours.rule,
-            paddingBottom: 12,
+            paddingBottom: space.apart,
           }}
         >
-          <View style={{ flexDirection: 'row', alignItems: 'flex-end', gap: 8 }}>
+          <Bar align="flex-end">
             <View style={{ flex: 1 }}>
-              <FormLine control={control} name={`${list}.${i}.name`} label={strings.name} />
+              <FormLine control={control} name={`${list}.${i}.name`} label={t('name')} />
             </View>
             <RoundButton
-              label={strings.takeAway(field.name || nameOf(i + 1))}
+              label={t('takeAway', { name: field.name || nameOf(i + 1) })}
               symbol="bin"
               size={targets.adult}
               colour={colours.clay}
               onPress={() => remove(i)}
             />
-          </View>
-          <Row>
-            <FormDay control={control} name={`${list}.${i}.startsOn`} label={strings.from} />
-            <FormDay control={control} name={`${list}.${i}.endsOn`} label={strings.to} />
-          </Row>
-        </View>
+          </Bar>
+          <Bar wrap>
+            <FormDay control={control} name={`${list}.${i}.startsOn`} label={t('from')} />
+            <FormDay control={control} name={`${list}.${i}.endsOn`} label={t('to')} />
+          </Bar>
+        </Stack>
       ))}
-      <Row>
+      <Bar wrap>
         <BigButton
           small
           tone="quiet"
@@ -168,7 +164,7 @@ function Spans({
             append({ id: newId(), name: nameOf(fields.length + 1), startsOn: '', endsOn: '' })
           }
         />
-      </Row>
+      </Bar>
     </Box>
   )
 }

@@ -1,21 +1,21 @@
-import type { SchoolYear } from '@nibquill/contract'
+import { ChangeSchool, type SchoolYear } from '@nibquill/contract'
 import { router } from 'expo-router'
-import { useState } from 'react'
-import { View } from 'react-native'
 import { Text } from 'react-native-paper'
-import { accountsStrings as accountWords, useSession, useSignOut } from '../accounts'
+import { useSession, useSignOut, accountsWords } from '../accounts'
 import { BigButton } from '../kit/BigButton'
 import { dayOf } from '../kit/dates'
-import { Field } from '../kit/Field'
-import { Box, faultsOf, Hint, Row, sentence } from '../kit/form'
-import { Heading, Page } from '../kit/layout'
+import { Box, Hint } from '../kit/form'
+import { FormLine } from '../kit/formLines'
+import { Bar, Heading, Page, Sides } from '../kit/layout'
 import { Empty, ProblemNotice } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
 import { SaveButton } from '../media/SaveButton'
-import { colours, corners } from '../kit/theme'
+import { colours, corners, space } from '../kit/theme'
 import { toast } from '../kit/Toast'
-import { schoolStrings as strings, useChangeSchool, useSchool, useYears } from '../school'
+import { useFormOf } from '../kit/useFormOf'
+import { useChangeSchool, useSchool, useYears, schoolWords } from '../school'
 import { FirstSteps } from '../classes'
+import { t } from './words'
 
 const days = (span: { startsOn: string; endsOn: string }): string =>
   span.startsOn === span.endsOn
@@ -33,33 +33,54 @@ export function YearScreen() {
   const leads = session.data?.person?.leads ?? false
   if (!isHere(years)) return <NotYet of={years} />
   const newYear = (
-    <BigButton label={strings.newYear} symbol="plus" onPress={() => router.push('/year/new')} />
+    <BigButton
+      label={schoolWords('newYear')}
+      symbol="plus"
+      onPress={() => router.push('/year/new')}
+    />
   )
   return (
-    <Page>
-      <Heading level={1}>{strings.year}</Heading>
+    <Page sides>
+      <Heading level={1}>{t('year')}</Heading>
       <FirstSteps />
       {years.data.years.length === 0 ? (
-        <Empty symbol="year" title={strings.noYear} action={leads ? newYear : undefined}>
-          {strings.noYearHelp}
+        <Empty symbol="year" title={schoolWords('noYear')} action={leads ? newYear : undefined}>
+          {schoolWords('noYearHelp')}
         </Empty>
       ) : null}
-      {years.data.years.map((year) => (
-        <YearBox key={year.id} year={year} runningTermId={years.data.runningTermId} leads={leads} />
-      ))}
-      {leads && years.data.years.length > 0 ? <Row>{newYear}</Row> : null}
-      {leads ? <WholeSchool /> : null}
-      <BigButton
-        label={accountWords.account}
-        symbol="key"
-        tone="quiet"
-        onPress={() => router.push('/account')}
-      />
-      <BigButton
-        label={accountWords.signOut}
-        symbol="out"
-        tone="quiet"
-        onPress={() => signOut.mutate(undefined, { onSettled: () => router.replace('/sign-in') })}
+      <Sides
+        left={
+          <>
+            {years.data.years.map((year) => (
+              <YearBox
+                key={year.id}
+                year={year}
+                runningTermId={years.data.runningTermId}
+                leads={leads}
+              />
+            ))}
+            {leads && years.data.years.length > 0 ? <Bar wrap>{newYear}</Bar> : null}
+          </>
+        }
+        right={
+          <>
+            {leads ? <WholeSchool /> : null}
+            <BigButton
+              label={accountsWords('account')}
+              symbol="key"
+              tone="quiet"
+              onPress={() => router.push('/account')}
+            />
+            <BigButton
+              label={accountsWords('signOut')}
+              symbol="out"
+              tone="quiet"
+              onPress={() =>
+                signOut.mutate(undefined, { onSettled: () => router.replace('/sign-in') })
+              }
+            />
+          </>
+        }
       />
     </Page>
   )
@@ -79,68 +100,66 @@ function YearBox({
       {year.terms.map((term) => {
         const running = term.id === runningTermId
         return (
-          <View
+          <Bar
             key={term.id}
+            wrap
+            align="stretch"
+            between
             style={{
               backgroundColor: running ? colours.verdigrisTint : colours.paper,
               borderRadius: corners.sheet,
-              padding: 12,
-              flexDirection: 'row',
-              justifyContent: 'space-between',
-              flexWrap: 'wrap',
-              gap: 8,
+              padding: space.apart,
             }}
           >
             <Text variant="titleSmall">
-              {running ? `${term.name}, ${strings.running}` : term.name}
+              {running ? `${term.name}, ${t('running')}` : term.name}
             </Text>
             <Text variant="bodyMedium">{days(term)}</Text>
-          </View>
+          </Bar>
         )
       })}
       {year.closedDays.map((closed) => (
-        <View
+        <Bar
           key={closed.id}
-          style={{
-            flexDirection: 'row',
-            justifyContent: 'space-between',
-            flexWrap: 'wrap',
-            paddingHorizontal: 12,
-          }}
+          wrap
+          align="stretch"
+          between
+          gap="none"
+          style={{ paddingHorizontal: space.apart }}
         >
           <Hint>{closed.name}</Hint>
           <Hint>{days(closed)}</Hint>
-        </View>
+        </Bar>
       ))}
       {leads ? (
-        <Row>
+        <Bar wrap>
           <BigButton
             small
             tone="quiet"
             symbol="edit"
-            label={`${strings.change} ${year.name}`}
+            label={`${schoolWords('change')} ${year.name}`}
             onPress={() => router.push(`/year/${year.id}`)}
           />
-        </Row>
+        </Bar>
       ) : null}
     </Box>
   )
 }
 
 const PLACES = [
-  { href: '/staff', label: strings.staff, symbol: 'people' },
-  { href: '/strands', label: strings.strands, symbol: 'unit' },
-  { href: '/roll-over', label: strings.rollOver, symbol: 'forward' },
-  { href: '/class/list', label: strings.wholeList, symbol: 'upload' },
-  { href: '/post-box', label: strings.postBox, symbol: 'mail' },
+  { href: '/staff', label: schoolWords('staff'), symbol: 'people' },
+  { href: '/strands', label: t('strands'), symbol: 'unit' },
+  { href: '/roll-over', label: t('rollOver'), symbol: 'forward' },
+  { href: '/class/list', label: t('wholeList'), symbol: 'upload' },
+  { href: '/post-box', label: schoolWords('postBox'), symbol: 'mail' },
 ] as const
 
 function WholeSchool() {
   return (
     <>
       <SchoolFactsBox />
-      <Box title={strings.more}>
-        <Row>
+      <Box title={t('more')}>
+        <Bar wrap>
           {PLACES.map(({ href, label, symbol }) => (
             <BigButton
               key={href}
@@ -151,22 +170,22 @@ function WholeSchool() {
               onPress={() => router.push(href)}
             />
           ))}
-        </Row>
-        <Row>
+        </Bar>
+        <Bar wrap>
           <SaveButton
-            label={strings.exportCsv}
+            label={t('exportCsv')}
             address="/api/school/export?format=csv"
             name="pupils.csv"
           />
           {(['1.1', '1.2'] as const).map((version) => (
             <SaveButton
               key={version}
-              label={strings.exportOneRoster(version)}
+              label={t('exportOneRoster', { version })}
               address={`/api/school/export?format=oneroster-${version}`}
               name={`oneroster-${version}.zip`}
             />
           ))}
-        </Row>
+        </Bar>
       </Box>
     </>
   )
@@ -174,45 +193,29 @@ function WholeSchool() {
 
 function SchoolFactsBox() {
   const school = useSchool()
+  return school.data ? <SchoolFacts {...school.data} /> : null
+}
+
+function SchoolFacts({ name, timeZone }: ChangeSchool) {
   const change = useChangeSchool()
-  const [draft, setDraft] = useState<{ name: string; timeZone: string } | null>(null)
-  if (!school.data) return null
-  const shown = draft ?? school.data
-  const faults = faultsOf(change.error)
+  const { control, formState, reset, send, refused } = useFormOf(
+    ChangeSchool,
+    { name, timeZone },
+    async (now) => {
+      await change.mutateAsync(now)
+      reset(now)
+      toast(schoolWords('kept'))
+    },
+  )
   return (
-    <Box title={strings.school}>
-      <Field
-        label={strings.schoolName}
-        value={shown.name}
-        onChangeText={(name) => setDraft({ ...shown, name })}
-        error={sentence(faults.name?.[0])}
-      />
-      <Field
-        label={strings.timeZone}
-        value={shown.timeZone}
-        autoCapitalize="none"
-        onChangeText={(timeZone) => setDraft({ ...shown, timeZone })}
-        error={sentence(faults.timeZone?.[0])}
-      />
-      {change.isError && Object.keys(faults).length === 0 ? (
-        <ProblemNotice error={change.error} />
-      ) : null}
-      {draft ? (
-        <Row>
-          <BigButton
-            small
-            label={strings.keep}
-            busy={change.isPending}
-            onPress={() =>
-              change.mutate(draft, {
-                onSuccess: () => {
-                  setDraft(null)
-                  toast(strings.kept)
-                },
-              })
-            }
-          />
-        </Row>
+    <Box title={t('school')}>
+      <FormLine control={control} name="name" label={t('schoolName')} />
+      <FormLine control={control} name="timeZone" label={t('timeZone')} />
+      {refused ? <ProblemNotice error={refused} /> : null}
+      {formState.isDirty ? (
+        <Bar wrap>
+          <BigButton small label={schoolWords('keep')} busy={change.isPending} onPress={send} />
+        </Bar>
       ) : null}
     </Box>
   )

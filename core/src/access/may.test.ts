@@ -65,6 +65,7 @@ const EXPECTED: Record<Action, readonly `${Role} ${Relation}`[]> = {
   'book.make': ['teacher class-teacher'],
   'book.read': ['teacher class-teacher'],
   'book.read-page': ['teacher class-teacher'],
+  'book.take-home': ['parent guardian'],
   'invitation.make': ['teacher class-teacher', ...LEADS],
   'invitation.withdraw': ['teacher class-teacher', ...LEADS],
   'link.withdraw': ['teacher class-teacher', ...LEADS],

@@ -72,6 +72,7 @@ export const ACTIONS = [
   'book.make',
   'book.read',
   'book.read-page',
+  'book.take-home',
   'parent.read',
   'consent.change',
   'invitation.make',
@@ -197,7 +198,12 @@ export const ACCESS_TABLE: readonly Entry[] = [
   ...entries('office', 'school-lead', LEADING),
   // In a small school a teacher leads as well.
   ...entries('teacher', 'school-lead', LEADING),
-  ...entries('parent', 'guardian', ['pupil.read', 'portfolio.read'], ['sharing-consent']),
+  ...entries(
+    'parent',
+    'guardian',
+    ['pupil.read', 'portfolio.read', 'book.take-home'],
+    ['sharing-consent'],
+  ),
   ...entries('parent', 'guardian', ['notice.read']),
   ...entries('parent', 'guardian', ['piece.read-approved'], SHARED_WITH_PARENTS),
   ...entries('link-holder', 'holder', ['piece.read-approved'], SHARED_BY_LINK),

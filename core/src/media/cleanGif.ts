@@ -1,4 +1,4 @@
-import { joinBytes, latin } from './bytes.ts'
+import { Keeping, latin, type Source, type Stretch } from './bytes.ts'
 
 const EXTENSION = 0x21
 const IMAGE = 0x2c
@@ -12,33 +12,38 @@ const LOOPING = new Set(['NETSCAPE2.0', 'ANIMEXTS1.0'])
  * timing and looping stay.
  * @see GIF89a specification, sections 17 to 27
  */
-export function cleanGif(bytes: Uint8Array): { bytes: Uint8Array; orientation: number } {
-  let at = 13 + colourTableLength(bytes[10] ?? 0)
-  const kept = [bytes.subarray(0, at)]
-  while (at < bytes.length && bytes[at] !== TRAILER) {
+export function cleanGif(source: Source): { kept: Stretch[]; orientation: number } {
+  const kept = new Keeping()
+  let at = Math.min(source.length, 13 + colourTableLength(byteAt(source, 10)))
+  kept.keep(0, at)
+  while (at < source.length && byteAt(source, at) !== TRAILER) {
     const start = at
-    if (bytes[at] === IMAGE)
-      at = endOfBlocks(bytes, at + 11 + colourTableLength(bytes[at + 9] ?? 0))
-    else if (bytes[at] === EXTENSION) at = endOfBlocks(bytes, at + 2)
+    const head = source.read(start, start + 14)
+    if (head[0] === IMAGE) at = endOfBlocks(source, at + 11 + colourTableLength(head[9] ?? 0))
+    else if (head[0] === EXTENSION) at = endOfBlocks(source, at + 2)
     else break
-    if (isPicture(bytes, start)) kept.push(bytes.subarray(start, at))
+    if (isPicture(head)) kept.keep(start, at)
   }
-  return { bytes: joinBytes([...kept, Uint8Array.of(TRAILER)]), orientation: 1 }
+  kept.put(Uint8Array.of(TRAILER))
+  return { kept: kept.stretches, orientation: 1 }
 }
 
-function isPicture(bytes: Uint8Array, start: number): boolean {
-  if (bytes[start] === IMAGE) return true
-  const label = bytes[start + 1]
-  return (
-    label === GRAPHIC_CONTROL || (label === APPLICATION && LOOPING.has(latin(bytes, start + 3, 11)))
-  )
+function isPicture(head: Uint8Array): boolean {
+  if (head[0] === IMAGE) return true
+  const label = head[1]
+  return label === GRAPHIC_CONTROL || (label === APPLICATION && LOOPING.has(latin(head, 3, 11)))
 }
 
+const byteAt = (source: Source, at: number) => source.read(at, at + 1)[0] ?? 0
 const colourTableLength = (flags: number) => (flags & 0x80 ? 3 * 2 ** ((flags & 7) + 1) : 0)
 
 /** Data stands in sub-blocks, each led by its length, closed by an empty one. */
-function endOfBlocks(bytes: Uint8Array, from: number): number {
+function endOfBlocks(source: Source, from: number): number {
   let at = from
-  while (at < bytes.length && bytes[at] !== 0) at += 1 + bytes[at]!
-  return Math.min(bytes.length, at + 1)
+  while (at < source.length) {
+    const length = byteAt(source, at)
+    if (length === 0) break
+    at += 1 + length
+  }
+  return Math.min(source.length, at + 1)
 }

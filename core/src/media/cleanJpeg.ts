@@ -1,7 +1,6 @@
-import { joinBytes, latin, viewOf } from './bytes.ts'
+import { Keeping, latin, viewOf, type Source, type Stretch } from './bytes.ts'
 import { readOrientation, writeOrientation } from './orientation.ts'
 
-const SOI = 0xd8
 const EOI = 0xd9
 const SOS = 0xda
 const APP1 = 0xe1
@@ -9,6 +8,10 @@ const APP2 = 0xe2
 const APP14 = 0xee
 const COMMENT = 0xfe
 const EXIF_NAME = 'Exif\0\0'
+/** Marker, length and the longest name looked at. */
+const HEAD_LENGTH = 16
+/** Coded data is searched so much at a time. */
+const STEP = 64 * 1024
 
 const isApplication = (marker: number) => marker >= 0xe0 && marker <= 0xef
 const standsAlone = (marker: number) => marker === 0x01 || (marker >= 0xd0 && marker <= 0xd7)
@@ -22,13 +25,15 @@ const standsAlone = (marker: number) => marker === 0x01 || (marker >= 0xd0 && ma
  * A picture that stops half-way is cleaned as far as it goes.
  * @see ITU-T T.81 annex B (markers)
  */
-export function cleanJpeg(bytes: Uint8Array): { bytes: Uint8Array; orientation: number } {
-  const view = viewOf(bytes)
-  const kept: Uint8Array[] = []
+export function cleanJpeg(source: Source): { kept: Stretch[]; orientation: number } {
+  const picture = new Keeping()
   let orientation = 1
   let at = 2
-  while (at + 4 <= bytes.length && bytes[at] === 0xff) {
-    const marker = bytes[at + 1]!
+  let ended: { from: number; to: number } | null = null
+  while (at + 4 <= source.length) {
+    const head = source.read(at, at + HEAD_LENGTH)
+    const marker = head[1]!
+    if (head[0] !== 0xff) break
     if (marker === 0xff) {
       at += 1
       continue
@@ -37,47 +42,69 @@ export function cleanJpeg(bytes: Uint8Array): { bytes: Uint8Array; orientation: 
       at += 2
       continue
     }
-    if (marker === EOI) break
-    const end = Math.min(bytes.length, at + 2 + view.getUint16(at + 2))
+    if (marker === EOI) {
+      ended = { from: at, to: at + 2 }
+      break
+    }
+    const end = Math.min(source.length, at + 2 + viewOf(head).getUint16(2))
     if (marker === SOS) {
-      const scanEnd = endOfScan(bytes, end)
-      kept.push(bytes.subarray(at, scanEnd))
+      const scanEnd = endOfScan(source, end)
+      picture.keep(at, scanEnd)
       at = scanEnd
       continue
     }
-    if (marker === APP1 && latin(bytes, at + 4, 6) === EXIF_NAME)
-      orientation = readOrientation(bytes.subarray(at + 10, end))
-    if (isPicture(bytes, marker, at)) kept.push(bytes.subarray(at, end))
+    if (marker === APP1 && latin(head, 4, 6) === EXIF_NAME)
+      orientation = readOrientation(source.read(at + 10, end))
+    if (isPicture(head, marker)) picture.keep(at, end)
     at = end
   }
-  // What a cut-off file lacks is its end mark: with it, every reader shows the part that arrived.
-  return {
-    bytes: joinBytes([
-      Uint8Array.of(0xff, SOI),
-      ...exifSegment(orientation),
-      ...kept,
-      Uint8Array.of(0xff, EOI),
-    ]),
-    orientation,
-  }
+  // The end mark itself may stand in the last two bytes, where no segment fits any more.
+  const last = source.read(at, at + 2)
+  if (last[0] === 0xff && last[1] === EOI) ended = { from: at, to: at + 2 }
+  return { kept: framed(picture, orientation, ended), orientation }
 }
 
-function isPicture(bytes: Uint8Array, marker: number, at: number): boolean {
+/**
+ * With the marks of start and end. What a cut-off file lacks is its end mark: with it, every reader
+ * shows the part that arrived.
+ */
+function framed(
+  picture: Keeping,
+  orientation: number,
+  ended: { from: number; to: number } | null,
+): Stretch[] {
+  const whole = new Keeping()
+  whole.keep(0, 2)
+  for (const bytes of exifSegment(orientation)) whole.put(bytes)
+  for (const stretch of picture.stretches)
+    if (!(stretch instanceof Uint8Array)) whole.keep(stretch.from, stretch.to)
+  if (ended) whole.keep(ended.from, ended.to)
+  else whole.put(Uint8Array.of(0xff, EOI))
+  return whole.stretches
+}
+
+function isPicture(head: Uint8Array, marker: number): boolean {
   if (marker === COMMENT) return false
   if (!isApplication(marker)) return true
-  if (marker === APP2) return latin(bytes, at + 4, 12) === 'ICC_PROFILE\0'
-  return marker === APP14 && latin(bytes, at + 4, 5) === 'Adobe'
+  if (marker === APP2) return latin(head, 4, 12) === 'ICC_PROFILE\0'
+  return marker === APP14 && latin(head, 4, 5) === 'Adobe'
 }
 
 /** Coded data runs until a marker that is neither a stuffed zero nor a restart. */
-function endOfScan(bytes: Uint8Array, from: number): number {
-  let at = bytes.indexOf(0xff, from)
-  while (at !== -1 && at + 1 < bytes.length) {
-    const next = bytes[at + 1]!
-    if (next !== 0 && next !== 0xff && !(next >= 0xd0 && next <= 0xd7)) return at
-    at = bytes.indexOf(0xff, at + 1)
+function endOfScan(source: Source, from: number): number {
+  for (let start = from; start < source.length; start += STEP) {
+    // One more, so that a marker across the step is seen.
+    const coded = source.read(start, start + STEP + 1)
+    for (
+      let i = coded.indexOf(0xff);
+      i !== -1 && i < STEP && i + 1 < coded.length;
+      i = coded.indexOf(0xff, i + 1)
+    ) {
+      const next = coded[i + 1]!
+      if (next !== 0 && next !== 0xff && !(next >= 0xd0 && next <= 0xd7)) return start + i
+    }
   }
-  return bytes.length
+  return source.length
 }
 
 function exifSegment(orientation: number): Uint8Array[] {

@@ -1,7 +1,9 @@
-import { joinBytes, latin, viewOf } from './bytes.ts'
+import { Keeping, latin, viewOf, type Source, type Stretch } from './bytes.ts'
 import { readOrientation, writeOrientation } from './orientation.ts'
 
 const SIGNATURE_LENGTH = 8
+/** As much as a segment of a JPEG holds. */
+const MOST_EXIF = 64 * 1024
 /** Chunks that change how the pixels look; all others (text, time, Exif, private ones) go. */
 const PICTURE_CHUNKS = new Set([
   'IHDR',
@@ -27,29 +29,40 @@ const PICTURE_CHUNKS = new Set([
  * the end goes as well.
  * @see W3C PNG (Third Edition), section 5
  */
-export function cleanPng(bytes: Uint8Array): { bytes: Uint8Array; orientation: number } {
-  const view = viewOf(bytes)
-  const kept: Uint8Array[] = []
-  let orientation = 1
-  let at = SIGNATURE_LENGTH
-  while (at + 12 <= bytes.length) {
-    const end = Math.min(bytes.length, at + 12 + view.getUint32(at))
-    const name = latin(bytes, at + 4, 4)
-    if (name === 'eXIf') orientation = readOrientation(bytes.subarray(at + 8, end - 4))
-    if (PICTURE_CHUNKS.has(name)) kept.push(bytes.subarray(at, end))
-    at = end
-    if (name === 'IEND') break
+export function cleanPng(source: Source): { kept: Stretch[]; orientation: number } {
+  const orientation = orientationOf(source)
+  const exif = orientation === 1 ? null : pngChunk('eXIf', writeOrientation(orientation))
+  const kept = new Keeping()
+  kept.keep(0, SIGNATURE_LENGTH)
+  let first = true
+  for (const { name, from, to } of chunksOf(source)) {
+    if (!PICTURE_CHUNKS.has(name)) continue
+    kept.keep(from, to)
+    // Right behind the header, before what it turns.
+    if (first && exif) kept.put(exif)
+    first = false
   }
-  const [header, ...rest] = kept
-  const exif = orientation === 1 ? [] : [pngChunk('eXIf', writeOrientation(orientation))]
-  return {
-    bytes: joinBytes([
-      bytes.subarray(0, SIGNATURE_LENGTH),
-      ...(header ? [header] : []),
-      ...exif,
-      ...rest,
-    ]),
-    orientation,
+  if (first && exif) kept.put(exif)
+  return { kept: kept.stretches, orientation }
+}
+
+function orientationOf(source: Source): number {
+  let orientation = 1
+  for (const { name, from, to } of chunksOf(source))
+    if (name === 'eXIf')
+      orientation = readOrientation(source.read(from + 8, Math.min(to - 4, from + MOST_EXIF)))
+  return orientation
+}
+
+function* chunksOf(source: Source): Generator<{ name: string; from: number; to: number }> {
+  let from = SIGNATURE_LENGTH
+  while (from + 12 <= source.length) {
+    const head = source.read(from, from + 8)
+    const to = Math.min(source.length, from + 12 + viewOf(head).getUint32(0))
+    const name = latin(head, 4, 4)
+    yield { name, from, to }
+    if (name === 'IEND') return
+    from = to
   }
 }
 

@@ -24,14 +24,15 @@ test('every type belongs to one kind and ends in its own way', () => {
   expect(kindOfType('application/pdf')).toBe('paper')
 })
 
-test('what is made of a file: a picture’s sizes, nothing of a paper', () => {
+test('what is made of a file: sizes of a picture and of what is drawn, nothing of a paper', () => {
+  expect(formsOf('ink')).toEqual(['320', '960', '2048'])
   expect(formsOf('picture')).toEqual(['320', '960', '2048'])
   expect(formsOf('paper')).toEqual([])
 })
 
 test('a kind nothing is made of yet may be sent for nothing', () => {
   expect(MEDIA_USES.filter((use) => mayBeSentFor(use, 'film'))).toEqual([])
-  expect(MEDIA_KINDS.filter((kind) => mayBeSentFor('part', kind))).toEqual(['picture'])
+  expect(MEDIA_KINDS.filter((kind) => mayBeSentFor('part', kind))).toEqual(['picture', 'ink'])
   expect(MEDIA_KINDS.filter((kind) => mayBeSentFor('attachment', kind))).toEqual([
     'picture',
     'sound',

@@ -43,8 +43,8 @@ export const MEDIA = {
     types: { 'application/json': 'json' },
     turned: [],
     mostBytes: 5 * MEGABYTE,
-    uses: [],
-    forms: [],
+    uses: ['part'],
+    forms: MEDIA_FORMS,
   },
   /** An hour of speech at 64 kbit/s is 29 MB. */
   sound: {

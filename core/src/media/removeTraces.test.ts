@@ -1,9 +1,15 @@
 import fc from 'fast-check'
-import { latin } from './bytes.ts'
+import { joinStretches, latin, sourceOf } from './bytes.ts'
 import { crc32 } from './cleanPng.ts'
 import { readOrientation, writeOrientation } from './orientation.ts'
 import { MEDIA } from './kinds.ts'
-import { removeTraces, type PictureType } from './removeTraces.ts'
+import { removeTraces as tracesOut, type PictureType } from './removeTraces.ts'
+
+/** The same for a file in memory. */
+function removeTraces(bytes: Uint8Array, type: PictureType) {
+  const { kept, orientation } = tracesOut(sourceOf(bytes), type)
+  return { bytes: joinStretches(sourceOf(bytes), kept), orientation }
+}
 
 const text = (value: string) => [...value].map((c) => c.charCodeAt(0))
 const segment = (marker: number, data: number[]) => [
@@ -189,4 +195,22 @@ test('orientation survives being written and read, in either byte order', () => 
       Uint8Array.from([0x49, 0x49, 42, 0, 8, 0, 0, 0, 1, 0, 0x12, 1, 3, 0, 1, 0, 0, 0, 6, 0, 0, 0]),
     ),
   ).toBe(6)
+})
+
+test('a picture without traces stays one stretch; one made of crumbs is refused before it fills the memory', () => {
+  const clean = jpeg(segment(0xdb, [0, 1, 2]))
+  expect(tracesOut(sourceOf(clean), 'image/jpeg').kept).toEqual([{ from: 0, to: clean.length }])
+  const crumbs = jpeg(
+    ...Array.from({ length: 10_001 }, () => [...segment(0xdb, [0]), ...segment(0xfe, [0])]),
+  )
+  expect(() => removeTraces(crumbs, 'image/jpeg')).toThrow('This picture is damaged')
+})
+
+test('the end of coded data is found wherever it lies, also across two readings', () => {
+  for (const length of [65_533, 65_534, 65_535, 65_536, 65_537]) {
+    const scan = Array.from({ length }, (_, i) => (i % 200 === 0 ? 0xff : i % 200 === 1 ? 0 : 7))
+    const whole = [0xff, 0xd8, ...segment(0xda, [1]), ...scan, 0xff, 0xd9]
+    const behind = Uint8Array.from([...whole, ...text('behind')])
+    expect(Buffer.compare(removeTraces(behind, 'image/jpeg').bytes, Uint8Array.from(whole))).toBe(0)
+  }
 })

@@ -1,3 +1,4 @@
+import type { Source, Stretch } from './bytes.ts'
 import { cleanGif } from './cleanGif.ts'
 import { cleanJpeg } from './cleanJpeg.ts'
 import { cleanPng } from './cleanPng.ts'
@@ -15,15 +16,16 @@ const CLEAN = {
 } as const satisfies Record<PictureType, unknown>
 
 /**
- * Removes position, time, device, maker notes, comments and trailing data from a picture without
- * coding it anew:
- * the pixels stay as they were.
+ * Says what stays of a picture without position, time, device, maker notes, comments and trailing
+ * data; nothing is coded anew: the pixels stay as they were. The file is read a little at a time.
  * @param type - As sniffed from the bytes, never as the name says.
- * @returns The clean file and the orientation (1 to 8, Exif) it still carries.
+ * @returns What stays, in order (one stretch from start to end where nothing goes), and the
+ *   orientation (1 to 8, Exif) it still carries.
+ * @throws DomainError `media/unreadable` for a file made to fill the memory
  */
 export function removeTraces(
-  bytes: Uint8Array,
+  source: Source,
   type: PictureType,
-): { bytes: Uint8Array; orientation: number } {
-  return CLEAN[type](bytes)
+): { kept: Stretch[]; orientation: number } {
+  return CLEAN[type](source)
 }

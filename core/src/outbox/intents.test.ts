@@ -100,6 +100,19 @@ describe('what may set out', () => {
     readyIntents(queue, standings, now).map((one) =>
       'partId' in one ? `${one.kind} ${one.partId}` : one.kind,
     )
+  test('a small photo does not overtake a large one made before it; one that is refused holds up nobody', () => {
+    const queue = queueOf(...photo(1), ...photo(2))
+    const without = (...gone: string[]) =>
+      queue.filter((one) => !(one.kind === 'file' && gone.includes(one.mediaId)))
+    // Both files may be on their way; the second has arrived, and waits for the first.
+    expect(kinds(readyIntents(queue, NOBODY, 0))).toEqual(['file', 'file'])
+    expect(kinds(readyIntents(without('m2'), NOBODY, 0))).toEqual(['file'])
+    expect(kinds(readyIntents(without('m1', 'm2'), NOBODY, 0))).toEqual(['add-part'])
+    const refused = new Map<string, Standing>([[queue[0]!.id, 'refused']])
+    expect(readyIntents(without('m2'), refused, 0)).toMatchObject([
+      { kind: 'add-part', partId: 'p2' },
+    ])
+  })
   test('the piece and files at once; a part after its file, handing in after all', () => {
     const queue = queueOf({ kind: 'start', taskId: null }, ...photo(1), wrote('a'), {
       kind: 'hand-in',

@@ -229,6 +229,10 @@ function waitsFor(intent: Intent, before: Intent): boolean {
   }
 }
 
+/** Parts are hung in in the order they were made, however large their files. */
+const comesAfter = (intent: Intent, before: Intent): boolean =>
+  intent.kind === 'add-part' && before.kind === 'add-part'
+
 /** How far each intent is: those that are not named wait. */
 export type Standing = 'sending' | 'stuck' | 'refused' | 'asks'
 type Standings = ReadonlyMap<string, Standing>
@@ -250,8 +254,9 @@ export function readyIntents(
       (before, j) =>
         j < i &&
         before.pieceId === intent.pieceId &&
-        waitsFor(intent, before) &&
-        !(isMove(intent) && isLeftOut(before, queue, standings)),
+        (waitsFor(intent, before)
+          ? !(isMove(intent) && isLeftOut(before, queue, standings))
+          : comesAfter(intent, before) && !isLeftOut(before, queue, standings)),
     )
   })
 }

@@ -14,9 +14,33 @@ const ALLOWED = [
   { from: 'submitted', move: 'send-back', to: 'returned', why: 'the teacher asks for another go' },
   {
     from: 'approved',
+    move: 'send-back',
+    to: 'returned',
+    why: 'the teacher asks later for another go at what is approved',
+  },
+  {
+    from: 'approved',
+    move: 'file-elsewhere',
+    to: 'approved',
+    why: 'what is approved goes into another folder',
+  },
+  {
+    from: 'approved',
     move: 'another-go',
     to: 'draft',
     why: 'an approved piece may be bettered later',
+  },
+  {
+    from: 'approved',
+    move: 'take-back',
+    to: 'submitted',
+    why: 'an approval just made can be taken back',
+  },
+  {
+    from: 'returned',
+    move: 'take-back',
+    to: 'submitted',
+    why: 'what was just sent back lies in the tray again',
   },
 ] as const
 

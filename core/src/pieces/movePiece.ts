@@ -9,7 +9,15 @@ export type PieceState = (typeof PIECE_STATES)[number]
 export const PIECE_STEPS = ['plan', 'trying-out', 'finished'] as const
 export type PieceStep = (typeof PIECE_STEPS)[number]
 
-export const MOVES = ['hand-in', 'withdraw', 'approve', 'send-back', 'another-go'] as const
+export const MOVES = [
+  'hand-in',
+  'withdraw',
+  'approve',
+  'send-back',
+  'take-back',
+  'file-elsewhere',
+  'another-go',
+] as const
 export type Move = (typeof MOVES)[number]
 
 /**
@@ -20,7 +28,11 @@ const LEADS_TO: Record<Move, Partial<Record<PieceState, PieceState>>> = {
   'hand-in': { draft: 'submitted', returned: 'submitted' },
   withdraw: { submitted: 'draft' },
   approve: { submitted: 'approved' },
-  'send-back': { submitted: 'returned' },
+  // What is approved stays in its folder while its pupil has another go.
+  'send-back': { submitted: 'returned', approved: 'returned' },
+  // A decision just made, taken back by whoever made it.
+  'take-back': { approved: 'submitted', returned: 'submitted' },
+  'file-elsewhere': { approved: 'approved' },
   'another-go': { approved: 'draft' },
 }
 
@@ -54,6 +66,12 @@ export function movePiece(piece: StoredState, move: Move, seenVersion: number): 
  * in the folder.
  */
 export const isOpen = (state: PieceState): boolean => state === 'draft' || state === 'returned'
+
+/**
+ * How long a teacher can take a decision back: the screen offers it for ten seconds, and a slow
+ * network needs its own.
+ */
+export const DECISION_OPEN_MS = 60_000
 
 /** How long what was thrown away can be taken back; then it is gone everywhere. */
 export const BIN_DAYS = 30

@@ -4,7 +4,7 @@ import type { MediaKind } from '../media/kinds.ts'
  * What a piece can be made of. docs/how-it-works.md tells how to add a kind; a test on each side
  * fails until it is complete everywhere.
  */
-export const PART_KINDS = ['photo', 'writing'] as const
+export const PART_KINDS = ['photo', 'drawing', 'writing'] as const
 export type PartKind = (typeof PART_KINDS)[number]
 
 type PartFile = { kind: MediaKind; needed: boolean }
@@ -14,11 +14,12 @@ type PartFile = { kind: MediaKind; needed: boolean }
  */
 export const PART_FILES = {
   photo: { picture: { kind: 'picture', needed: true }, taken: { kind: 'picture', needed: false } },
+  drawing: { ink: { kind: 'ink', needed: true } },
   writing: {},
 } as const satisfies Record<PartKind, Readonly<Record<string, PartFile>>>
 export type PartFileRole = { [K in PartKind]: keyof (typeof PART_FILES)[K] }[PartKind] & string
 /** Roles whose file whoever may see the part may read; the others are for those who make it. */
-export const SHOWN_ROLES = ['picture'] as const
+export const SHOWN_ROLES = ['picture', 'ink'] as const
 
 /** About ten handwritten pages. */
 export const MAX_WRITING_LENGTH = 20_000

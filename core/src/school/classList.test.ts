@@ -1,6 +1,13 @@
 import fc from 'fast-check'
-import { planClassList, readClassList, type KnownPupil } from './classList.ts'
+import {
+  classesNamed,
+  overfull,
+  planClassList,
+  readClassList,
+  type KnownPupil,
+} from './classList.ts'
 import { decodeText, readCsv, writeCsv } from './csv.ts'
+import { MOST_PEGS } from './pegs.ts'
 
 const names = (text: string) =>
   readClassList(text).pupils.map(({ firstName, lastName }) => [firstName, lastName])
@@ -53,16 +60,58 @@ describe('reading a list', () => {
     )
     expect(pupils).toHaveLength(1)
     expect(faults.map(({ line, reason }) => [line, reason])).toEqual([
-      [3, 'There is no first name in this row.'],
-      [4, 'This row has more columns than the first row.'],
-      [5, 'A name in this row is longer than 60 letters.'],
+      [3, 'no-first-name'],
+      [4, 'more-columns'],
+      [5, 'name-too-long'],
     ])
   })
 
-  test('letters of a Windows-1252 file come out right, as do those of UTF-16', () => {
-    expect(decodeText(Uint8Array.from([0x5a, 0x6f, 0xeb]))).toBe('Zoë')
-    expect(decodeText(Uint8Array.from([0xff, 0xfe, 0x5a, 0, 0x6f, 0, 0xeb, 0]))).toBe('Zoë')
-    expect(decodeText(new TextEncoder().encode('Zoë'))).toBe('Zoë')
+  // What iconv, Debian’s own, writes of `Šimon Dušek, Ann O’Neill, Žofia Œuvre …` in each encoding.
+  const NAMES = 'Šimon Dušek, Ann O’Neill, Žofia Œuvre …'
+  test.each([
+    [
+      'windows-1252',
+      '8a696d6f6e2044759a656b2c20416e6e204f924e65696c6c2c208e6f666961208c757672652085',
+    ],
+    [
+      'utf-8',
+      'c5a0696d6f6e204475c5a1656b2c20416e6e204fe280994e65696c6c2c20c5bd6f66696120c5927576726520e280a6',
+    ],
+    [
+      'utf-16le',
+      'fffe600169006d006f006e0020004400750061016500' +
+        '6b002c00200041006e006e0020004f0019204e00650069006c006c002c0020007d016f006600690061002000520175007600720065002000' +
+        '2620',
+    ],
+  ])('a list in %s gives the same names, and says how it was read', (encoding, hex) => {
+    expect(decodeText(Uint8Array.from(Buffer.from(hex, 'hex')))).toEqual({
+      text: expect.stringContaining(NAMES),
+      encoding,
+    })
+  })
+
+  test('a picture is no list', () => {
+    expect(decodeText(Uint8Array.from([0x89, 0x50, 0x4e, 0x47, 0, 0, 0, 13]))).toBeNull()
+  })
+
+  test('surname and first name in one column are one name, whatever the comma else parts', () => {
+    const { pupils, faults } = readClassList('Pupil\nO’Neill, Sean\n"Shore, Wren"\nAoife Kelly')
+    expect(faults).toEqual([])
+    expect(pupils.map(({ firstName, lastName }) => [firstName, lastName])).toEqual([
+      ['Sean', 'O’Neill'],
+      ['Wren', 'Shore'],
+      ['Aoife', 'Kelly'],
+    ])
+  })
+
+  test('classes a list names come once each, as they were written first', () => {
+    const read = readClassList(
+      'Name,Class,Year\nWren Shore,Heron,3\nBo Li,heron ,3\nAda Lis,Wader,1',
+    )
+    expect(classesNamed(read)).toEqual([
+      { name: 'Heron', yearGroup: '3' },
+      { name: 'Wader', yearGroup: '1' },
+    ])
   })
 })
 
@@ -116,7 +165,7 @@ describe('planning', () => {
       ['change', 'p2', 'c1', ['class']],
       ['add', null, 'c2', []],
     ])
-    expect(faults).toMatchObject([{ line: 5, reason: 'There is no class called Wader.' }])
+    expect(faults).toMatchObject([{ line: 5, reason: 'unknown-class', about: 'Wader' }])
   })
 
   test('two pupils of the same name stay two, and the same list again changes nothing', () => {
@@ -127,11 +176,26 @@ describe('planning', () => {
     expect(new Set(second.steps.map(({ pupilId }) => pupilId)).size).toBe(2)
   })
 
+  test('a name that stands twice is to be asked about, unless a number tells them apart', () => {
+    const twins = (text: string) => plan(text, []).steps.map(({ twin }) => twin)
+    expect(twins('Wren Shore\nwren  shore\nBo Li')).toEqual([false, true, false])
+    expect(twins('Id,Name\n1,Wren Shore\n2,Wren Shore')).toEqual([false, false])
+    expect(twins('Name,Class\nWren Shore,Heron\nWren Shore,Plover')).toEqual([false, false])
+  })
+
+  test('more pupils in a class than pegs can hang there are told before', () => {
+    const many = plan(Array.from({ length: MOST_PEGS }, (_, i) => `Pupil ${i}`).join('\n'), [])
+    expect(overfull(many.steps, new Map())).toEqual([])
+    expect(overfull(many.steps, new Map([['c1', 1]]))).toEqual([
+      { classId: 'c1', count: MOST_PEGS + 1 },
+    ])
+  })
+
   test('a number that stands twice, and a row without a class where none is given, are pointed out', () => {
     expect(plan('Id,Name\n1,Wren\n1,Bo', []).faults).toMatchObject([
-      { line: 3, reason: 'The number 1 stands twice in this list.' },
+      { line: 3, reason: 'number-twice', about: '1' },
     ])
-    expect(plan('Wren', [], null).faults).toMatchObject([{ reason: 'This row names no class.' }])
+    expect(plan('Wren', [], null).faults).toMatchObject([{ reason: 'no-class' }])
   })
 
   test('importing twice never changes anything, whatever the list', () => {

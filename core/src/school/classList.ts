@@ -1,5 +1,7 @@
 import { readCsv } from './csv.ts'
 import { MAX_NAME_LENGTH } from './names.ts'
+import { MOST_PEGS } from './pegs.ts'
+import type { RowFault } from './rowFaults.ts'
 
 /**
  * A pupil as a list names them. `externalId` is the register's own number; `className` is empty
@@ -13,8 +15,8 @@ export type ListedPupil = {
   className: string
   yearGroup: string
 }
-/** A row that cannot be used, with the reason as a sentence. */
-export type ListFault = { line: number; cells: string[]; reason: string }
+/** A row that cannot be used. @param about - The class or number it is about, empty for none. */
+export type ListFault = { line: number; cells: string[]; reason: RowFault; about: string }
 export type ReadList = { pupils: ListedPupil[]; faults: ListFault[] }
 
 type Column = 'firstName' | 'lastName' | 'fullName' | 'externalId' | 'className' | 'yearGroup'
@@ -79,8 +81,10 @@ export function readClassList(text: string): ReadList {
       ? ['firstName', 'lastName']
       : ['fullName']
   const read: ReadList = { pupils: [], faults: [] }
+  // `Shore, Wren` under one heading is one cell, whatever the comma else stands for.
+  const wholeNames = headed && columns.length === 1 && columns[0] === 'fullName'
   for (const { line, cells } of headed ? rows.slice(1) : rows) {
-    const found = readRow(line, cells, columns)
+    const found = readRow(line, wholeNames ? [cells.join(', ')] : cells, columns)
     if ('reason' in found) read.faults.push(found)
     else read.pupils.push(found)
   }
@@ -92,20 +96,18 @@ function readRow(
   cells: string[],
   columns: readonly (Column | undefined)[],
 ): ListedPupil | ListFault {
-  const fault = (reason: string): ListFault => ({ line, cells, reason })
-  if (cells.slice(columns.length).some((cell) => cell !== ''))
-    return fault('This row has more columns than the first row.')
+  const fault = (reason: RowFault): ListFault => ({ line, cells, reason, about: '' })
+  if (cells.slice(columns.length).some((cell) => cell !== '')) return fault('more-columns')
   const cell = (column: Column): string =>
     cells[columns.indexOf(column)]?.normalize('NFC').replace(/\s+/g, ' ') ?? ''
   const [firstName, lastName] = columns.includes('fullName')
     ? splitName(cell('fullName'))
     : [cell('firstName'), cell('lastName')]
-  if (!firstName)
-    return fault(lastName ? 'There is no first name in this row.' : 'There is no name in this row.')
+  if (!firstName) return fault(lastName ? 'no-first-name' : 'no-name')
   if (firstName.length > MAX_NAME_LENGTH || lastName.length > MAX_NAME_LENGTH)
-    return fault(`A name in this row is longer than ${MAX_NAME_LENGTH} letters.`)
+    return fault('name-too-long')
   if (/[\u0000-\u001f\ufffd]/.test(firstName + lastName) || !(firstName + lastName).isWellFormed())
-    return fault('A name in this row has signs that cannot be read.')
+    return fault('name-unreadable')
   return {
     line,
     externalId: cell('externalId'),
@@ -148,6 +150,8 @@ export type ListStep = {
   classId: string
   /** In words, what changes: `name`, `class`, `number`. */
   changes: ('name' | 'class' | 'number')[]
+  /** New, and called like another of the class, in this list or at school: to be asked about. */
+  twin: boolean
 }
 export type ListPlan = { steps: ListStep[]; faults: ListFault[] }
 
@@ -179,23 +183,22 @@ export function planClassList(
   const found = new Set<string>()
   const numbers = new Set<string>()
   for (const row of read.pupils) {
-    const fault = (reason: string) =>
+    const fault = (reason: RowFault, about = '') =>
       plan.faults.push({
         line: row.line,
         cells: [row.firstName, row.lastName, row.className].filter(Boolean),
         reason,
+        about,
       })
     const classId = row.className
       ? (classes.get(`#${row.className}`) ?? classes.get(keyOfName(row.className)) ?? null)
       : known.defaultClassId
     if (!classId) {
-      fault(
-        row.className ? `There is no class called ${row.className}.` : 'This row names no class.',
-      )
+      fault(row.className ? 'unknown-class' : 'no-class', row.className)
       continue
     }
     if (row.externalId && numbers.has(row.externalId)) {
-      fault(`The number ${row.externalId} stands twice in this list.`)
+      fault('number-twice', row.externalId)
       continue
     }
     if (row.externalId) numbers.add(row.externalId)
@@ -216,10 +219,50 @@ export function planClassList(
       externalId: number ?? pupil?.externalId ?? null,
       classId,
       changes,
+      twin: false,
     })
   }
   plan.faults.sort((a, b) => a.line - b.line)
+  markTwins(plan.steps, known.pupils)
   return plan
+}
+
+/** Without a number of their own, two of one name in one class may be one pupil written twice. */
+function markTwins(steps: ListStep[], known: readonly KnownPupil[]): void {
+  const keyOf = (pupil: { firstName: string; lastName: string; classId: string | null }) =>
+    `${pupil.classId} ${keyOfName(`${pupil.firstName} ${pupil.lastName}`)}`
+  const there = new Set(known.map(keyOf))
+  for (const step of steps) {
+    step.twin = step.does === 'add' && step.externalId === null && there.has(keyOf(step))
+    there.add(keyOf(step))
+  }
+}
+
+/** Classes that a list names and that are not here: each once, as it is written first. */
+export function classesNamed(read: ReadList): { name: string; yearGroup: string }[] {
+  const named = new Map<string, { name: string; yearGroup: string }>()
+  for (const { className, yearGroup } of read.pupils)
+    if (className && !named.has(keyOfName(className)))
+      named.set(keyOfName(className), { name: className, yearGroup })
+  return [...named.values()]
+}
+
+/**
+ * Classes that would hold more pupils than there are pegs for.
+ * @param inClass - How many are in each class now, by its id.
+ */
+export function overfull(
+  steps: readonly Pick<ListStep, 'does' | 'classId' | 'changes'>[],
+  inClass: ReadonlyMap<string, number>,
+): { classId: string; count: number }[] {
+  const counts = new Map(inClass)
+  for (const { does, classId, changes } of steps)
+    if (does === 'add' || changes.includes('class'))
+      counts.set(classId, (counts.get(classId) ?? 0) + 1)
+  const touched = new Set(steps.map(({ classId }) => classId))
+  return [...counts]
+    .filter(([classId, count]) => touched.has(classId) && count > MOST_PEGS)
+    .map(([classId, count]) => ({ classId, count }))
 }
 
 function findPupil(

@@ -1,17 +1,34 @@
+import iconv from 'iconv-lite'
 import Papa from 'papaparse'
 
+/** How the letters of a file are written. */
+export const ENCODINGS = ['utf-8', 'utf-16le', 'utf-16be', 'windows-1252'] as const
+export type Encoding = (typeof ENCODINGS)[number]
+
 /**
- * The text of a file as spreadsheets and registers write it: UTF-8 or UTF-16 by their byte-order
- * mark, else UTF-8,
- * else Windows-1252. @see WHATWG Encoding Standard
+ * The text of a file as spreadsheets and registers write it, and how it was written: UTF-8 or
+ * UTF-16 by their byte-order mark, else UTF-8, else Windows-1252.
+ * @returns null where these are no letters: a picture, a program
+ * @see WHATWG Encoding Standard
  */
-export function decodeText(bytes: Uint8Array): string {
-  if (bytes[0] === 0xff && bytes[1] === 0xfe) return new TextDecoder('utf-16le').decode(bytes)
-  if (bytes[0] === 0xfe && bytes[1] === 0xff) return new TextDecoder('utf-16be').decode(bytes)
+export function decodeText(bytes: Uint8Array): { text: string; encoding: Encoding } | null {
+  const encoding = encodingOf(bytes)
+  // Node's own reader leaves out what Windows-1252 has between 0x80 and 0x9F.
+  const text =
+    encoding === 'windows-1252'
+      ? iconv.decode(Buffer.from(bytes), 'win1252')
+      : new TextDecoder(encoding).decode(bytes)
+  return text.includes('\0') ? null : { text, encoding }
+}
+
+function encodingOf(bytes: Uint8Array): Encoding {
+  if (bytes[0] === 0xff && bytes[1] === 0xfe) return 'utf-16le'
+  if (bytes[0] === 0xfe && bytes[1] === 0xff) return 'utf-16be'
   try {
-    return new TextDecoder('utf-8', { fatal: true }).decode(bytes)
+    new TextDecoder('utf-8', { fatal: true }).decode(bytes)
+    return 'utf-8'
   } catch {
-    return new TextDecoder('windows-1252').decode(bytes)
+    return 'windows-1252'
   }
 }
 

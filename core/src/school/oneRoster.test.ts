@@ -120,5 +120,88 @@ test('staff, the deleted and those without a number are not taken for pupils', (
       '1,active,,true,s,student,w,,Wren,Shore\n2,tobedeleted,,true,s,student,t,,Tomasz,Lis\n3,active,,true,s,teacher,a,,Ada,Adeyemi\n,active,,true,s,student,x,,Bo,Li\n',
   })
   expect(pupils.map(({ firstName }) => firstName)).toEqual(['Wren'])
-  expect(faults).toMatchObject([{ line: 5, reason: 'This user has no sourcedId.' }])
+  expect(faults).toMatchObject([{ line: 5, reason: 'no-sourced-id' }])
+})
+
+test('of many classes a pupil is enrolled in the homeroom counts, else the first of them, wherever it stands', () => {
+  const head = (name: keyof typeof ONE_ROSTER_HEADINGS) => ONE_ROSTER_HEADINGS[name].join(',')
+  const enrolment = (pupil: string, of: string, primary = '') =>
+    `e-${pupil}-${of},,,${of},s,${pupil},student,${primary},,`
+  const read = readOneRoster({
+    'users.csv': [
+      head('users.csv'),
+      ...['u1', 'u2', 'u3'].map((id) => `${id},,,true,s,student,${id},,Wren,Shore,,,,,,,`),
+    ].join('\r\n'),
+    'classes.csv': [
+      head('classes.csv'),
+      'home,,,Heron,3,,,homeroom,,s,,,,',
+      ...['maths', 'music'].map((id) => `${id},,,${id},3,,,scheduled,,s,,,,`),
+    ].join('\r\n'),
+    'enrollments.csv': [
+      head('enrollments.csv'),
+      ...[enrolment('u1', 'home'), enrolment('u1', 'maths', 'true'), enrolment('u1', 'music')],
+      ...[enrolment('u2', 'maths'), enrolment('u2', 'music', 'true')],
+      ...[enrolment('u3', 'music'), enrolment('u3', 'maths')],
+    ].join('\r\n'),
+  })
+  expect(read.pupils.map(({ externalId, className }) => [externalId, className])).toEqual([
+    ['u1', 'home'],
+    ['u2', 'music'],
+    ['u3', 'music'],
+  ])
+})
+
+describe('a register that says of no class that it is a homeroom', () => {
+  const head = (name: keyof typeof ONE_ROSTER_HEADINGS) => ONE_ROSTER_HEADINGS[name].join(',')
+  const aClass = (id: string, title: string, course: string) =>
+    `${id},,,${title},3,${course},,scheduled,,s,,,,`
+  const enrolment = (pupil: string, of: string) => `e-${pupil}-${of},,,${of},s,${pupil},student,,,`
+  const files = {
+    'users.csv': [
+      head('users.csv'),
+      ...['u1', 'u2', 'u3'].map((id) => `${id},,,true,s,student,${id},,Wren,Shore,,,,,,,`),
+    ].join('\r\n'),
+    'courses.csv': [
+      head('courses.csv'),
+      'reg,,,y,Registration,,3,s,,',
+      'num,,,y,Maths sets,,3,s,,',
+    ].join('\r\n'),
+    'classes.csv': [
+      head('classes.csv'),
+      ...[aClass('m1', 'Maths set 1', 'num'), aClass('m2', 'Maths set 2', 'num')],
+      ...[aClass('h', 'Heron', 'reg'), aClass('p', 'Plover', 'reg')],
+    ].join('\r\n'),
+    'enrollments.csv': [
+      head('enrollments.csv'),
+      ...[enrolment('u1', 'm1'), enrolment('u1', 'h'), enrolment('u2', 'm2'), enrolment('u2', 'p')],
+      enrolment('u3', 'h'),
+    ].join('\r\n'),
+  }
+
+  test('asks which kind counts, and places nobody before that', () => {
+    const { pupils, classes, kinds } = readOneRoster(files)
+    expect([pupils, classes]).toEqual([[], []])
+    expect(kinds).toEqual([
+      { id: 'reg', name: 'Registration', classes: ['Heron', 'Plover'], pupils: 3 },
+      { id: 'num', name: 'Maths sets', classes: ['Maths set 1', 'Maths set 2'], pupils: 2 },
+    ])
+    expect(readOneRoster(files, 'no such kind').pupils).toEqual([])
+  })
+
+  test.each([
+    { kind: 'reg', placed: ['h', 'p', 'h'], named: ['Heron', 'Plover'] },
+    // Who is in none of that kind is where the register has them.
+    { kind: 'num', placed: ['m1', 'm2', 'h'], named: ['Maths set 1', 'Maths set 2', 'Heron'] },
+  ])('then places them: $kind', ({ kind, placed, named }) => {
+    const { pupils, classes } = readOneRoster(files, kind)
+    expect(pupils.map(({ className }) => className)).toEqual(placed)
+    expect(classes.map(({ name }) => name)).toEqual(named)
+  })
+
+  test('asks nothing where each pupil is in one class', () => {
+    const enrolments = [head('enrollments.csv'), enrolment('u1', 'h'), enrolment('u2', 'm2')]
+    const read = readOneRoster({ ...files, 'enrollments.csv': enrolments.join('\r\n') })
+    expect(read.kinds).toEqual([])
+    expect(read.pupils.map(({ className }) => className)).toEqual(['h', 'm2', ''])
+  })
 })

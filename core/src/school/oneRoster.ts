@@ -1,4 +1,5 @@
 import type { ReadList } from './classList.ts'
+import type { RowFault } from './rowFaults.ts'
 import { readCsv, writeCsv } from './csv.ts'
 
 /**
@@ -126,27 +127,121 @@ function readFile(text: string | undefined): Record_[] {
 }
 const lives = (record: Record_): boolean => record.get('status').toLowerCase() !== 'tobedeleted'
 
+type RosterClass = {
+  externalId: string
+  name: string
+  yearGroup: string
+  isHome: boolean
+  /** What is taught in it: its course. */
+  kind: string
+}
+type Enrolment = { pupil: string; of: string; isPrimary: boolean }
+
 /**
- * The pupils of a OneRoster export and the class each is enrolled in. Staff, guardians and what is
- * marked `tobedeleted` are left out.
- * `classes` names every class the pupils are in, for classes that are not there yet.
+ * Classes of one course, where a register says of none that it is a homeroom.
+ * `pupils`: how many are enrolled in one of them.
  */
-export function readOneRoster(
-  files: OneRosterFiles,
-): ReadList & { classes: { externalId: string; name: string; yearGroup: string }[] } {
-  const list: ReadList = { pupils: [], faults: [] }
-  const classes = new Map(
+export type ClassKind = { id: string; name: string; classes: string[]; pupils: number }
+
+const readClasses = (files: OneRosterFiles): Map<string, RosterClass> =>
+  new Map(
     readFile(files['classes.csv'])
       .filter(lives)
       .map((row) => [
         row.get('sourcedId'),
-        { externalId: row.get('sourcedId'), name: row.get('title'), yearGroup: row.get('grades') },
+        {
+          externalId: row.get('sourcedId'),
+          name: row.get('title'),
+          yearGroup: row.get('grades'),
+          isHome: row.get('classType').toLowerCase() === 'homeroom',
+          kind: row.get('courseSourcedId') || row.get('subjects'),
+        },
       ]),
   )
+
+const readEnrolments = (files: OneRosterFiles): Enrolment[] =>
+  readFile(files['enrollments.csv'])
+    .filter(lives)
+    .filter((row) => row.get('role').toLowerCase() === 'student')
+    .map((row) => ({
+      pupil: row.get('userSourcedId'),
+      of: row.get('classSourcedId'),
+      isPrimary: row.get('primary').toLowerCase() === 'true',
+    }))
+
+/**
+ * The kinds of class to choose from, the one most pupils are in first; none where each pupil is in
+ * one class, or where the register says which is their homeroom or their first.
+ */
+function kindsOf(
+  files: OneRosterFiles,
+  classes: Map<string, RosterClass>,
+  enrolments: readonly Enrolment[],
+): ClassKind[] {
+  const settled = new Set(
+    enrolments
+      .filter(({ of, isPrimary }) => isPrimary || classes.get(of)?.isHome)
+      .map(({ pupil }) => pupil),
+  )
+  const open = enrolments.filter(({ pupil, of }) => !settled.has(pupil) && classes.has(of))
+  if (new Set(open.map(({ pupil }) => pupil)).size === open.length) return []
+  const courses = new Map(
+    readFile(files['courses.csv'])
+      .filter(lives)
+      .map((row) => [row.get('sourcedId'), row.get('title')]),
+  )
+  const kinds = new Map<string, { classes: Set<string>; pupils: Set<string> }>()
+  for (const { pupil, of } of open) {
+    const { kind, name } = classes.get(of)!
+    const one = kinds.get(kind) ?? { classes: new Set(), pupils: new Set() }
+    kinds.set(kind, one)
+    one.classes.add(name)
+    one.pupils.add(pupil)
+  }
+  if (kinds.size < 2) return []
+  return [...kinds]
+    .map(([id, one]) => ({
+      id,
+      name: courses.get(id) || id,
+      classes: [...one.classes].sort((a, b) => a.localeCompare(b)),
+      pupils: one.pupils.size,
+    }))
+    .sort((a, b) => b.pupils - a.pupils || a.name.localeCompare(b.name))
+}
+
+/**
+ * The pupils of a OneRoster export and the class each is enrolled in. Staff, guardians and what is
+ * marked `tobedeleted` are left out.
+ * @param kind - Which kind of class is a class here, where `kinds` asks for it: its id.
+ * @returns `classes`: every class the pupils are in, for classes that are not there yet. `kinds`:
+ *   what is to be chosen from where pupils are in several classes and the register does not say
+ *   which counts; until then nobody is placed.
+ */
+export function readOneRoster(
+  files: OneRosterFiles,
+  kind: string | null = null,
+): ReadList & {
+  classes: { externalId: string; name: string; yearGroup: string }[]
+  kinds: ClassKind[]
+} {
+  const classes = readClasses(files)
+  const enrolments = readEnrolments(files)
+  const kinds = kindsOf(files, classes, enrolments)
+  if (kinds.length > 0 && !kinds.some(({ id }) => id === kind))
+    return { pupils: [], faults: [], classes: [], kinds }
+  const chosen = kinds.length > 0 ? kind : null
+  const list: ReadList = { pupils: [], faults: [] }
   const enrolled = new Map<string, string>()
-  for (const row of readFile(files['enrollments.csv']).filter(lives))
-    if (row.get('role').toLowerCase() === 'student')
-      enrolled.set(row.get('userSourcedId'), row.get('classSourcedId'))
+  const rank = new Map<string, number>()
+  for (const { pupil, of, isPrimary } of enrolments) {
+    // Of many classes the homeroom counts, else the one the register calls the pupil's first, else
+    // the kind that was chosen, else the one it names first.
+    const one = classes.get(of)
+    const counts = one?.isHome ? 4 : isPrimary ? 3 : chosen !== null && one?.kind === chosen ? 2 : 1
+    if (counts <= (rank.get(pupil) ?? 0)) continue
+    rank.set(pupil, counts)
+    enrolled.set(pupil, of)
+  }
   const students = new Set(
     readFile(files['roles.csv'])
       .filter(lives)
@@ -157,16 +252,16 @@ export function readOneRoster(
     const id = row.get('sourcedId')
     if (row.get('role').toLowerCase() !== 'student' && !students.has(id)) continue
     const firstName = row.get('preferredGivenName') || row.get('givenName')
-    const fault = (reason: string) =>
-      list.faults.push({ line: row.line, cells: row.cells.slice(0, 12), reason })
-    if (!id) fault('This user has no sourcedId.')
-    else if (!firstName) fault('This user has no givenName.')
+    const fault = (reason: RowFault) =>
+      list.faults.push({ line: row.line, cells: row.cells.slice(0, 12), reason, about: '' })
+    if (!id) fault('no-sourced-id')
+    else if (!firstName) fault('no-given-name')
     else if (
       enrolled.has(id) &&
       files['classes.csv'] !== undefined &&
       !classes.has(enrolled.get(id)!)
     )
-      fault('This user is enrolled in a class that is not in classes.csv.')
+      fault('unlisted-class')
     else
       list.pupils.push({
         line: row.line,
@@ -180,7 +275,10 @@ export function readOneRoster(
   const inUse = new Set(enrolled.values())
   return {
     ...list,
-    classes: [...classes.values()].filter(({ externalId }) => inUse.has(externalId)),
+    classes: [...classes.values()]
+      .filter(({ externalId }) => inUse.has(externalId))
+      .map(({ externalId, name, yearGroup }) => ({ externalId, name, yearGroup })),
+    kinds,
   }
 }
 

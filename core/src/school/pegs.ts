@@ -3,6 +3,9 @@ import { COLOURS, PEG_SYMBOLS, type Colour, type PegSymbol } from '../folders/lo
 export type PegLook = { symbol: PegSymbol; colour: Colour }
 const keyOf = ({ symbol, colour }: PegLook): string => `${symbol}/${colour}`
 
+/** As many pupils as one class can hold: each symbol in each colour once. */
+export const MOST_PEGS = PEG_SYMBOLS.length * COLOURS.length
+
 /**
  * Pegs for newcomers to a class: no two alike, and no symbol twice while one is free.
  * Colours go round, so that neighbours differ.
@@ -10,8 +13,7 @@ const keyOf = ({ symbol, colour }: PegLook): string => `${symbol}/${colour}`
  * @throws RangeError when a class would hold more pegs than there are (48 symbols in 8 colours)
  */
 export function givePegs(taken: readonly PegLook[], count: number): PegLook[] {
-  if (taken.length + count > PEG_SYMBOLS.length * COLOURS.length)
-    throw new RangeError('there are not so many pegs')
+  if (taken.length + count > MOST_PEGS) throw new RangeError('there are not so many pegs')
   const used = new Set(taken.map(keyOf))
   const hanging = new Map<string, number>()
   for (const { symbol } of taken) hanging.set(symbol, (hanging.get(symbol) ?? 0) + 1)

@@ -29,12 +29,12 @@ test.each([
 test('a plan that leaves somebody out, names somebody twice or a class that is not there, is refused', () => {
   const moves = proposeRollOver(OLD, NEXT)
   expect(faultsOfRollOver(moves, OLD, NEXT)).toEqual([])
-  expect(faultsOfRollOver(moves.slice(1), OLD, NEXT)).toEqual(['leaves a pupil out'])
-  expect(faultsOfRollOver([...moves, moves[0]!], OLD, NEXT)).toEqual(['names a pupil twice'])
+  expect(faultsOfRollOver(moves.slice(1), OLD, NEXT)).toEqual(['pupil-left-out'])
+  expect(faultsOfRollOver([...moves, moves[0]!], OLD, NEXT)).toEqual(['pupil-twice'])
   expect(
     faultsOfRollOver([...moves.slice(1), { pupilId: 'w', toClassId: 'x' }], OLD, NEXT),
-  ).toEqual(['names a class that is not in the next year'])
+  ).toEqual(['unknown-class'])
   expect(faultsOfRollOver([...moves, { pupilId: 'q', toClassId: null }], OLD, NEXT)).toEqual([
-    'names a pupil who is in no class of this year',
+    'unknown-pupil',
   ])
 })

@@ -1,3 +1,5 @@
+import type { FaultCode } from '../faults.ts'
+
 /** One pupil's next step: into a class of the next year, or out of the school. */
 export type RollOverMove = { pupilId: string; toClassId: string | null }
 
@@ -41,15 +43,14 @@ export function faultsOfRollOver(
 ): string[] {
   const pupils = new Set(old.flatMap(({ pupilIds }) => pupilIds))
   const classes = new Set(next.map(({ id }) => id))
-  const faults: string[] = []
+  const faults: FaultCode[] = []
   const seen = new Set<string>()
   for (const { pupilId, toClassId } of moves) {
-    if (!pupils.has(pupilId)) faults.push('names a pupil who is in no class of this year')
-    if (seen.has(pupilId)) faults.push('names a pupil twice')
-    if (toClassId !== null && !classes.has(toClassId))
-      faults.push('names a class that is not in the next year')
+    if (!pupils.has(pupilId)) faults.push('unknown-pupil')
+    if (seen.has(pupilId)) faults.push('pupil-twice')
+    if (toClassId !== null && !classes.has(toClassId)) faults.push('unknown-class')
     seen.add(pupilId)
   }
-  if (seen.size < pupils.size) faults.push('leaves a pupil out')
+  if (seen.size < pupils.size) faults.push('pupil-left-out')
   return [...new Set(faults)]
 }

@@ -4,7 +4,6 @@ import {
   type Action,
   type BookFor,
   type DomainErrorCode,
-  type Fact,
   type Relation,
   type Subject,
   type Viewer,
@@ -13,6 +12,17 @@ import { schoolDay } from '@nibquill/core/school/calendar'
 import type { EntityManager } from 'typeorm'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
+import { ask, sql } from '../platform/sql.ts'
+import {
+  approvedMakers,
+  consents,
+  factsOf,
+  madeApproved,
+  PIECE_FACTS,
+  shownTo,
+  taughtNow,
+  type PieceFacts,
+} from './facts.ts'
 
 /**
  * Loads the facts that `may` decides by. One query a question; the SQL names facts and never
@@ -50,16 +60,17 @@ export class Guard {
   }
 
   async #pieceSubject(viewer: SignedIn, pieceId: string, manager: EntityManager): Promise<Subject> {
-    const [row] = await manager.query<PieceFacts[]>(
-      `select ${PIECE_FACTS},
-         exists (select 1 from piece_maker m where m.piece_id = p.id and m.person_id = $2) as maker,
-         ${madeApproved('p', '$2')} as "madeApproved",
-         exists (select 1 from enrolment t where t.class_id = p.class_id and t.person_id = $2)
-           or exists (select 1 from piece_maker m where m.piece_id = p.id and ${taughtNow('m.person_id', '$2', '$3')})
-           or exists (${approvedMakers('p')} and ${taughtNow('m.person_id', '$2', '$3')}) as teaches,
-         exists (${approvedMakers('p')} and exists (select 1 from guardian g where g.pupil_id = m.person_id and g.parent_id = $2)) as guards
-       from piece p where p.id = $1`,
-      [pieceId, viewer.personId, await this.#today(manager)],
+    const today = await this.#today(manager)
+    const [row] = await ask<PieceFacts & MadeBy>(
+      manager,
+      sql`select ${PIECE_FACTS},
+         exists (select 1 from piece_maker m where m.piece_id = p.id and m.person_id = ${viewer.personId}) as maker,
+         ${madeApproved('p', viewer.personId)} as "madeApproved",
+         exists (select 1 from enrolment t where t.class_id = p.class_id and t.person_id = ${viewer.personId})
+           or exists (select 1 from piece_maker m where m.piece_id = p.id and ${taughtNow('m.person_id', viewer.personId, today)})
+           or exists (${approvedMakers('p')} and ${taughtNow('m.person_id', viewer.personId, today)}) as teaches,
+         exists (${approvedMakers('p')} and exists (select 1 from guardian g where g.pupil_id = m.person_id and g.parent_id = ${viewer.personId})) as guards
+       from piece p where p.id = ${pieceId}`,
     )
     if (!row) return NOTHING
     const relations: Relation[] = []
@@ -87,13 +98,13 @@ export class Guard {
     viewer: SignedIn | null,
     token: string,
   ): Promise<{ pieceId: string; expiresAt: Date }> {
-    const [row] = await this.#platform.db.manager.query<
-      (PieceFacts & { pieceId: string; live: boolean; madeFor: BookFor; expiresAt: Date })[]
+    const [row] = await ask<
+      PieceFacts & { pieceId: string; live: boolean; madeFor: BookFor; expiresAt: Date }
     >(
-      `select ${PIECE_FACTS}, p.id as "pieceId", l.expires_at as "expiresAt", l.withdrawn_at is null and l.expires_at > $2 as live,
+      this.#platform.db.manager,
+      sql`select ${PIECE_FACTS}, p.id as "pieceId", l.expires_at as "expiresAt", l.withdrawn_at is null and l.expires_at > ${this.#platform.clock.now()} as live,
          b.made_for as "madeFor"
-       from page_link l join piece p on p.id = l.piece_id join book b on b.id = l.book_id where l.token_hash = $1`,
-      [this.#platform.secrets.hash('page-link', token), this.#platform.clock.now()],
+       from page_link l join piece p on p.id = l.piece_id join book b on b.id = l.book_id where l.token_hash = ${this.#platform.secrets.hash('page-link', token)}`,
     )
     if (row?.live && row.madeFor === 'school') {
       if (row.approved && (await this.allowsPiece(viewer, 'book.read-page', row.pieceId)))
@@ -128,14 +139,19 @@ export class Guard {
   ): Promise<void> {
     let subject = NOTHING
     if (viewer) {
-      const [row] = await manager.query<
-        { self: boolean; teaches: boolean; guards: boolean; school: boolean; consent: boolean }[]
-      >(
-        `select p.id = $2 as self, ${taughtNow('p.id', '$2', '$3')} as teaches, p.school_id = $4 as school,
-           exists (select 1 from guardian g where g.pupil_id = p.id and g.parent_id = $2) as guards,
+      const today = await this.#today(manager)
+      const [row] = await ask<{
+        self: boolean
+        teaches: boolean
+        guards: boolean
+        school: boolean
+        consent: boolean
+      }>(
+        manager,
+        sql`select p.id = ${viewer.personId} as self, ${taughtNow('p.id', viewer.personId, today)} as teaches, p.school_id = ${viewer.schoolId} as school,
+           exists (select 1 from guardian g where g.pupil_id = p.id and g.parent_id = ${viewer.personId}) as guards,
            ${consents('p.id')} as consent
-         from person p where p.id = $1 and p.role = 'pupil'`,
-        [pupilId, viewer.personId, await this.#today(manager), viewer.schoolId],
+         from person p where p.id = ${pupilId} and p.role = 'pupil'`,
       )
       if (row)
         subject = {
@@ -209,17 +225,11 @@ export class Guard {
   ): Promise<void> {
     let subject = NOTHING
     if (viewer) {
-      const [row] = await manager.query<{ member: boolean; school: boolean }[]>(
-        `select exists (select 1 from enrolment e where e.class_id = t.class_id and e.person_id = $2) and ($4 or ${shownTo('$2', '$5')}) as member,
-           y.school_id = $3 as school
-         from task t join class c on c.id = t.class_id join school_year y on y.id = c.school_year_id where t.id = $1`,
-        [
-          taskId,
-          viewer.personId,
-          viewer.schoolId,
-          viewer.role === 'teacher',
-          this.#platform.clock.now(),
-        ],
+      const [row] = await ask<{ member: boolean; school: boolean }>(
+        manager,
+        sql`select exists (select 1 from enrolment e where e.class_id = t.class_id and e.person_id = ${viewer.personId}) and (${viewer.role === 'teacher'} or ${shownTo(viewer.personId, this.#platform.clock.now())}) as member,
+           y.school_id = ${viewer.schoolId} as school
+         from task t join class c on c.id = t.class_id join school_year y on y.id = c.school_year_id where t.id = ${taskId}`,
       )
       if (row) subject = { relations: relationsOf(viewer, row), facts: [] }
     }
@@ -263,74 +273,8 @@ export class Guard {
   }
 }
 
-type PieceFacts = {
-  approved: boolean
-  consent: boolean
-  parentsSee: boolean
-  binned: boolean
-  maker?: boolean
-  madeApproved?: boolean
-  teaches?: boolean
-  guards?: boolean
-}
+type MadeBy = { maker: boolean; madeApproved: boolean; teaches: boolean; guards: boolean }
 const NOTHING: Subject = { relations: [], facts: [] }
-
-/** SQL: whether a parent said yes to sharing for this person. */
-export const consents = (person: string) =>
-  `exists (select 1 from consent c where c.pupil_id = ${person} and c.kind = 'sharing' and c.granted)`
-
-/**
- * SQL: the makers `m` of the approved version of a piece, to be followed by `and …`.
- * @param piece - Alias of `piece`.
- */
-export const approvedMakers = (piece: string) =>
-  `select 1 from version_maker m where m.version_id = ${piece}.approved_version_id`
-
-/**
- * SQL: whether somebody made what was approved, whoever works at the piece now.
- * @param piece - Alias of `piece`.
- */
-export const madeApproved = (piece: string, person: string) =>
-  `exists (${approvedMakers(piece)} and m.person_id = ${person})`
-
-/**
- * SQL: whether every maker of what was approved may be shared: another child in the picture counts
- * as well.
- * @param piece - Alias of `piece`.
- */
-export const allConsent = (piece: string) =>
-  // Counted, since PostgreSQL may answer a `not exists` here by reading everybody's makers first.
-  `(select count(*) from version_maker m where m.version_id = ${piece}.approved_version_id and not ${consents('m.person_id')}) = 0`
-
-/**
- * SQL: whether families may see a piece `p` at this moment, `f` being the folder it was approved
- * into.
- * @see SHARED_WITH_PARENTS in core
- */
-export const SHOWN_AT_HOME = `p.binned_at is null and f.parents_see and ${allConsent('p')}`
-
-/** SQL: whether a teacher teaches a pupil in a class of a school year that has not ended. */
-export const taughtNow = (pupil: string, teacher: string, today: string) =>
-  `exists (select 1 from enrolment e join enrolment t on t.class_id = e.class_id join class c on c.id = e.class_id
-     join school_year y on y.id = c.school_year_id and y.ends_on >= ${today}::date
-     where e.person_id = ${pupil} and t.person_id = ${teacher})`
-
-const PIECE_FACTS = `p.approved_version_id is not null as approved, p.binned_at is not null as binned, ${allConsent('p')} as consent,
-  coalesce((select f.parents_see from folder f where f.id = p.approved_folder_id), false) as "parentsSee"`
-
-function factsOf(row: PieceFacts): Fact[] {
-  const facts: Fact[] = []
-  if (row.approved) facts.push('approved')
-  if (row.consent) facts.push('sharing-consent')
-  if (row.parentsSee) facts.push('parents-see')
-  if (!row.binned) facts.push('not-binned')
-  return facts
-}
-
-/** SQL: whether a task `t` is open to a pupil at a moment: published, and for them. */
-export const shownTo = (pupil: string, now: string) =>
-  `((t.opens_at is null or t.opens_at <= ${now}) and (t.for_all or exists
-     (select 1 from task_pupil o where o.task_id = t.id and o.person_id = ${pupil})))`
 
 type Standing = {
   self?: boolean

@@ -55,14 +55,14 @@ test.each([
 ])('NUL in $what is refused with a sentence', async ({ method, address, body: sent }) => {
   const answer = await school.wren.ask(method, address(await school.draft()), sent)
   expect([answer.status, answer.body.type]).toEqual([400, '/problems/request/invalid'])
-  expect(JSON.stringify(answer.body)).toMatch(/cannot be kept/)
+  expect(JSON.stringify(answer.body)).toMatch(/"unkeepable"/)
 })
 
 test('NUL in the name of a file is refused before anything of it is sent', async () => {
   const { status, body: said } = await school.wren.upload(Buffer.from('x'), {
     filename: 'a\u0000.jpg',
   })
-  expect([status, said]).toEqual([400, expect.stringMatching(/cannot be kept/)])
+  expect([status, said]).toEqual([400, expect.stringMatching(/"unkeepable"/)])
 })
 
 test.each([

@@ -1,10 +1,11 @@
 import type { CardSignIn, FirstRun, Session } from '@nibquill/contract'
-import { DomainError, isTimeZone } from '@nibquill/core'
+import { DomainError, isTimeZone, fault } from '@nibquill/core'
 import { v7 as newId } from 'uuid'
 import { note } from '../platform/audit.ts'
 import type { Platform } from '../platform/platform.ts'
+import { ask, sql } from '../platform/sql.ts'
 import type { SignedIn } from '../platform/routes.ts'
-import { SchoolRow } from '../school/rows.ts'
+import { type ClassRow, SchoolRow } from '../school/rows.ts'
 import { classOfPerson } from '../school/classOfPerson.ts'
 import type { Caller, Doors, TabletAtDoor } from './doors.ts'
 import { readTry, type NameCards } from './nameCards.ts'
@@ -77,17 +78,18 @@ export class Accounts {
       name: school.name,
       timeZone: school.timeZone,
       address: this.#platform.config.publicUrl,
+      mails: this.#platform.config.smtpUrl !== null,
     }
     const door = tablet && (await this.#parts.doors.doorOf(tablet))
     if (!viewer) return { firstRun: false, school: about, person: null, door }
     const person = await this.#platform.db.manager.findOneByOrFail(PersonRow, {
       id: viewer.personId,
     })
-    const [at] = await this.#platform.db.manager.query<
-      { name: string; idleMinutes: number; pupilsPropose: boolean }[]
+    const [at] = await ask<
+      Pick<ClassRow, 'name' | 'idleMinutes' | 'pupilsPropose' | 'young' | 'sounds'>
     >(
-      `select c.name, c.idle_minutes as "idleMinutes", c.pupils_propose as "pupilsPropose" ${classOfPerson()}`,
-      [viewer.personId, this.#platform.clock.now()],
+      this.#platform.db.manager,
+      sql`select c.name, c.idle_minutes as "idleMinutes", c.pupils_propose as "pupilsPropose", c.young, c.sounds ${classOfPerson(viewer.personId, this.#platform.clock.now())}`,
     )
     return {
       firstRun: false,
@@ -105,6 +107,8 @@ export class Accounts {
         leads: person.leads,
         className: at?.name ?? null,
         mayPropose: person.role === 'pupil' && (at?.pupilsPropose ?? false),
+        young: person.role === 'pupil' && (at?.young ?? false),
+        sounds: person.role === 'pupil' && (at?.sounds ?? false),
         idleMinutes: person.role === 'pupil' ? (at?.idleMinutes ?? null) : null,
       },
     }
@@ -117,7 +121,7 @@ export class Accounts {
   async setUp(input: FirstRun, browser = ''): Promise<string> {
     if (!isTimeZone(input.timeZone))
       throw new DomainError('request/invalid', {
-        fields: { timeZone: ['is not a time zone we know'] },
+        fields: { timeZone: [fault('not-a-time-zone')] },
       })
     const now = this.#platform.clock.now()
     const passwordHash = await this.#parts.passwords.hash(input.password)

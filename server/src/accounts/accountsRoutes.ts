@@ -13,6 +13,7 @@ import {
   FirstRun,
   GivePassword,
   IdParams,
+  InvitationLook,
   InvitationSignIn,
   LinkParams,
   MailCodeSignIn,
@@ -213,6 +214,10 @@ function signInRoutes(services: AccountServices): Router {
       response,
       await parentDoor.signInByInvitation(token, countedBy(request), browserOf(request)),
     )
+  })
+  router.post('/invitation', async (request, response) => {
+    const { token } = read(InvitationSignIn, request.body)
+    answer(response, InvitationLook, await parentDoor.lookAtInvitation(token, countedBy(request)))
   })
   router.post('/mail-codes', async (request, response) => {
     await parentDoor.sendCode(read(MailMe, request.body).email, countedBy(request))

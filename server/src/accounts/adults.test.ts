@@ -159,11 +159,12 @@ describe('a password', () => {
     for (let i = 0; i < 10; i++) expect((await signIn(stranger, 'wrong one')).status).toBe(401)
     const began = Date.now()
     expect((await signIn(known, PASSWORD)).status).toBe(200)
-    expect(Date.now() - began).toBeLessThan(1500)
+    const atOnce = Date.now() - began
     // The eleventh try of strangers waits two seconds, and is let in when it is right.
     const slow = Date.now()
     expect((await signIn(test_.visitor(), PASSWORD)).status).toBe(200)
     expect(Date.now() - slow).toBeGreaterThan(1900)
+    expect(atOnce).toBeLessThan(Date.now() - slow)
     // A known browser's own wrong tries are counted, and shut out that browser alone.
     const tries = []
     for (let i = 0; i < 10; i++) tries.push((await signIn(known, 'wrong one')).status)

@@ -113,7 +113,12 @@ export class CardSheets {
     const out = new PassThrough()
     const pdf = buffer(out)
     let toldAt = Date.now()
-    await drawCards(cards, strings.cards(name), name, out, async (cardsDone) => {
+    const sheetOf = {
+      title: strings.cards(name),
+      schoolName: name,
+      site: this.#platform.config.publicUrl,
+    }
+    await drawCards(cards, sheetOf, out, async (cardsDone) => {
       if (Date.now() - toldAt < PROGRESS_EVERY_MS) return
       toldAt = Date.now()
       await this.#change(this.#platform.db.manager, sheet, { cardsDone })

@@ -1,11 +1,12 @@
 import type { ChangeDoor, ClassDoor, PegWall, Session, SharedTablet } from '@nibquill/contract'
-import { DomainError, makeCardCode, networkOf, pegName, writeCardLink } from '@nibquill/core'
+import { DomainError, makeCardCode, networkOf, pegName, writeCardLink, fault } from '@nibquill/core'
 import { doorState, type DoorState } from '@nibquill/core/accounts/door'
 import { schoolDay } from '@nibquill/core/school/calendar'
 import { IsNull, type EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
 import { note } from '../platform/audit.ts'
 import type { Platform } from '../platform/platform.ts'
+import { ask, sql } from '../platform/sql.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import { ClassRow, EnrolmentRow, SchoolRow } from '../school/rows.ts'
 import type { School } from '../school/school.ts'
@@ -107,7 +108,7 @@ export class Doors {
       if (change.switch) settings.switchedOn = schoolDay(now, await this.#zone(manager))
       if (settings.closesAt <= settings.opensAt)
         throw new DomainError('request/invalid', {
-          fields: { closesAt: ['is not later than the opening time'] },
+          fields: { closesAt: [fault('shuts-before-it-opens')] },
         })
       await manager.save(DoorRow, settings)
       if (change.asksSecret) await this.#secrets.giveMissing(manager, classId)
@@ -220,11 +221,11 @@ export class Doors {
   async findTablet(token: string, browser: string): Promise<TabletAtDoor | null> {
     const now = this.#platform.clock.now()
     const manager = this.#platform.db.manager
-    const [row] = await manager.query<(TabletAtDoor & { browserHash: string; seenAt: Date })[]>(
-      `select t.id, t.class_id as "classId", t.number, t.browser_hash as "browserHash", t.seen_at as "seenAt"
+    const [row] = await ask<TabletAtDoor & { browserHash: string; seenAt: Date }>(
+      manager,
+      sql`select t.id, t.class_id as "classId", t.number, t.browser_hash as "browserHash", t.seen_at as "seenAt"
        from tablet t join class c on c.id = t.class_id join school_year y on y.id = c.school_year_id
-       where t.token_hash = $1 and t.ended_at is null and y.ends_on >= ${schoolDayOf('$2')}`,
-      [this.#platform.secrets.hash('tablet', token), now],
+       where t.token_hash = ${this.#platform.secrets.hash('tablet', token)} and t.ended_at is null and y.ends_on >= ${schoolDayOf(now)}`,
     )
     if (!row || row.browserHash !== this.#platform.secrets.hash('browser', browser)) return null
     if (now.getTime() - row.seenAt.getTime() > SEEN_EVERY_MS)

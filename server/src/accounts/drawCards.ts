@@ -2,7 +2,16 @@ import type { Peg } from '@nibquill/contract'
 import { PIGMENTS, writeCardCode } from '@nibquill/core'
 import type { Writable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
-import { drawQr, openDocument, PAGE, Pen, RULE, type Doc, type Section } from '../print/pen.ts'
+import {
+  drawQr,
+  INK_SOFT,
+  openDocument,
+  PAGE,
+  Pen,
+  RULE,
+  type Doc,
+  type Section,
+} from '../print/pen.ts'
 import { PEG_DRAWINGS } from '../print/pegs.generated.ts'
 import { strings } from './strings.ts'
 
@@ -10,7 +19,15 @@ import { strings } from './strings.ts'
  * `name` as beside the peg: a lost card tells no surname. `code` without gaps; `address` is what
  * the QR code says.
  */
-export type Card = { name: string; peg: Peg | null; code: string; address: string }
+export type Card = {
+  name: string
+  className: string
+  peg: Peg | null
+  code: string
+  address: string
+}
+/** `site`: where people reach the school, and type the letters. */
+export type CardSheet = { title: string; schoolName: string; site: string }
 
 const COLUMNS = 2
 const ROWS = 4
@@ -28,8 +45,7 @@ const INSET = 22
  */
 export async function drawCards(
   cards: readonly Card[],
-  title: string,
-  schoolName: string,
+  { title, schoolName, site }: CardSheet,
   out: Writable,
   onCard: (cardsDone: number) => Promise<void> = () => Promise.resolve(),
 ): Promise<void> {
@@ -44,7 +60,8 @@ export async function drawCards(
       doc.addPage()
       pen.aside(() => drawCutLines(doc))
     }
-    drawCard(pen, root, card, (place % COLUMNS) * WIDTH, Math.floor(place / COLUMNS) * HEIGHT)
+    const at = { left: (place % COLUMNS) * WIDTH, top: Math.floor(place / COLUMNS) * HEIGHT }
+    drawCard(pen, root, card, at, site.replace(/^https?:\/\//, ''))
     await onCard(i + 1)
   }
   root.end()
@@ -63,7 +80,13 @@ function drawCutLines(doc: Doc): void {
   doc.undash()
 }
 
-function drawCard(pen: Pen, root: Section, card: Card, left: number, top: number): void {
+function drawCard(
+  pen: Pen,
+  root: Section,
+  card: Card,
+  { left, top }: { left: number; top: number },
+  site: string,
+): void {
   const { doc } = pen
   const words = left + INSET
   const width = WIDTH - 2 * INSET - CODE - 14
@@ -95,9 +118,19 @@ function drawCard(pen: Pen, root: Section, card: Card, left: number, top: number
   pen.tag(root, 'P', () =>
     pen.text(writeCardCode(card.code), {
       ...foot,
-      y: top + HEIGHT - INSET - 30,
+      y: top + HEIGHT - INSET - 38,
       size: 17,
       family: 'strong',
+    }),
+  )
+  // Where the letters are typed, for a tablet that has no camera.
+  pen.tag(root, 'P', () =>
+    pen.text([card.className, site].filter(Boolean).join(' · '), {
+      ...foot,
+      y: top + HEIGHT - INSET - 12,
+      size: 10,
+      colour: INK_SOFT,
+      height: 14,
     }),
   )
 }

@@ -13,6 +13,8 @@ import { teachersOf, tellStaff } from '../notices/news.ts'
 import { note } from '../platform/audit.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
+import { ask, raw, sql } from '../platform/sql.ts'
+import { classOfPerson } from '../school/classOfPerson.ts'
 import { EnrolmentRow } from '../school/rows.ts'
 import type { Card } from './drawCards.ts'
 import { NameCardRow } from './rows.ts'
@@ -28,6 +30,7 @@ type PersonLook = {
   firstName: string
   lastName: string
   isShared: boolean
+  className: string
   symbol: PegSymbol | null
   colour: Colour | null
 }
@@ -89,21 +92,24 @@ export class NameCards {
 
   /** Cards for pupils, ready to be printed; none of them works before it is put into use. */
   async prepare(manager: EntityManager, where: CardsWhere): Promise<PreparedCard[]> {
-    const pupils = await manager.query<PersonLook[]>(
-      `select p.id, p.first_name as "firstName", p.last_name as "lastName", p.peg_symbol as symbol, p.peg_colour as colour,
-         ${sharesFirstName('p')} as "isShared"
+    const inClass = classOfPerson(raw('p.id'), this.#platform.clock.now())
+    const pupils = await ask<PersonLook>(
+      manager,
+      sql`select p.id, p.first_name as "firstName", p.last_name as "lastName", p.peg_symbol as symbol, p.peg_colour as colour,
+         ${raw(sharesFirstName('p'))} as "isShared",
+         coalesce((select name from class where id = ${where.classId}), (select c.name ${inClass}), '') as "className"
        from person p
        where p.role = 'pupil' and p.left_at is null
-         and (p.id = $1 or exists (select 1 from enrolment e where e.person_id = p.id and e.class_id = $2))
+         and (p.id = ${where.pupilId} or exists (select 1 from enrolment e where e.person_id = p.id and e.class_id = ${where.classId}))
        order by p.first_name, p.last_name, p.id`,
-      [where.pupilId, where.classId],
     )
-    return pupils.map(({ id, firstName, lastName, isShared, symbol, colour }) => {
+    return pupils.map(({ id, firstName, lastName, isShared, className, symbol, colour }) => {
       const code = makeCardCode(() => this.#platform.secrets.byte())
       const peg = symbol && colour ? { symbol, colour } : null
       return {
         pupilId: id,
         name: pegName(firstName, lastName, isShared),
+        className,
         peg,
         code,
         address: writeCardLink(this.#platform.config.publicUrl, code),

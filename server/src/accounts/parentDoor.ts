@@ -1,3 +1,4 @@
+import type { InvitationLook } from '@nibquill/contract'
 import { DomainError } from '@nibquill/core'
 import { IsNull } from 'typeorm'
 import { v7 as newId } from 'uuid'
@@ -6,6 +7,7 @@ import { strings } from '../mail/strings.ts'
 import { note } from '../platform/audit.ts'
 import { addJob } from '../platform/queue.ts'
 import type { Platform } from '../platform/platform.ts'
+import { ask, sql } from '../platform/sql.ts'
 import { SchoolRow } from '../school/rows.ts'
 import { InvitationRow } from './rows.ts'
 import { noteFailed } from './noteFailed.ts'
@@ -34,6 +36,25 @@ export class ParentDoor {
     this.#limits = limits
     this.#sessions = sessions
     this.#mail = mail
+  }
+
+  /**
+   * Whose work an invitation opens; it is not used up by being looked at.
+   * @throws DomainError `accounts/invitation-over`
+   */
+  async lookAtInvitation(token: string, countedBy: string): Promise<InvitationLook> {
+    const children = await this.#limits.count([countedBy], async () => {
+      const rows = await ask<{ name: string | null }>(
+        this.#platform.db.manager,
+        sql`select p.first_name as name from invitation i left join guardian g on g.parent_id = i.parent_id left join person p on p.id = g.pupil_id
+          where i.token_hash = ${this.#platform.secrets.hash('invitation', token)} and i.withdrawn_at is null and i.expires_at > ${this.#platform.clock.now()}
+          order by p.first_name, p.id`,
+      )
+      if (rows.length > 0) return rows
+      await noteFailed(this.#platform, null, 'invitation')
+      throw new DomainError('accounts/invitation-over')
+    })
+    return { childNames: children.flatMap(({ name }) => (name === null ? [] : [name])) }
   }
 
   /** @throws DomainError `accounts/invitation-over` */

@@ -5,6 +5,7 @@ import { v7 as newId } from 'uuid'
 import { note } from '../platform/audit.ts'
 import { tellEnded } from '../platform/live.ts'
 import type { Platform } from '../platform/platform.ts'
+import { ask, raw, sql, type Sql } from '../platform/sql.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import { classOfPerson } from '../school/classOfPerson.ts'
 import { PersonRow } from '../school/rows.ts'
@@ -77,11 +78,9 @@ export class Sessions {
   }
 
   /** Ends sessions; the streams they opened close in every process. @returns how many */
-  async #drop(manager: EntityManager, where: string, parameters: unknown[]): Promise<number> {
-    const [ended] = await manager.query<[{ id: string }[], number]>(
-      `delete from session where ${where} returning id`,
-      parameters,
-    )
+  async #drop(manager: EntityManager, where: Sql): Promise<number> {
+    const { text, values } = sql`delete from session where ${where} returning id`
+    const [ended] = await manager.query<[{ id: string }[], number]>(text, values)
     if (ended.length > 0)
       await tellEnded(
         manager,
@@ -93,11 +92,10 @@ export class Sessions {
   /** A pupil has one desk on the class's tablets, and two in all. */
   async #makeRoom(manager: EntityManager, personId: string, way: SessionWay): Promise<void> {
     await manager.query('select 1 from person where id = $1 for update', [personId])
-    if (way === 'peg') await this.#drop(manager, `person_id = $1 and way = 'peg'`, [personId])
+    if (way === 'peg') await this.#drop(manager, sql`person_id = ${personId} and way = 'peg'`)
     await this.#drop(
       manager,
-      `id in (select id from session where person_id = $1 order by seen_at desc, id desc offset ${DESKS_AT_ONCE - 1})`,
-      [personId],
+      sql`id in (select id from session where person_id = ${personId} order by seen_at desc, id desc offset ${DESKS_AT_ONCE - 1})`,
     )
   }
 
@@ -109,21 +107,21 @@ export class Sessions {
   async find(token: string, browser: string): Promise<SignedIn | null> {
     const now = this.#platform.clock.now()
     type Found = SignedIn & { seenAt: Date; idleMinutes: number | null; browserHash: string | null }
-    const [row] = await this.#platform.db.manager.query<Found[]>(
-      `select s.id as "sessionId", s.person_id as "personId", p.role, p.school_id as "schoolId", p.leads, s.seen_at as "seenAt",
+    const [row] = await ask<Found>(
+      this.#platform.db.manager,
+      sql`select s.id as "sessionId", s.person_id as "personId", p.role, p.school_id as "schoolId", p.leads, s.seen_at as "seenAt",
          s.browser_hash as "browserHash",
-         case when p.role = 'pupil' then (select c.idle_minutes ${classOfPerson('p.id')}) end as "idleMinutes"
+         case when p.role = 'pupil' then (select c.idle_minutes ${classOfPerson(raw('p.id'), now)}) end as "idleMinutes"
        from session s join person p on p.id = s.person_id left join tablet t on t.id = s.tablet_id
          left join name_card n on n.id = s.name_card_id left join invitation i on i.id = s.invitation_id
-       where s.token_hash = $1 and ${STANDS}`,
-      [this.#platform.secrets.hash('session', token), now],
+       where s.token_hash = ${this.#platform.secrets.hash('session', token)} and ${stands(now)}`,
     )
     if (!row) return null
     if (
       row.browserHash !== null &&
       row.browserHash !== this.#platform.secrets.hash('browser', browser)
     ) {
-      await this.#drop(this.#platform.db.manager, 'id = $1', [row.sessionId])
+      await this.#drop(this.#platform.db.manager, sql`id = ${row.sessionId}`)
       await note(this.#platform.db.manager, now, row.personId, 'session.copied', row.sessionId)
       return null
     }
@@ -154,35 +152,35 @@ export class Sessions {
    */
   async end(viewer: SignedIn, why: 'asked' | 'signed-in-again' = 'asked'): Promise<void> {
     await this.#platform.db.transaction(async (manager) => {
-      await this.#drop(manager, 'id = $1', [viewer.sessionId])
+      await this.#drop(manager, sql`id = ${viewer.sessionId}`)
       await note(manager, this.#platform.clock.now(), viewer.personId, 'signed-out', null, { why })
     })
   }
 
   /** All other sessions of a person: their password has changed. */
   async endOthers(manager: EntityManager, viewer: SignedIn): Promise<void> {
-    await this.#drop(manager, 'person_id = $1 and id <> $2', [viewer.personId, viewer.sessionId])
+    await this.#drop(manager, sql`person_id = ${viewer.personId} and id <> ${viewer.sessionId}`)
   }
 
   async endAllOf(manager: EntityManager, personId: string): Promise<void> {
-    await this.#drop(manager, 'person_id = $1', [personId])
+    await this.#drop(manager, sql`person_id = ${personId}`)
   }
 
   /** Which of these sessions still stand. */
   async stillOpen(sessionIds: readonly string[]): Promise<Set<string>> {
-    const rows = await this.#platform.db.manager.query<{ id: string }[]>(
-      `select s.id from session s join person p on p.id = s.person_id left join tablet t on t.id = s.tablet_id
+    const rows = await ask<{ id: string }>(
+      this.#platform.db.manager,
+      sql`select s.id from session s join person p on p.id = s.person_id left join tablet t on t.id = s.tablet_id
          left join name_card n on n.id = s.name_card_id left join invitation i on i.id = s.invitation_id
-       where s.id = any($1::uuid[]) and ${STANDS}`,
-      [sessionIds, this.#platform.clock.now()],
+       where s.id = any(${sessionIds}::uuid[]) and ${stands(this.#platform.clock.now())}`,
     )
     return new Set(rows.map(({ id }) => id))
   }
 
   /** Desks of a class's pupils that are open now, the one touched last first. */
   async listOfClass(classId: string): Promise<OpenSession[]> {
-    const rows = await this.#platform.db.manager.query<
-      (Omit<OpenSession, 'openedAt' | 'seenAt' | 'pupil'> & {
+    const rows = await ask<
+      Omit<OpenSession, 'openedAt' | 'seenAt' | 'pupil'> & {
         openedAt: Date
         seenAt: Date
         pupilId: string
@@ -190,12 +188,12 @@ export class Sessions {
         lastName: string
         symbol: never
         colour: never
-      })[]
+      }
     >(
-      `select s.id, s.way, t.number as "tabletNumber", s.created_at as "openedAt", s.seen_at as "seenAt",
+      this.#platform.db.manager,
+      sql`select s.id, s.way, t.number as "tabletNumber", s.created_at as "openedAt", s.seen_at as "seenAt",
          p.id as "pupilId", p.first_name as "firstName", p.last_name as "lastName", p.peg_symbol as symbol, p.peg_colour as colour
-       ${OPEN_IN_CLASS} order by s.seen_at desc, s.id`,
-      [classId, this.#platform.clock.now()],
+       ${openInClass(classId, this.#platform.clock.now())} order by s.seen_at desc, s.id`,
     )
     return rows.map(
       ({ openedAt, seenAt, pupilId, firstName, lastName, symbol, colour, ...session }) => ({
@@ -212,8 +210,7 @@ export class Sessions {
     const now = this.#platform.clock.now()
     const ended = await this.#drop(
       this.#platform.db.manager,
-      `id in (select s.id ${OPEN_IN_CLASS} and ($3::uuid is null or s.id = $3))`,
-      [classId, now, sessionId],
+      sql`id in (select s.id ${openInClass(classId, now)} and (${sessionId}::uuid is null or s.id = ${sessionId}))`,
     )
     if (sessionId !== null && ended === 0) throw new DomainError('request/not-found')
     await note(
@@ -228,15 +225,20 @@ export class Sessions {
 }
 
 /**
- * SQL: whether session `s` of person `p` still opens anything at moment $2: its card `n`, tablet
+ * SQL: whether session `s` of person `p` still opens anything at a moment: its card `n`, tablet
  * `t` and invitation `i` work.
  */
-const STANDS = `s.expires_at > $2 and (s.ends_at is null or s.ends_at > $2) and p.left_at is null
+const stands = (
+  now: Date,
+): Sql => sql`s.expires_at > ${now} and (s.ends_at is null or s.ends_at > ${now}) and p.left_at is null
   and n.revoked_at is null and t.ended_at is null and i.withdrawn_at is null
-  and (s.way = 'mail-code' or i.expires_at is null or i.expires_at > $2)`
+  and (s.way = 'mail-code' or i.expires_at is null or i.expires_at > ${now})`
 
-/** $1 the class, $2 now. */
-const OPEN_IN_CLASS = `from session s join person p on p.id = s.person_id join enrolment e on e.person_id = p.id and e.class_id = $1
+/** SQL: the sessions `s` of a class's pupils `p` that are open. */
+const openInClass = (
+  classId: string,
+  now: Date,
+): Sql => sql`from session s join person p on p.id = s.person_id join enrolment e on e.person_id = p.id and e.class_id = ${classId}
     join class c on c.id = e.class_id left join tablet t on t.id = s.tablet_id left join name_card n on n.id = s.name_card_id
-  where p.role = 'pupil' and s.expires_at > $2 and (s.ends_at is null or s.ends_at > $2) and n.revoked_at is null and t.ended_at is null
-    and s.seen_at > $2::timestamptz - make_interval(mins => c.idle_minutes + ${IDLE_GRACE_MS / MINUTE_MS})`
+  where p.role = 'pupil' and s.expires_at > ${now} and (s.ends_at is null or s.ends_at > ${now}) and n.revoked_at is null and t.ended_at is null
+    and s.seen_at > ${now}::timestamptz - make_interval(mins => c.idle_minutes + ${IDLE_GRACE_MS / MINUTE_MS})`

@@ -1,4 +1,4 @@
-import type { Book as BookAnswer, BookForecast, MakeBook } from '@nibquill/contract'
+import type { Book as BookAnswer, BookForecast, MakeBook, TakeHome } from '@nibquill/contract'
 import { DomainError, planBook, type BookFor } from '@nibquill/core'
 import { createHash } from 'node:crypto'
 import { createWriteStream } from 'node:fs'
@@ -7,21 +7,23 @@ import os from 'node:os'
 import path from 'node:path'
 import { In, type EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
-import { madeApproved, SHOWN_AT_HOME } from '../access/guard.ts'
+import { madeApproved, SHOWN_AT_HOME } from '../access/facts.ts'
 import { PersonRow } from '../school/rows.ts'
 import { note } from '../platform/audit.ts'
 import { tell } from '../platform/live.ts'
 import type { Platform } from '../platform/platform.ts'
+import { ask, raw, sql, type Sql } from '../platform/sql.ts'
 import { addJob } from '../platform/queue.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import { listSharedPieces, type SharedPieceRow } from '../portfolio/sharedPieces.ts'
 import { SchoolRow, TermRow } from '../school/rows.ts'
 import type { Sharing } from '../sharing/sharing.ts'
-import { MediaFormRow } from '../media/rows.ts'
+import { fullKey } from '../media/keys.ts'
+import { MediaFormRow, MediaRow } from '../media/rows.ts'
 import { bookKey } from './bookKey.ts'
 import { drawBook } from './drawBook.ts'
 import type { BookPage } from './frame.ts'
-import { countPages, PRINT_FORM, printPart } from './printing.ts'
+import { countPages, PRINT_FORM, printPart, type Files } from './printing.ts'
 import { BookRow, type BookContent } from './rows.ts'
 import { strings } from './strings.ts'
 
@@ -42,6 +44,16 @@ const CONTENT = `jsonb_to_recordset(b.content) as c("pieceId" uuid, "versionId" 
 const fitsIn = (madeFor: BookFor, { parentsSee, withoutConsent }: SharedPieceRow): boolean =>
   madeFor === 'school' || (parentsSee && withoutConsent.length === 0)
 
+/** How many such books had their page codes ended: the next one is another, with codes that open. */
+async function countEnded(manager: EntityManager, { pupilId, termId, madeFor }: MakeBook) {
+  const [row] = await ask<{ count: number }>(
+    manager,
+    sql`select count(*)::int as count from book b where b.pupil_id = ${pupilId} and b.term_id = ${termId} and b.made_for = ${madeFor}
+      and exists (select 1 from page_link l where l.book_id = b.id and l.withdrawn_at is not null)`,
+  )
+  return row!.count
+}
+
 /** Term books: asked for once, made by a job, downloaded by the teacher. */
 export class Book {
   readonly #platform: Platform
@@ -60,18 +72,25 @@ export class Book {
     pupilId: string,
     termId: string,
   ): Promise<SharedPieceRow[]> {
-    const picked = await listSharedPieces(
-      manager,
-      `join pick chosen on chosen.piece_id = p.id join chapter part_of on part_of.id = chosen.chapter_id and part_of.pupil_id = $1
-       where part_of.term_id = $2 and p.binned_at is null and ${madeApproved('p', '$1')} order by chosen.position`,
-      [pupilId, termId],
-    )
-    if (picked.length > 0) return picked
+    const picked = await this.#picks(manager, pupilId, termId)
+    return picked.length > 0 ? picked : this.#everything(manager, pupilId, termId)
+  }
+
+  #picks(manager: EntityManager, pupilId: string, termId: string): Promise<SharedPieceRow[]> {
     return listSharedPieces(
       manager,
-      `join version_maker own on own.version_id = p.approved_version_id and own.person_id = $1
-       where p.term_id = $2 and p.binned_at is null order by p.approved_at, p.id`,
-      [pupilId, termId],
+      pupilId,
+      sql`join pick chosen on chosen.piece_id = p.id join chapter part_of on part_of.id = chosen.chapter_id and part_of.pupil_id = ${pupilId}
+       where part_of.term_id = ${termId} and p.binned_at is null and ${madeApproved('p', pupilId)} order by chosen.position`,
+    )
+  }
+
+  #everything(manager: EntityManager, pupilId: string, termId: string): Promise<SharedPieceRow[]> {
+    return listSharedPieces(
+      manager,
+      pupilId,
+      sql`join version_maker own on own.version_id = p.approved_version_id and own.person_id = ${pupilId}
+       where p.term_id = ${termId} and p.binned_at is null order by p.approved_at, p.id`,
     )
   }
 
@@ -97,19 +116,33 @@ export class Book {
    * Asks for a book. When nothing has changed since, the one that is there (or being made) is the
    * answer.
    */
-  async ask(viewer: SignedIn, { pupilId, termId, madeFor }: MakeBook): Promise<BookAnswer> {
+  ask(viewer: SignedIn, order: MakeBook): Promise<BookAnswer> {
+    return this.#ask(viewer, order, (manager) => this.#choose(manager, order.pupilId, order.termId))
+  }
+
+  /** A family asks for everything their page shows of a term, picked or not. */
+  takeHome(viewer: SignedIn, { pupilId, termId }: TakeHome): Promise<BookAnswer> {
+    return this.#ask(viewer, { pupilId, termId, madeFor: 'home' }, (manager) =>
+      this.#everything(manager, pupilId, termId),
+    )
+  }
+
+  async #ask(
+    viewer: SignedIn,
+    { pupilId, termId, madeFor }: MakeBook,
+    choose: (manager: EntityManager) => Promise<SharedPieceRow[]>,
+  ): Promise<BookAnswer> {
     const id = await this.#platform.db.transaction(async (manager) => {
-      const pieces = (await this.#choose(manager, pupilId, termId)).filter((piece) =>
-        fitsIn(madeFor, piece),
-      )
+      const pieces = (await choose(manager)).filter((piece) => fitsIn(madeFor, piece))
       if (pieces.length === 0) throw new DomainError('book/nothing-to-print')
       const content: BookContent = pieces.map((piece) => ({
         pieceId: piece.id,
         versionId: piece.versionId,
         reason: piece.reason ?? '',
       }))
+      const ended = await countEnded(manager, { pupilId, termId, madeFor })
       const fingerprint = createHash('sha256')
-        .update(JSON.stringify([LAYOUT, madeFor, this.#platform.config.publicUrl, content]))
+        .update(JSON.stringify([LAYOUT, madeFor, this.#platform.config.publicUrl, content, ended]))
         .digest('hex')
       const now = this.#platform.clock.now()
       const [[made], [there]] = [
@@ -178,7 +211,7 @@ export class Book {
         termName: term.name,
         schoolName: school.name,
         pages,
-        readPicture: (key) => this.#platform.storage.read(key),
+        readFile: (key) => this.#platform.storage.read(key),
         onPage: async (pagesDone) => {
           if (Date.now() - toldAt < PROGRESS_EVERY_MS) return
           toldAt = Date.now()
@@ -196,10 +229,11 @@ export class Book {
   }
 
   async #pages(manager: EntityManager, book: BookRow): Promise<BookPage[]> {
-    const found = await listSharedPieces(manager, 'where p.id = any($2::uuid[])', [
+    const found = await listSharedPieces(
+      manager,
       book.pupilId,
-      book.content.map(({ pieceId }) => pieceId),
-    ])
+      sql`where p.id = any(${book.content.map(({ pieceId }) => pieceId)}::uuid[])`,
+    )
     const expiresAt = new Date(book.requestedAt.getTime() + LINKS_LAST_MS)
     const pages: BookPage[] = []
     for (const { pieceId, versionId, reason } of book.content) {
@@ -216,11 +250,15 @@ export class Book {
         .flatMap(({ files }) => Object.values(files))
         .map(({ mediaId }) => mediaId)
       const forms = await manager.findBy(MediaFormRow, { mediaId: In(mediaIds), form: PRINT_FORM })
-      const formOf = (mediaId: string) => forms.find((form) => form.mediaId === mediaId)
+      const inks = await manager.findBy(MediaRow, { id: In(mediaIds), kind: 'ink' })
+      const files: Files = {
+        formOf: (mediaId) => forms.find((form) => form.mediaId === mediaId),
+        keyOf: (mediaId) => inks.filter(({ id }) => id === mediaId).map(fullKey)[0],
+      }
       pages.push({
         ...piece,
         reason,
-        printed: piece.parts.map((part) => printPart(part, formOf)),
+        printed: piece.parts.map((part) => printPart(part, files)),
         link: `${this.#platform.config.publicUrl}/p/${token}`,
       })
     }
@@ -235,17 +273,17 @@ export class Book {
   }
 
   async describe(bookId: string): Promise<BookAnswer> {
-    const [book] = await this.#list('b.id = $1', [bookId])
+    const [book] = await this.#list(sql`b.id = ${bookId}`)
     // As the guard answers for a pupil one has nothing to do with.
     if (!book) throw new DomainError('request/not-found')
     return book
   }
 
   listOf(pupilId: string): Promise<BookAnswer[]> {
-    return this.#list('b.pupil_id = $1', [pupilId])
+    return this.#list(sql`b.pupil_id = ${pupilId}`)
   }
 
-  async #list(where: string, parameters: unknown[]): Promise<BookAnswer[]> {
+  async #list(where: Sql): Promise<BookAnswer[]> {
     type Flat = Omit<BookAnswer, 'term' | 'requestedAt' | 'finishedAt' | 'linksEndAt'> & {
       termId: string
       termName: string
@@ -255,16 +293,16 @@ export class Book {
       finishedAt: Date | null
       linksEndAt: Date | null
     }
-    const rows = await this.#platform.db.manager.query<Flat[]>(
-      `select b.id, b.pupil_id as "pupilId", b.state, b.page_count as "pageCount", b.pages_done as "pagesDone", b.requested_at as "requestedAt",
+    const rows = await ask<Flat>(
+      this.#platform.db.manager,
+      sql`select b.id, b.pupil_id as "pupilId", b.state, b.page_count as "pageCount", b.pages_done as "pagesDone", b.requested_at as "requestedAt", asker.role = 'parent' as "byFamily",
          b.finished_at as "finishedAt", b.size_bytes as "sizeBytes", t.id as "termId", t.name as "termName", t.starts_on::text as "startsOn",
          t.ends_on::text as "endsOn", l.open::int as "openLinks", l.ends as "linksEndAt",
-         b.made_for as "madeFor", b.made_for = 'home' and exists (select 1 from ${CONTENT} where p.id is null or not (${SHOWN_AT_HOME})) as stopped
-       from book b join term t on t.id = b.term_id left join lateral (select count(*) as open, max(l.expires_at) as ends from page_link l
+         b.made_for as "madeFor", b.made_for = 'home' and exists (select 1 from ${raw(CONTENT)} where p.id is null or not (${SHOWN_AT_HOME})) as stopped
+       from book b join term t on t.id = b.term_id join person asker on asker.id = b.requested_by left join lateral (select count(*) as open, max(l.expires_at) as ends from page_link l
            join piece p on p.id = l.piece_id join folder f on f.id = p.approved_folder_id
-         where l.book_id = b.id and l.withdrawn_at is null and l.expires_at > $2 and (b.made_for = 'school' or ${SHOWN_AT_HOME})) l on true
+         where l.book_id = b.id and l.withdrawn_at is null and l.expires_at > ${this.#platform.clock.now()} and (b.made_for = 'school' or ${SHOWN_AT_HOME})) l on true
        where ${where} order by b.requested_at desc limit 50`,
-      [...parameters, this.#platform.clock.now()],
     )
     return rows.map(
       ({ termId, termName, startsOn, endsOn, requestedAt, finishedAt, linksEndAt, ...book }) => ({

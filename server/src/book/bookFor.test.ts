@@ -1,4 +1,4 @@
-import type { Book, BookForecast, Piece } from '@nibquill/contract'
+import type { Book, BookForecast, Piece, PupilSharing } from '@nibquill/contract'
 import {
   type SmallSchool,
   type TestServer,
@@ -152,3 +152,78 @@ test('closing a folder to parents, or approving another version, stops the book 
   expect(await again(home)).toMatchObject({ stopped: true })
   expect((await make('home')).id).not.toBe(home.id)
 })
+
+test('a family takes home what its page shows, picked or not, with nobody at school doing anything for it', async () => {
+  const order = { pupilId: school.ids.wren, termId: school.ids.term }
+  const taken = (person = school.parent) => person.ask<Book>('POST', '/book/take-home', order)
+  const second = await school.approved()
+  await school.wren.ask('PUT', `/portfolio/${school.ids.wren}/picks/${second.id}`, { reason: '' })
+
+  const asked = await taken()
+  expect([asked.status, asked.body.byFamily, asked.body.madeFor]).toEqual([202, true, 'home'])
+  const seen = async (id: string) => school.parent.ask<Book>('GET', `/book/${id}`)
+  const book = await until(async () => {
+    const { body } = await seen(asked.body.id)
+    return body.state === 'ready' && body
+  })
+  const page = await school.parent.ask<{ chapters: { pieces: { id: string }[] }[] }>(
+    'GET',
+    `/sharing/children/${school.ids.wren}`,
+  )
+  const onPage = page.body.chapters.flatMap(({ pieces }) => pieces)
+  expect(onPage.length).toBeGreaterThan(1)
+  expect(book.openLinks).toBe(onPage.length)
+  const file = () => school.parent.fetch('GET', `/book/${book.id}/file`)
+  expect((await file()).headers.get('content-type')).toBe('application/pdf')
+  // Asked twice, it is the same one; the teacher sees who asked, and can end its page codes.
+  expect((await taken()).body.id).toBe(book.id)
+  expect(await again(book)).toMatchObject({ byFamily: true })
+
+  // One for school, another family, one's own child with the consent gone: nothing is said of them.
+  const forSchool = await make('school')
+  expect((await seen(forSchool.id)).status).toBe(404)
+  expect((await taken(school.otherParent)).status).toBe(404)
+  expect((await school.otherParent.fetch('GET', `/book/${book.id}/file`)).status).toBe(404)
+  expect((await taken(school.teacher)).status).toBe(404)
+  await consent(school.ids.wren, false)
+  expect((await taken()).status).toBe(404)
+  expect((await file()).status).toBe(404)
+  await consent(school.ids.wren, true)
+
+  // A folder is closed to families: the book taken home before is handed out no more.
+  const close = (open: boolean) =>
+    test_.manager.query('update folder set parents_see = $2 where id = $1', [school.ids.open, open])
+  await close(false)
+  expect((await file()).status).toBe(409)
+  const nothing = await school.parent.ask('POST', '/book/take-home', order)
+  expect(nothing.body.type).toBe('/problems/book/nothing-to-print')
+  await close(true)
+  expect((await file()).status).toBe(200)
+}, 60_000)
+
+test('where the school takes a parent’s way in back, the codes of what they took home end; invited anew, they take a book with codes that open', async () => {
+  const order = { pupilId: school.ids.wren, termId: school.ids.term }
+  const asked = (await school.parent.ask<Book>('POST', '/book/take-home', order)).body
+  const ready = (id: string) =>
+    until(async () => {
+      const { body } = await school.parent.ask<Book>('GET', `/book/${id}`)
+      return body.state === 'ready' && body
+    })
+  expect((await ready(asked.id)).openLinks).toBeGreaterThan(0)
+  const fromSchool = await make('home')
+  const at = `/sharing/pupils/${school.ids.wren}`
+  const { body: sharing } = await school.teacher.ask<PupilSharing>('GET', at)
+  const invitation = sharing.guardians.find(({ invitation: one }) => one)!.invitation!
+  await school.teacher.ask('POST', `${at}/invitations/${invitation.id}/withdraw`)
+  expect(await again(asked)).toMatchObject({ byFamily: true, openLinks: 0 })
+  expect((await again(fromSchool)).openLinks).toBeGreaterThan(0)
+  expect((await openedBy(test_.visitor(), asked, open)).status).toBe(410)
+
+  // Signed out with it; let in again as an invitation would.
+  await test_.manager.query('update invitation set withdrawn_at = null where id = $1', [
+    invitation.id,
+  ])
+  const anew = await school.parent.ask<Book>('POST', '/book/take-home', order)
+  expect(anew.body.id).not.toBe(asked.id)
+  expect((await ready(anew.body.id)).openLinks).toBeGreaterThan(0)
+}, 60_000)

@@ -8,7 +8,9 @@ import {
   Id,
   IdParams,
   MakeBook,
+  TakeHome,
 } from '@nibquill/contract'
+import { DomainError } from '@nibquill/core'
 import { Router } from 'express'
 import * as v from 'valibot'
 import type { Guard } from '../access/guard.ts'
@@ -32,6 +34,15 @@ export function bookRoutes(platform: Platform, guard: Guard, book: Book, sharing
     await guard.pupil(viewer, action, found.pupilId)
     return viewer
   }
+  /** A teacher reads each book of their pupils, a family those for home. */
+  const mayRead = async (request: Parameters<typeof signedIn>[0], bookId: string) => {
+    if (signedIn(request)?.role !== 'parent') return allow(request, 'book.read', bookId)
+    const viewer = guard.own(signedIn(request), 'parent')
+    const found = await book.describe(bookId)
+    if (found.madeFor !== 'home') throw new DomainError('request/not-found')
+    await guard.pupil(viewer, 'book.take-home', found.pupilId)
+    return viewer
+  }
   router.get('/', async (request, response) => {
     const { pupilId } = read(PupilQuery, request.query)
     await guard.pupil(signedIn(request), 'book.read', pupilId)
@@ -47,6 +58,12 @@ export function bookRoutes(platform: Platform, guard: Guard, book: Book, sharing
       202,
     )
   })
+  router.post('/take-home', async (request, response) => {
+    const order = read(TakeHome, request.body)
+    const parent = guard.own(signedIn(request), 'parent')
+    await guard.pupil(parent, 'book.take-home', order.pupilId)
+    answer(response, BookAnswer, await book.takeHome(parent, order), 202)
+  })
   router.get('/plan', async (request, response) => {
     const order = read(BookPlanQuery, request.query)
     await guard.pupil(signedIn(request), 'book.make', order.pupilId)
@@ -54,12 +71,12 @@ export function bookRoutes(platform: Platform, guard: Guard, book: Book, sharing
   })
   router.get('/:id', async (request, response) => {
     const { id } = read(IdParams, request.params)
-    await allow(request, 'book.read', id)
+    await mayRead(request, id)
     answer(response, BookAnswer, await book.describe(id))
   })
   router.get('/:id/file', async (request, response) => {
     const { id } = read(IdParams, request.params)
-    const { key, filename } = await book.fetch(await allow(request, 'book.read', id), id)
+    const { key, filename } = await book.fetch(await mayRead(request, id), id)
     response.set({
       'Content-Type': 'application/pdf',
       'Cache-Control': 'private, no-store',

@@ -11,6 +11,8 @@ import {
   type Pen,
   type Section,
 } from '../print/pen.ts'
+import { drawInk } from './drawInk.ts'
+import { readInk } from '../media/kinds/ink.ts'
 import { drawFoot, FOOT, SHOWN_TOP, type BookOrder, type BookPage } from './frame.ts'
 import { strings } from './strings.ts'
 
@@ -90,7 +92,7 @@ async function drawShown(
 ): Promise<number> {
   const shown = page.printed.filter((one) => one.as !== 'text')
   const boxes = layOutPhotos(
-    shown.map((one) => (one.as === 'picture' ? one : CODE_SHAPE)),
+    shown.map((one) => (one.as === 'code' ? CODE_SHAPE : one)),
     space,
   )
   for (const [i, one] of shown.entries()) {
@@ -100,10 +102,14 @@ async function drawShown(
       pen.tag(section, 'Figure', () => drawSquare(pen, one.word, page.link, box), { alt })
       continue
     }
-    const bytes = await order.readPicture(one.key)
-    const { x, y, ...size } = box
-    const alt = strings.photo(i + 1, shown.length, page.title)
-    pen.tag(section, 'Figure', () => pen.doc.image(bytes, x, y, size), { alt })
+    const bytes = await order.readFile(one.key)
+    const word = one.as === 'ink' ? strings.parts.drawing : strings.parts.photo
+    const alt = strings.shown(word, i + 1, shown.length, page.title)
+    const draw =
+      one.as === 'ink'
+        ? () => drawInk(pen.doc, readInk(bytes.toString('utf8')).sheets[0]!, box)
+        : () => pen.doc.image(bytes, box.x, box.y, { width: box.width, height: box.height })
+    pen.tag(section, 'Figure', draw, { alt })
   }
   return Math.max(0, ...boxes.map(({ y, height }) => y + height))
 }

@@ -10,7 +10,7 @@ export type BookPage = {
   reflection: string
   reason: string
   goes: number
-  /** Its parts, in order; `key` reads a picture. */
+  /** Its parts, in order; `key` reads a picture or ink. */
   printed: Printed[]
   link: string
 }
@@ -21,7 +21,7 @@ export type BookOrder = {
   schoolName: string
   timeZone: string
   pages: BookPage[]
-  readPicture: (key: string) => Promise<Buffer>
+  readFile: (key: string) => Promise<Buffer>
   onPage: (pagesDone: number) => Promise<void>
   /** Where the PDF goes, page by page. */
   out: Writable

@@ -1,5 +1,6 @@
 import type { Part } from '@nibquill/contract'
 import { shareOutWriting, type PartKind, type WritingPages } from '@nibquill/core'
+import { UNITS_PER_MM } from '@nibquill/core/ink/document'
 import type { MediaFormRow } from '../media/rows.ts'
 import type { SharedPieceRow } from '../portfolio/sharedPieces.ts'
 import { strings } from './strings.ts'
@@ -7,29 +8,47 @@ import { strings } from './strings.ts'
 /** How a part stands on paper. */
 export type Printed =
   | { as: 'picture'; key: string; width: number; height: number }
+  /** `key` reads an ink document; its sheet is as large as said, in points. */
+  | { as: 'ink'; key: string; width: number; height: number }
   | { as: 'text'; text: string }
   /** What paper cannot hold: its word, and the code that leads to it. */
   | { as: 'code'; word: string }
 
 type Of<K extends PartKind> = Extract<Part, { kind: K }>
-type FormOf = (mediaId: string) => MediaFormRow | undefined
+/** What is known of the files of a piece: the form that is printed, and where a file itself lies. */
+export type Files = {
+  formOf: (mediaId: string) => MediaFormRow | undefined
+  keyOf: (mediaId: string) => string | undefined
+}
+/** Before anything is drawn. */
+const NO_FILES: Files = { formOf: () => undefined, keyOf: () => undefined }
 
 /** What the book prints of each kind of part. A new kind is another entry here. */
-export const PRINT: { [K in PartKind]: (part: Of<K>, formOf: FormOf) => Printed } = {
-  photo: ({ files, width, height }, formOf) => {
+export const PRINT: { [K in PartKind]: (part: Of<K>, files: Files) => Printed } = {
+  photo: ({ files, width, height }, { formOf }) => {
     const form = formOf(files.picture.mediaId)
     return form
       ? { as: 'picture', key: form.key, width: form.width ?? width, height: form.height ?? height }
       : { as: 'code', word: strings.parts.photo }
   },
+  drawing: ({ files, width, height }, { keyOf }) => {
+    const key = keyOf(files.ink.mediaId)
+    return key
+      ? { as: 'ink', key, width: pointsOf(width), height: pointsOf(height) }
+      : { as: 'code', word: strings.parts.drawing }
+  },
   writing: ({ text }) => ({ as: 'text', text }),
 }
+
+/** A millimetre on paper, in points. */
+const POINTS_PER_MM = 72 / 25.4
+export const pointsOf = (units: number): number => (units / UNITS_PER_MM) * POINTS_PER_MM
 
 /** The largest form of a picture, which is as fine as paper shows. */
 export const PRINT_FORM = '2048'
 
-export const printPart = (part: Part, formOf: FormOf): Printed =>
-  (PRINT[part.kind] as (part: Part, formOf: FormOf) => Printed)(part, formOf)
+export const printPart = (part: Part, files: Files): Printed =>
+  (PRINT[part.kind] as (part: Part, files: Files) => Printed)(part, files)
 
 /** How a piece's writings are set, known before anything is drawn. */
 export function writingOf(
@@ -47,6 +66,6 @@ export function writingOf(
 
 /** How many pages a piece will have. */
 export function countPages({ parts, reflection, reason }: SharedPieceRow): number {
-  const printed = parts.map((part) => printPart(part, () => undefined))
+  const printed = parts.map((part) => printPart(part, NO_FILES))
   return 1 + writingOf(printed, { reflection, reason: reason ?? '' }).more.length
 }

@@ -6,8 +6,12 @@ export const strings = {
   cover: (term: string, pieces: number) =>
     `${term}, ${pieces === 1 ? 'one piece of work' : `${pieces} pieces of work`}`,
   contents: 'What is inside',
-  photo: (number: number, of: number, title: string) => `Photo ${number} of ${of}: ${title}`,
-  parts: { photo: 'Photo', writing: 'Writing' } satisfies Record<PartKind, string>,
+  shown: (word: string, number: number, of: number, title: string) =>
+    `${word} ${number} of ${of}: ${title}`,
+  parts: { photo: 'Photo', drawing: 'Drawing', writing: 'Writing' } satisfies Record<
+    PartKind,
+    string
+  >,
   onScreen: (word: string, title: string) => `${word}, to be seen on screen: ${title}`,
   goesOn: (title: string) => `${title}, goes on`,
   code: 'see it on screen',

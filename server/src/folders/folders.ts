@@ -10,13 +10,14 @@ import type {
 import { DomainError, FIRST_STRANDS, READY_FOLDERS } from '@nibquill/core'
 import type { EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
-import { approvedMakers, madeApproved, taughtNow } from '../access/guard.ts'
+import { approvedMakers, madeApproved, taughtNow } from '../access/facts.ts'
 import { classOfPerson } from '../school/classOfPerson.ts'
 import { note } from '../platform/audit.ts'
 import { readCursor, writeCursor } from '../platform/cursor.ts'
 import { tell } from '../platform/live.ts'
 import { makeOrFind } from '../platform/makeOrFind.ts'
 import type { Platform } from '../platform/platform.ts'
+import { ask, empty, raw, sql, type Sql } from '../platform/sql.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import { FolderClassRow, FolderRow, StrandRow } from './rows.ts'
 
@@ -27,11 +28,7 @@ const PAGE = 60
  * other way round.
  * @param tail - SQL after the select.
  */
-export type ListApproved = (
-  manager: EntityManager,
-  tail: string,
-  parameters: unknown[],
-) => Promise<PieceLine[]>
+export type ListApproved = (manager: EntityManager, tail: Sql) => Promise<PieceLine[]>
 
 /** Whom a folder is for and what they may do. */
 export type Home = {
@@ -55,10 +52,10 @@ export class Folders {
    * seen by their owner and by teachers.
    */
   async list(viewer: SignedIn, options: { away: boolean }): Promise<Folder[]> {
-    return this.#platform.db.manager.query(
-      `${COLUMNS(viewer)} where f.school_id = $2 and (f.put_away_at is not null) = $4 and ${seenBy(viewer)}
+    return ask(
+      this.#platform.db.manager,
+      sql`${selectFor(viewer, this.#platform.clock.now())} where f.school_id = ${viewer.schoolId} and (f.put_away_at is not null) = ${options.away} and ${seenBy(viewer)}
        order by f.position, f.name, f.id`,
-      [viewer.personId, viewer.schoolId, this.#platform.clock.now(), options.away],
     )
   }
 
@@ -67,25 +64,18 @@ export class Folders {
     const cursor = readCursor(after)
     const pieces = await this.#listApproved(
       manager,
-      `join folder home on home.id = p.approved_folder_id
-       where p.approved_folder_id = $2 and p.binned_at is null and ${mine(viewer, 'home', '$5::timestamptz')}
-         and ($3::timestamptz is null or (p.approved_at, p.id) < ($3, $4::uuid))
+      sql`join folder home on home.id = p.approved_folder_id
+       where p.approved_folder_id = ${folderId} and p.binned_at is null and ${mine(viewer, 'home', this.#platform.clock.now())}
+         ${cursor ? sql`and (p.approved_at, p.id) < (${cursor.at}, ${cursor.id})` : empty}
        order by p.approved_at desc, p.id desc limit ${PAGE + 1}`,
-      [
-        viewer.personId,
-        folderId,
-        cursor?.at ?? null,
-        cursor?.id ?? null,
-        this.#platform.clock.now(),
-      ],
     )
     return { ...(await this.#find(viewer, folderId)), ...(await this.#page(pieces)) }
   }
 
   async #find(viewer: SignedIn, folderId: string): Promise<Folder> {
-    const [folder] = await this.#platform.db.manager.query<Folder[]>(
-      `${COLUMNS(viewer)} where f.school_id = $2 and f.id = $4`,
-      [viewer.personId, viewer.schoolId, this.#platform.clock.now(), folderId],
+    const [folder] = await ask<Folder>(
+      this.#platform.db.manager,
+      sql`${selectFor(viewer, this.#platform.clock.now())} where f.school_id = ${viewer.schoolId} and f.id = ${folderId}`,
     )
     if (!folder) throw new DomainError('folder/not-found')
     return folder
@@ -327,10 +317,10 @@ export class Folders {
     folderId: string,
     look: ProposeFolder,
   ): Promise<void> {
-    const [home] = await manager.query<{ id: string }[]>(`select c.id ${classOfPerson()}`, [
-      viewer.personId,
-      this.#platform.clock.now(),
-    ])
+    const [home] = await ask<{ id: string }>(
+      manager,
+      sql`select c.id ${classOfPerson(viewer.personId, this.#platform.clock.now())}`,
+    )
     if (!home) throw new DomainError('request/not-found')
     await this.#insert(
       manager,
@@ -350,9 +340,9 @@ export class Folders {
 
   /** The class a pupil would propose a folder in, null for none. */
   async classOf(pupilId: string): Promise<string | null> {
-    const [home] = await this.#platform.db.manager.query<{ id: string }[]>(
-      `select c.id ${classOfPerson()}`,
-      [pupilId, this.#platform.clock.now()],
+    const [home] = await ask<{ id: string }>(
+      this.#platform.db.manager,
+      sql`select c.id ${classOfPerson(pupilId, this.#platform.clock.now())}`,
     )
     return home?.id ?? null
   }
@@ -432,30 +422,33 @@ export class Folders {
 }
 
 /**
- * SQL: the pieces a viewer ($1) has in a folder: their own, or those of classes they teach; in one
+ * SQL: the pieces a viewer has in a folder: their own, or those of classes they teach; in one
  * of the whole school also what their pupils made in earlier years.
  */
-const mine = (viewer: SignedIn, folder: string, now: string): string =>
+const mine = (viewer: SignedIn, folder: string, now: Date): Sql =>
   viewer.role === 'pupil'
-    ? `p.approved_at <= ${now} and ${madeApproved('p', '$1')}`
-    : `(exists (select 1 from enrolment e where e.class_id = p.class_id and e.person_id = $1)
-        or ${folder}.whole_school and exists (${approvedMakers('p')} and ${taughtNow('m.person_id', '$1', now)}))`
+    ? sql`p.approved_at <= ${now} and ${madeApproved('p', viewer.personId)}`
+    : sql`(exists (select 1 from enrolment e where e.class_id = p.class_id and e.person_id = ${viewer.personId})
+        or ${raw(folder)}.whole_school and exists (${approvedMakers('p')} and ${taughtNow('m.person_id', viewer.personId, sql`${now}::timestamptz`)}))`
 
-const IN_CLASS =
-  'exists (select 1 from folder_class h join enrolment e on e.class_id = h.class_id where h.folder_id = f.id and e.person_id = $1)'
-/** SQL: folders a viewer ($1) sees; a pupil's own ones nobody else among the pupils. */
-const seenBy = (viewer: SignedIn) => `(f.whole_school or ${viewer.leads} or ${IN_CLASS})
-  and (f.owner_id is null or f.owner_id = $1 or ${viewer.role !== 'pupil'})`
-
-/** $1 the viewer, $2 the school, $3 now. */
-const COLUMNS = (
+const inClass = ({ personId }: SignedIn): Sql =>
+  sql`exists (select 1 from folder_class h join enrolment e on e.class_id = h.class_id where h.folder_id = f.id and e.person_id = ${personId})`
+/** SQL: folders a viewer sees; a pupil's own ones nobody else among the pupils. */
+const seenBy = (
   viewer: SignedIn,
-) => `select f.id, f.name, f.symbol, f.colour, s.name as strand, f.strand_id as "strandId", f.parents_see as "parentsSee",
-    f.pupils_file as "pupilsFile", f.whole_school as "wholeSchool", f.put_away_at is not null as "putAway", f.version, f.whole_school or ${IN_CLASS} as member,
-    ${viewer.role === 'pupil' ? 'false' : `(${viewer.leads} or (not f.whole_school and ${IN_CLASS}))`} as "mayChange",
+): Sql => sql`(f.whole_school or ${viewer.leads} or ${inClass(viewer)})
+  and (f.owner_id is null or f.owner_id = ${viewer.personId} or ${viewer.role !== 'pupil'})`
+
+/** SQL: folders `f` as a viewer is told of them. */
+const selectFor = (
+  viewer: SignedIn,
+  now: Date,
+): Sql => sql`select f.id, f.name, f.symbol, f.colour, s.name as strand, f.strand_id as "strandId", f.parents_see as "parentsSee",
+    f.pupils_file as "pupilsFile", f.whole_school as "wholeSchool", f.put_away_at is not null as "putAway", f.version, f.whole_school or ${inClass(viewer)} as member,
+    ${viewer.role === 'pupil' ? sql`false` : sql`(${viewer.leads} or (not f.whole_school and ${inClass(viewer)}))`} as "mayChange",
     coalesce((select json_agg(h.class_id) from folder_class h where h.folder_id = f.id), '[]') as "classIds",
     (select string_agg(c.name, ', ' order by c.name) from folder_class h join class c on c.id = h.class_id where h.folder_id = f.id) as "className",
     case when f.owner_id is not null then json_build_object('id', f.owner_id, 'agreed', f.agreed_at is not null,
       'name', (select trim(o.first_name || ' ' || o.last_name) from person o where o.id = f.owner_id)) end as owner,
-    (select count(*)::int from piece p where p.approved_folder_id = f.id and p.binned_at is null and ${mine(viewer, 'f', '$3::timestamptz')}) as "pieceCount"
+    (select count(*)::int from piece p where p.approved_folder_id = f.id and p.binned_at is null and ${mine(viewer, 'f', now)}) as "pieceCount"
   from folder f left join strand s on s.id = f.strand_id`

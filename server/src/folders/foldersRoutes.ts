@@ -39,14 +39,7 @@ export function foldersRoutes(guard: Guard, folders: Folders): Router {
       await folders.list(atSchool(request), { away: away !== undefined }),
     )
   })
-  router.get('/strands', async (request, response) => {
-    staff(request)
-    answer(response, Strands, await folders.listStrands())
-  })
-  router.put('/strands', async (request, response) => {
-    const viewer = guard.school(signedIn(request), 'school.change')
-    answer(response, Strands, await folders.putStrands(viewer, read(Strands, request.body)))
-  })
+  addStrands(router, guard, folders)
   router.post('/order', async (request, response) => {
     answer(
       response,
@@ -59,24 +52,7 @@ export function foldersRoutes(guard: Guard, folders: Folders): Router {
     await guard.schoolClass(signedIn(request), 'folder.make', classId)
     answer(response, FoldersAnswer, await folders.makeReadySet(staff(request), classId))
   })
-  router.put('/proposals/:id', async (request, response) => {
-    const { id } = read(IdParams, request.params)
-    const viewer = guard.own(signedIn(request), 'pupil')
-    const classId = await folders.classOf(viewer.personId)
-    if (!classId) throw new DomainError('request/not-found')
-    await guard.schoolClass(viewer, 'folder.propose', classId)
-    answer(response, Folder, await folders.propose(viewer, id, read(ProposeFolder, request.body)))
-  })
-  for (const move of ['agree', 'decline'] as const)
-    router.post(`/:id/${move}`, async (request, response) => {
-      const { id } = read(IdParams, request.params)
-      await guard.folder(signedIn(request), 'folder.change', id)
-      answer(
-        response,
-        FoldersAnswer,
-        await folders.answerProposal(staff(request), id, move === 'agree'),
-      )
-    })
+  addProposals(router, guard, folders)
   for (const move of ['put-away', 'take-out'] as const)
     router.post(`/:id/${move}`, async (request, response) => {
       const { id } = read(IdParams, request.params)
@@ -116,6 +92,39 @@ export function foldersRoutes(guard: Guard, folders: Folders): Router {
     )
   })
   return router
+}
+
+function addStrands(router: Router, guard: Guard, folders: Folders): void {
+  router.get('/strands', async (request, response) => {
+    staff(request)
+    answer(response, Strands, await folders.listStrands())
+  })
+  router.put('/strands', async (request, response) => {
+    const viewer = guard.school(signedIn(request), 'school.change')
+    answer(response, Strands, await folders.putStrands(viewer, read(Strands, request.body)))
+  })
+}
+
+/** Folders that pupils wish for. */
+function addProposals(router: Router, guard: Guard, folders: Folders): void {
+  router.put('/proposals/:id', async (request, response) => {
+    const { id } = read(IdParams, request.params)
+    const viewer = guard.own(signedIn(request), 'pupil')
+    const classId = await folders.classOf(viewer.personId)
+    if (!classId) throw new DomainError('request/not-found')
+    await guard.schoolClass(viewer, 'folder.propose', classId)
+    answer(response, Folder, await folders.propose(viewer, id, read(ProposeFolder, request.body)))
+  })
+  for (const move of ['agree', 'decline'] as const)
+    router.post(`/:id/${move}`, async (request, response) => {
+      const { id } = read(IdParams, request.params)
+      await guard.folder(signedIn(request), 'folder.change', id)
+      answer(
+        response,
+        FoldersAnswer,
+        await folders.answerProposal(staff(request), id, move === 'agree'),
+      )
+    })
 }
 
 /** Folders are the school's own order; parents see chapters. */

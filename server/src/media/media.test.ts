@@ -1,6 +1,6 @@
 import { execFile } from 'node:child_process'
 import { createHash } from 'node:crypto'
-import { readFileSync, writeFileSync } from 'node:fs'
+import { readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import path from 'node:path'
 import { promisify } from 'node:util'
 import type { Arrived, Piece } from '@nibquill/contract'
@@ -271,4 +271,68 @@ test('an approved piece keeps its photos when the draft loses them', async () =>
   expect((await school.parent.fetch('GET', `/media/${pictureOf(piece.parts[0])}/320`)).status).toBe(
     200,
   )
+})
+
+describe('the press, which makes the sizes of pictures in a process of its own', () => {
+  const about = (id: string, file: string) => readFileSync(`/proc/${id}/${file}`, 'utf8')
+  /** The presses of this process, with the hundredths of a second each has worked so far. */
+  const presses = () =>
+    readdirSync('/proc')
+      .filter((id) => /^\d+$/.test(id))
+      .flatMap((id) => {
+        try {
+          const mine = about(id, 'status').includes(`\nPPid:\t${process.pid}\n`)
+          const [worked, inSystem] = about(id, 'stat').split(') ')[1]!.split(' ').slice(11, 13)
+          return mine && about(id, 'cmdline').includes('press.mjs')
+            ? [{ id, worked: Number(worked) + Number(inSystem) }]
+            : []
+        } catch {
+          // It ended while it was looked at.
+          return []
+        }
+      })
+  /** Ends presses that are at work, until it is enough. */
+  const breakIt = async (isEnough: (broken: number) => boolean) => {
+    const before = new Map<string, number>()
+    let broken = 0
+    await until(() => {
+      for (const { id, worked } of presses()) {
+        if (worked - (before.get(id) ?? worked) > 1 && !isEnough(broken)) {
+          process.kill(Number(id), 'SIGKILL')
+          broken++
+        }
+        before.set(id, worked)
+      }
+      return Promise.resolve(isEnough(broken))
+    }, 40_000)
+  }
+  /** Slow enough to be met in the press. */
+  const slow = () =>
+    sharp({
+      create: {
+        ...{ width: 3600, height: 2400, channels: 3, background: '#335577' },
+        noise: { type: 'gaussian', mean: 120, sigma: 40 },
+      },
+    })
+      .png({ compressionLevel: 1 })
+      .toBuffer()
+
+  test('broken once, each picture in it gets another go', async () => {
+    const bytes = await slow()
+    const [sent] = await Promise.all([school.wren.upload(bytes), breakIt((broken) => broken === 1)])
+    expect(await ready(sent.mediaId)).toBe('ready')
+  })
+
+  test('a picture that breaks it whenever it is tried is kept and shown as it is, and says so', async () => {
+    const sent = await school.wren.upload(await slow())
+    let state: string | null = null
+    const [decided] = await Promise.all([
+      ready(sent.mediaId).then((found) => (state = found)),
+      breakIt(() => state !== null),
+    ])
+    expect(decided).toBe('unmade')
+    const kept = JSON.parse(sent.body) as Arrived
+    const shown = await school.wren.fetch('GET', `/media/${sent.mediaId}/960`)
+    expect(sha256(Buffer.from(await shown.arrayBuffer()))).toBe(kept.keptSha256)
+  })
 })

@@ -1,4 +1,4 @@
-import type { Arrived } from '@nibquill/contract'
+import type { Arrived, FileState } from '@nibquill/contract'
 import {
   DomainError,
   formsOf,
@@ -16,6 +16,7 @@ import { hashFile } from '../platform/hashFile.ts'
 import { holdName, makeOrFind } from '../platform/makeOrFind.ts'
 import type { Platform } from '../platform/platform.ts'
 import { addJob } from '../platform/queue.ts'
+import { ProgramFailed } from '../platform/runProgram.ts'
 import { formKey, fullKey } from './keys.ts'
 import { KIND_WORK, type Kept } from './kinds/kinds.ts'
 import { MediaFormRow, MediaRow } from './rows.ts'
@@ -30,6 +31,7 @@ export type Sent = {
 }
 /** Told, in its transaction, when everything that is made of a file has been made, or cannot be. */
 export type OnPrepared = (manager: EntityManager, mediaId: string) => Promise<void>
+type NoForms = Extract<FileState, 'damaged' | 'unmade'>
 type Located = { key: string; type: string; name: string; asAsked: boolean }
 
 /** Files, whatever they hang on: arrival, the forms made of them, where they lie. */
@@ -66,7 +68,7 @@ export class Media {
 
   async #clean(sent: Sent, file: string, scratch: string): Promise<Kept & Pick<MediaRow, 'kind'>> {
     const sniffed = await sniff(file)
-    if (!sniffed || sniffed.kind === 'ink' || !mayBeSentFor(sent.use, sniffed.kind))
+    if (!sniffed || !mayBeSentFor(sent.use, sniffed.kind))
       throw new DomainError(sent.use === 'part' ? 'media/not-a-picture' : 'media/not-taken')
     const { kind } = sniffed
     if ((await stat(file)).size > MEDIA[kind].mostBytes) throw new DomainError('media/too-large')
@@ -116,22 +118,26 @@ export class Media {
   }
 
   /**
-   * The job `media.prepare`: makes the forms of its kind. A file nothing can be made of is marked
-   * damaged; it stays as it is.
+   * The job `media.prepare`: makes the forms of its kind. Where none can be made the file says why;
+   * it stays as it is.
    */
   async prepare(mediaId: string): Promise<void> {
     const row = await this.#platform.db.manager.findOneBy(MediaRow, { id: mediaId })
     if (!row) return
-    const forms = await this.#formsOf(row)
+    const made = await this.#formsOf(row)
+    const [forms, state] = typeof made === 'string' ? [[], made] : [made, 'ready' as const]
     await this.#platform.db.transaction(async (manager) => {
-      for (const form of forms ?? []) await manager.upsert(MediaFormRow, form, ['mediaId', 'form'])
-      await manager.update(MediaRow, mediaId, { state: forms ? 'ready' : 'damaged' })
+      for (const form of forms) await manager.upsert(MediaFormRow, form, ['mediaId', 'form'])
+      await manager.update(MediaRow, mediaId, { state })
       for (const tell of this.#onPrepared) await tell(manager, mediaId)
     })
   }
 
-  /** @returns null when none can be made */
-  async #formsOf(row: MediaRow): Promise<MediaFormRow[] | null> {
+  /**
+   * @returns them, or why they cannot be made
+   * @throws when the store is away: the job is tried again
+   */
+  async #formsOf(row: MediaRow): Promise<MediaFormRow[] | NoForms> {
     const made = await this.#platform.db.manager.query<MediaFormRow[]>(
       `select $1::uuid as "mediaId", f.form, min(f.key) as key, min(f.type) as type, min(f.size_bytes) as "sizeBytes", min(f.width) as width,
          min(f.height) as height, min(f.duration_ms) as "durationMs"
@@ -141,16 +147,16 @@ export class Media {
     const wanted = formsOf(row.kind)
     // The same file sent twice is prepared once.
     if (wanted.every((form) => made.some((other) => other.form === form))) return made
-    const makeForms = row.kind === 'ink' ? null : KIND_WORK[row.kind].makeForms
-    if (!makeForms) return null
+    const { makeForms } = KIND_WORK[row.kind]
+    if (!makeForms) return 'damaged'
     return withScratch(async (scratch) => {
-      const fresh = await this.#platform.storage
-        .withFile(fullKey(row), (file) => makeForms(file, scratch))
-        .catch((error: unknown) => {
+      const fresh = await this.#platform.storage.withFile(fullKey(row), (file) =>
+        makeForms(file, scratch).catch((error: unknown): NoForms => {
           this.#platform.log.warn({ mediaId: row.id, error: String(error) }, 'no forms can be made')
-          return null
-        })
-      if (!fresh) return null
+          return error instanceof ProgramFailed && error.why === 'time' ? 'unmade' : 'damaged'
+        }),
+      )
+      if (typeof fresh === 'string') return fresh
       const rows: MediaFormRow[] = []
       for (const { file, ending, ...form } of fresh) {
         const key = formKey(row, form.form, ending)

@@ -1,11 +1,11 @@
+import type { FileState } from '@nibquill/contract'
 import type { MediaForm, MediaKind, MediaType } from '@nibquill/core'
 import { id, integer, maybe, moment, refer, row, text } from '../platform/columns.ts'
 
 /**
  * A file as it arrived. The bytes lie in storage under `keptSha256`, once however many rows point
- * there. `width` and `height` are upright, and 0 for what is no picture.
- * `state`: `arrived` while its forms are to be made, `ready` when they are (or there are none),
- * `damaged` when none can be; lists read it rather than join the forms.
+ * there. `width` and `height` are upright, and 0 for what is no picture. Lists read `state` rather
+ * than join the forms.
  */
 export type MediaRow = {
   id: string
@@ -18,7 +18,7 @@ export type MediaRow = {
   height: number
   sentSha256: string
   keptSha256: string
-  state: 'arrived' | 'ready' | 'damaged'
+  state: FileState
   arrivedAt: Date
 }
 export const MediaRow = row<MediaRow>(

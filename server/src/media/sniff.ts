@@ -1,5 +1,7 @@
 import { MEDIA, MEDIA_KINDS, type MediaKind, type MediaType } from '@nibquill/core'
+import { INK_FORMAT } from '@nibquill/core/ink/document'
 import { fileTypeFromFile } from 'file-type'
+import { open } from 'node:fs/promises'
 import * as v from 'valibot'
 import { ProgramFailed, runProgram } from '../platform/runProgram.ts'
 
@@ -20,7 +22,8 @@ const CONTAINERS: Readonly<Record<string, { film: MediaType; sound: MediaType }>
 /** Tells what a file is from its bytes, never from its name. @returns null for what is not taken */
 export async function sniff(file: string): Promise<Sniffed | null> {
   const mime = (await fileTypeFromFile(file))?.mime.split(';')[0]
-  if (!mime) return null
+  if (!mime)
+    return (await isInk(file)) ? { kind: 'ink', type: 'application/json', turned: false } : null
   const container = CONTAINERS[mime]
   if (container) {
     const held = await probe(file)
@@ -35,6 +38,20 @@ export async function sniff(file: string): Promise<Sniffed | null> {
       return { kind, type: first, turned: true }
   }
   return null
+}
+
+/** What every ink document says near its beginning, as we write it. */
+const INK_BEGINS = new RegExp(`^\\s*\\{\\s*"format"\\s*:\\s*"${INK_FORMAT}"`)
+const BEGINNING_BYTES = 64
+
+async function isInk(file: string): Promise<boolean> {
+  const handle = await open(file)
+  try {
+    const { buffer, bytesRead } = await handle.read({ buffer: Buffer.alloc(BEGINNING_BYTES) })
+    return INK_BEGINS.test(buffer.toString('utf8', 0, bytesRead))
+  } finally {
+    await handle.close()
+  }
 }
 
 const Probed = v.object({

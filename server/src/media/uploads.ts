@@ -1,5 +1,5 @@
 import { Id, type Arrived } from '@nibquill/contract'
-import { DomainError, MEDIA_USES, mostBytesFor, type MediaUse } from '@nibquill/core'
+import { DomainError, fault, MEDIA_USES, mostBytesFor, type MediaUse } from '@nibquill/core'
 import { EVENTS, Server, type Upload } from '@tus/server'
 import { AsyncLocalStorage } from 'node:async_hooks'
 import type { Request, Response } from 'express'
@@ -33,7 +33,7 @@ const Metadata = v.object({
     v.pipe(
       v.string(),
       v.maxLength(1000),
-      v.check((name) => !name.includes('\u0000'), 'has characters that cannot be kept'),
+      v.check((name) => !name.includes('\u0000'), fault('unkeepable')),
     ),
     '',
   ),

@@ -1,4 +1,4 @@
-import type { StaffNewsItem } from '@nibquill/contract'
+import type { NewsItem, StaffNews, WorkNews } from '@nibquill/contract'
 import type { EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
 import { tell } from '../platform/live.ts'
@@ -49,17 +49,26 @@ export async function teachersOf(
   return rows.map(({ id }) => id)
 }
 
-/** What a member of staff has not put away yet, newest first. */
-export async function listStaffNews(
-  manager: EntityManager,
-  personId: string,
-): Promise<StaffNewsItem[]> {
-  const rows = await manager.query<(Omit<StaffNewsItem, 'happenedAt'> & { happenedAt: Date })[]>(
-    `select n.id, n.kind, trim(b.first_name || ' ' || b.last_name) as by, trim(s.first_name || ' ' || s.last_name) as about, c.name as "className",
-       n.happened_at as "happenedAt"
-     from news n join person b on b.id = n.by_id left join person s on s.id = n.subject_id left join class c on c.id = n.class_id
-     where n.person_id = $1 and n.decision_id is null and n.seen_at is null order by n.happened_at desc, n.id desc limit ${SHOWN}`,
+/** What somebody should know of, newest first. About work in the bin nothing is told. */
+export async function listNews(manager: EntityManager, personId: string): Promise<NewsItem[]> {
+  type Flat = Omit<WorkNews, 'kind' | 'happenedAt'> &
+    Omit<StaffNews, 'kind' | 'happenedAt'> & { kind: NewsItem['kind']; happenedAt: Date }
+  const rows = await manager.query<Flat[]>(
+    `select n.id, n.kind, n.happened_at as "happenedAt", n.seen_at is not null as seen,
+       d.piece_id as "pieceId", w.title as "pieceTitle", f.name as "folderName", d.message,
+       trim(u.first_name || ' ' || u.last_name) as "teacherName",
+       trim(b.first_name || ' ' || b.last_name) as by, trim(s.first_name || ' ' || s.last_name) as about, c.name as "className"
+     from news n left join decision d on d.id = n.decision_id left join piece_version w on w.id = d.version_id
+       left join piece p on p.id = d.piece_id left join person u on u.id = d.decided_by left join folder f on f.id = d.folder_id
+       left join person b on b.id = n.by_id left join person s on s.id = n.subject_id left join class c on c.id = n.class_id
+     where n.person_id = $1 and p.binned_at is null order by n.happened_at desc, n.id desc limit ${SHOWN}`,
     [personId],
   )
-  return rows.map((row) => ({ ...row, happenedAt: row.happenedAt.toISOString() }))
+  return rows.map(({ kind, id, seen, ...row }) => {
+    const happened = { id, seen, happenedAt: row.happenedAt.toISOString() }
+    if (kind === 'name-card' || kind === 'letter-opened')
+      return { ...happened, kind, by: row.by, about: row.about, className: row.className }
+    const { pieceId, pieceTitle, folderName, teacherName, message } = row
+    return { ...happened, kind, pieceId, pieceTitle, folderName, teacherName, message }
+  })
 }

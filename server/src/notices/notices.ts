@@ -1,4 +1,4 @@
-import type { MakeNotice, NewsItem, Notice, Readers, StaffNewsItem } from '@nibquill/contract'
+import type { MakeNotice, NewsItem, Notice, Readers } from '@nibquill/contract'
 import { DomainError } from '@nibquill/core'
 import type { EntityManager } from 'typeorm'
 import { ATTACHMENT_JSON, refuseForeign } from '../media/attachments.ts'
@@ -6,8 +6,9 @@ import { note } from '../platform/audit.ts'
 import { tell } from '../platform/live.ts'
 import { makeOrFind } from '../platform/makeOrFind.ts'
 import type { Platform } from '../platform/platform.ts'
+import { ask, raw, sql, type Sql } from '../platform/sql.ts'
 import type { SignedIn } from '../platform/routes.ts'
-import { listStaffNews } from './news.ts'
+import { listNews } from './news.ts'
 import { NoticeMediaRow, NoticeRow } from './rows.ts'
 import { schoolDayOf } from '../school/schoolDayOf.ts'
 
@@ -20,23 +21,8 @@ export class Notices {
     this.#platform = platform
   }
 
-  async listNews(viewer: SignedIn): Promise<NewsItem[]> {
-    const rows = await this.#platform.db.manager.query<
-      (Omit<NewsItem, 'happenedAt'> & { happenedAt: Date })[]
-    >(
-      `select n.id, n.kind, d.piece_id as "pieceId", w.title as "pieceTitle",
-         f.name as "folderName", trim(u.first_name || ' ' || u.last_name) as "teacherName", d.message, n.happened_at as "happenedAt",
-         n.seen_at is not null as seen
-       from news n join decision d on d.id = n.decision_id join piece_version w on w.id = d.version_id join piece p on p.id = d.piece_id
-         join person u on u.id = d.decided_by left join folder f on f.id = d.folder_id
-       where n.person_id = $1 and p.binned_at is null order by n.happened_at desc, n.id desc limit 20`,
-      [viewer.personId],
-    )
-    return rows.map((row) => ({ ...row, happenedAt: row.happenedAt.toISOString() }))
-  }
-
-  listStaffNews(viewer: SignedIn): Promise<StaffNewsItem[]> {
-    return listStaffNews(this.#platform.db.manager, viewer.personId)
+  listNews(viewer: SignedIn): Promise<NewsItem[]> {
+    return listNews(this.#platform.db.manager, viewer.personId)
   }
 
   async markSeen(viewer: SignedIn): Promise<void> {
@@ -52,18 +38,16 @@ export class Notices {
    */
   async list(viewer: SignedIn): Promise<Notice[]> {
     const teaches = viewer.role === 'teacher'
-    const rows = await this.#platform.db.manager.query<
-      (Omit<Notice, 'createdAt'> & { createdAt: Date })[]
-    >(
-      `select n.id, n.class_id as "classId", c.name as "className", n.audience, n.words, trim(u.first_name || ' ' || u.last_name) as "from",
-         n.created_at as "createdAt", exists (select 1 from notice_seen s where s.notice_id = n.id and s.person_id = $1) as seen,
-         coalesce((select json_agg(json_build_object(${ATTACHMENT_JSON}) order by k.position) from notice_media k join media m on m.id = k.media_id
+    const rows = await ask<Omit<Notice, 'createdAt'> & { createdAt: Date }>(
+      this.#platform.db.manager,
+      sql`select n.id, n.class_id as "classId", c.name as "className", n.audience, n.words, trim(u.first_name || ' ' || u.last_name) as "from",
+         n.created_at as "createdAt", exists (select 1 from notice_seen s where s.notice_id = n.id and s.person_id = ${viewer.personId}) as seen,
+         coalesce((select json_agg(json_build_object(${raw(ATTACHMENT_JSON)}) order by k.position) from notice_media k join media m on m.id = k.media_id
            where k.notice_id = n.id), '[]') as media,
-         ${teaches ? `(select json_build_object('of', count(*), 'seen', count(s.person_id)) from (${AUDIENCE}) a left join notice_seen s on s.notice_id = n.id and s.person_id = a.id)` : 'null'} as "seenBy"
+         ${teaches ? sql`(select json_build_object('of', count(*), 'seen', count(s.person_id)) from (${AUDIENCE}) a left join notice_seen s on s.notice_id = n.id and s.person_id = a.id)` : sql`null`} as "seenBy"
        from notice n join class c on c.id = n.class_id join school_year y on y.id = c.school_year_id join person u on u.id = n.created_by
-       where n.withdrawn_at is null and y.ends_on >= ${schoolDayOf('$2')} and ${FOR[viewer.role === 'parent' ? 'parent' : teaches ? 'teacher' : 'pupil']}
+       where n.withdrawn_at is null and y.ends_on >= ${schoolDayOf(this.#platform.clock.now())} and ${shownTo(viewer)}
        order by n.created_at desc, n.id desc limit ${SHOWN}`,
-      [viewer.personId, this.#platform.clock.now()],
     )
     return rows.map((row) => ({ ...row, createdAt: row.createdAt.toISOString() }))
   }
@@ -132,29 +116,43 @@ export class Notices {
   }
 
   async read(viewer: SignedIn, noticeId: string): Promise<void> {
-    await this.#platform.db.manager.query(
-      'insert into notice_seen (notice_id, person_id, seen_at) values ($1, $2, $3) on conflict (notice_id, person_id) do nothing',
-      [noticeId, viewer.personId, this.#platform.clock.now()],
-    )
+    await this.#platform.db.transaction(async (manager) => {
+      const fresh = await manager.query<unknown[]>(
+        'insert into notice_seen (notice_id, person_id, seen_at) values ($1, $2, $3) on conflict (notice_id, person_id) do nothing returning 1',
+        [noticeId, viewer.personId, this.#platform.clock.now()],
+      )
+      if (fresh.length > 0) await this.#tellTeachers(manager, noticeId)
+    })
   }
 
   /** Who has seen it, and who has not yet: those first. */
   async listReaders(noticeId: string): Promise<Readers> {
-    const rows = await this.#platform.db.manager.query<
-      { id: string; name: string; seenAt: Date | null }[]
-    >(
-      `select a.id, a.name, s.seen_at as "seenAt" from notice n join lateral (${AUDIENCE}) a on true
+    const rows = await ask<{ id: string; name: string; seenAt: Date | null }>(
+      this.#platform.db.manager,
+      sql`select a.id, a.name, s.seen_at as "seenAt" from notice n join lateral (${AUDIENCE}) a on true
          left join notice_seen s on s.notice_id = n.id and s.person_id = a.id
-       where n.id = $1 order by s.seen_at is not null, a.name, a.id`,
-      [noticeId],
+       where n.id = ${noticeId} order by s.seen_at is not null, a.name, a.id`,
     )
     return rows.map((row) => ({ ...row, seenAt: row.seenAt?.toISOString() ?? null }))
   }
 
-  async #tellAudience(manager: EntityManager, noticeId: string): Promise<void> {
-    const people = await manager.query<{ id: string }[]>(
-      `select a.id from notice n join lateral (${AUDIENCE}) a on true where n.id = $1`,
+  async #tellTeachers(manager: EntityManager, noticeId: string): Promise<void> {
+    const teachers = await manager.query<{ id: string }[]>(
+      `select p.id from notice n join enrolment e on e.class_id = n.class_id join person p on p.id = e.person_id
+       where n.id = $1 and p.role = 'teacher'`,
       [noticeId],
+    )
+    await tell(
+      manager,
+      teachers.map(({ id }) => id),
+      { topic: 'notices' },
+    )
+  }
+
+  async #tellAudience(manager: EntityManager, noticeId: string): Promise<void> {
+    const people = await ask<{ id: string }>(
+      manager,
+      sql`select a.id from notice n join lateral (${AUDIENCE}) a on true where n.id = ${noticeId}`,
     )
     await tell(
       manager,
@@ -165,17 +163,16 @@ export class Notices {
 }
 
 /** SQL: the people a notice `n` is for. */
-const AUDIENCE = `select p.id, trim(p.first_name || ' ' || p.last_name) as name from enrolment e join person p on p.id = e.person_id
+const AUDIENCE = sql`select p.id, trim(p.first_name || ' ' || p.last_name) as name from enrolment e join person p on p.id = e.person_id
     where n.audience = 'class' and e.class_id = n.class_id and p.role = 'pupil' and p.left_at is null
   union select p.id, trim(p.first_name || ' ' || p.last_name) from enrolment e join person u on u.id = e.person_id and u.left_at is null
     join guardian g on g.pupil_id = e.person_id join person p on p.id = g.parent_id where n.audience = 'parents' and e.class_id = n.class_id`
 
-const IN_CLASS =
-  'exists (select 1 from enrolment e where e.class_id = n.class_id and e.person_id = $1)'
-/** SQL: the notices somebody ($1) is shown. */
-const FOR = {
-  teacher: IN_CLASS,
-  pupil: `n.audience = 'class' and ${IN_CLASS}`,
-  parent: `n.audience = 'parents' and exists (select 1 from enrolment e join guardian g on g.pupil_id = e.person_id
-    where e.class_id = n.class_id and g.parent_id = $1)`,
-} as const
+/** SQL: the notices `n` somebody is shown. */
+function shownTo({ role, personId }: SignedIn): Sql {
+  if (role === 'parent')
+    return sql`n.audience = 'parents' and exists (select 1 from enrolment e join guardian g on g.pupil_id = e.person_id
+      where e.class_id = n.class_id and g.parent_id = ${personId})`
+  const inClass = sql`exists (select 1 from enrolment e where e.class_id = n.class_id and e.person_id = ${personId})`
+  return role === 'teacher' ? inClass : sql`n.audience = 'class' and ${inClass}`
+}

@@ -6,25 +6,20 @@ import {
   News,
   Notices as NoticesAnswer,
   Readers,
-  StaffNews,
 } from '@nibquill/contract'
 import { DomainError } from '@nibquill/core'
-import { Router } from 'express'
+import { Router, type Request } from 'express'
 import type { Guard } from '../access/guard.ts'
-import { answer, read, signedIn, staff } from '../platform/routes.ts'
+import { answer, read, signedIn, staff, type SignedIn } from '../platform/routes.ts'
 import type { Notices } from './notices.ts'
 
 export function noticesRoutes(guard: Guard, notices: Notices): Router {
   const router = Router()
   router.get('/news', async (request, response) =>
-    answer(response, News, await notices.listNews(guard.own(signedIn(request), 'pupil'))),
-  )
-  router.get('/staff-news', async (request, response) =>
-    answer(response, StaffNews, await notices.listStaffNews(staff(request))),
+    answer(response, News, await notices.listNews(pupilOrStaff(request))),
   )
   router.post('/news/seen', async (request, response) => {
-    const viewer = signedIn(request)
-    await notices.markSeen(viewer?.role === 'pupil' ? viewer : staff(request))
+    await notices.markSeen(pupilOrStaff(request))
     answer(response, Done, DONE)
   })
   router.get('/', async (request, response) => {
@@ -63,4 +58,10 @@ export function noticesRoutes(guard: Guard, notices: Notices): Router {
     answer(response, Done, DONE)
   })
   return router
+}
+
+/** News go to pupils and staff. */
+function pupilOrStaff(request: Request): SignedIn {
+  const viewer = signedIn(request)
+  return viewer?.role === 'pupil' ? viewer : staff(request)
 }

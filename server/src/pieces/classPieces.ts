@@ -6,6 +6,7 @@ import { note } from '../platform/audit.ts'
 import { tell } from '../platform/live.ts'
 import { makeOrFind } from '../platform/makeOrFind.ts'
 import type { Platform } from '../platform/platform.ts'
+import { ask, raw, sql } from '../platform/sql.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import type { Pieces } from './pieces.ts'
 import { ClassPieceRow, PieceMakerRow, PieceRow } from './rows.ts'
@@ -24,15 +25,15 @@ export class ClassPieces {
   }
 
   async list(viewer: SignedIn): Promise<ClassPiece[]> {
-    const rows = await this.#platform.db.manager.query<FlatClassPiece[]>(
-      `select k.id, k.title, k.instructions, c.name as "className", k.created_at as "createdAt", k.closed_at is not null as closed,
+    const rows = await ask<FlatClassPiece>(
+      this.#platform.db.manager,
+      sql`select k.id, k.title, k.instructions, c.name as "className", k.created_at as "createdAt", k.closed_at is not null as closed,
          f.id as "folderId", f.name as "folderName", f.symbol, f.colour,
          (select count(*)::int from piece p where p.class_piece_id = k.id and p.binned_at is null) as pupils,
-         (select count(*)::int from piece p where p.class_piece_id = k.id and p.binned_at is null and ${HAS_PARTS}) as begun
+         (select count(*)::int from piece p where p.class_piece_id = k.id and p.binned_at is null and ${raw(HAS_PARTS)}) as begun
        from class_piece k join class c on c.id = k.class_id join folder f on f.id = k.folder_id join school_year y on y.id = c.school_year_id
-       where y.ends_on >= ${schoolDayOf('$2')} and exists (select 1 from enrolment e where e.class_id = c.id and e.person_id = $1)
+       where y.ends_on >= ${schoolDayOf(this.#platform.clock.now())} and exists (select 1 from enrolment e where e.class_id = c.id and e.person_id = ${viewer.personId})
        order by k.closed_at is not null, k.created_at desc`,
-      [viewer.personId, this.#platform.clock.now()],
     )
     return rows.map(({ folderId, folderName, symbol, colour, createdAt, ...row }) => ({
       ...row,

@@ -4,6 +4,7 @@ import { execFileSync } from 'node:child_process'
 import { writeFileSync } from 'node:fs'
 import path from 'node:path'
 import { v7 as newId } from 'uuid'
+import { inkFile } from '../testing/ink.ts'
 import {
   picture,
   type Person,
@@ -37,6 +38,17 @@ const SAMPLES: Record<PartKind, Sample> = {
     }),
     told: { kind: 'photo', name: 'claw', width: 300, height: 200 },
     inBook: (file) => expect(poppler('pdfimages', '-list', file)).toMatch(/image +300 +200/),
+  },
+  drawing: {
+    add: async (person) => ({
+      ...{ kind: 'drawing', name: 'the crab' },
+      files: { ink: (await person.upload(inkFile(), { filename: 'drawing.json' })).mediaId },
+    }),
+    told: { kind: 'drawing', name: 'the crab', width: 16_000, height: 12_000 },
+    inBook: (file) =>
+      expect(poppler('qpdf', '--qdf', '--object-streams=disable', file, '-')).toContain(
+        '(Drawing 1 of 1: One of its kind)',
+      ),
   },
   writing: {
     add: async () => ({

@@ -3,6 +3,7 @@ import { DomainError, isOpen } from '@nibquill/core'
 import { classOfPerson } from '../school/classOfPerson.ts'
 import { note } from '../platform/audit.ts'
 import type { Platform } from '../platform/platform.ts'
+import { ask, sql } from '../platform/sql.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import type { PieceChanges } from './pieceChanges.ts'
 import { PieceMakerRow } from './rows.ts'
@@ -18,13 +19,11 @@ export class Makers {
 
   /** The others of one's class, by first name; what the pegs on a class's wall tell as well. */
   async listClassmates(viewer: SignedIn): Promise<PupilName[]> {
-    const rows = await this.#platform.db.manager.query<
-      { id: string; firstName: string; symbol: never; colour: never }[]
-    >(
-      `select u.id, u.first_name as "firstName", u.peg_symbol as symbol, u.peg_colour as colour
+    const rows = await ask<{ id: string; firstName: string; symbol: never; colour: never }>(
+      this.#platform.db.manager,
+      sql`select u.id, u.first_name as "firstName", u.peg_symbol as symbol, u.peg_colour as colour
        from enrolment f join person u on u.id = f.person_id and u.role = 'pupil' and u.peg_symbol is not null
-       where f.class_id = (select c.id ${classOfPerson()}) and u.id <> $1 order by u.first_name, u.id`,
-      [viewer.personId, this.#platform.clock.now()],
+       where f.class_id = (select c.id ${classOfPerson(viewer.personId, this.#platform.clock.now())}) and u.id <> ${viewer.personId} order by u.first_name, u.id`,
     )
     return rows.map(({ symbol, colour, ...pupil }) => ({
       ...pupil,

@@ -5,6 +5,7 @@ import type { PartFileRole, PartKind, Tidying } from '@nibquill/core'
 type Contents = {
   /** `tidying`: how what the camera saw became this. */
   photo: { tidying?: Tidying }
+  drawing: Record<string, never>
   writing: { text: string }
 }
 export type PartContent = Contents[PartKind]
@@ -37,6 +38,14 @@ export const PART_WORK: { [K in PartKind]: PartWork<K> } = {
         height,
         tidied: taken && tidying ? { originalMediaId: taken.mediaId, tidying } : null,
       }
+    },
+  },
+  drawing: {
+    isBlank: () => false,
+    contentOf: () => ({}),
+    read: ({ ink }) => {
+      const { width, height, ...file } = ink!
+      return { files: { ink: file }, width, height }
     },
   },
   writing: {

@@ -1,5 +1,6 @@
 import type { PieceLine } from '@nibquill/contract'
 import type { EntityManager } from 'typeorm'
+import { ask, raw, sql, type Sql } from '../platform/sql.ts'
 import { readPart, type FlatPart } from './partKinds.ts'
 
 /**
@@ -10,13 +11,20 @@ import { readPart, type FlatPart } from './partKinds.ts'
  */
 export type Showing = 'working' | 'approved'
 
+/**
+ * @param tail - Which pieces `p`, in which order: what follows `from piece p`.
+ */
 export async function listPieceLines(
   manager: EntityManager,
   showing: Showing,
-  tail: string,
-  parameters: unknown[],
+  tail: Sql,
 ): Promise<PieceLine[]> {
-  const rows = await manager.query<FlatLine[]>(`${SELECT[showing]} ${tail}`, parameters)
+  const rows = await ask<FlatLine>(
+    manager,
+    sql`${raw(COLUMNS[showing])}
+      from (select p.*, row_number() over () as place from (select p.* from piece p ${tail}) p) p
+      ${raw(JOINS[showing])} order by p.place`,
+  )
   return rows.map(pieceLine)
 }
 
@@ -41,20 +49,25 @@ const COVER = (source: string) =>
 const OWN_PARTS = `from (select t.*, t.position as place from part t where t.piece_id = p.id and t.removed_at is null) q`
 const VERSION_PARTS = `from (select t.id, t.kind, w.name, w.content, w.position as place from version_part w join part t on t.id = w.part_id where w.version_id = p.approved_version_id) q`
 
-const COLUMNS = `p.id, p.goes, p.changed_at as "changedAt", p.submitted_at as "submittedAt", u.id as "pupilId", u.first_name as "firstName",
+const OF_ALL = `p.id, p.goes, p.changed_at as "changedAt", p.submitted_at as "submittedAt", u.id as "pupilId", u.first_name as "firstName",
   u.last_name as "lastName", u.peg_symbol as "pegSymbol", u.peg_colour as "pegColour", f.id as "folderId", f.name as "folderName",
   f.symbol as "folderSymbol", f.colour as "folderColour", t.id as "taskId", t.title as "taskTitle", cover.*, d.message`
+const COLUMNS: Record<Showing, string> = {
+  working: `select ${OF_ALL}, p.title, p.state,
+      (select count(*)::int from part c where c.piece_id = p.id and c.removed_at is null) as "partCount"`,
+  approved: `select ${OF_ALL}, a.title, 'approved' as state,
+      (select count(*)::int from version_part c where c.version_id = p.approved_version_id) as "partCount"`,
+}
 const PEOPLE = `join person u on u.id = p.pupil_id left join task t on t.id = p.task_id
   left join lateral (select message from decision d where d.piece_id = p.id order by d.decided_at desc, d.id desc limit 1) d on true`
-
-const SELECT: Record<Showing, string> = {
-  working: `select ${COLUMNS}, p.title, p.state,
-      (select count(*)::int from part c where c.piece_id = p.id and c.removed_at is null) as "partCount"
-    from piece p ${PEOPLE} left join folder f on f.id = p.folder_id ${COVER(OWN_PARTS)}`,
-  approved: `select ${COLUMNS}, a.title, 'approved' as state,
-      (select count(*)::int from version_part c where c.version_id = p.approved_version_id) as "partCount"
-    from piece p join piece_version a on a.id = p.approved_version_id ${PEOPLE}
-      left join folder f on f.id = p.approved_folder_id ${COVER(VERSION_PARTS)}`,
+/**
+ * What a line tells besides is fetched for the pieces of the page alone, however many were looked
+ * through for it.
+ */
+const JOINS: Record<Showing, string> = {
+  working: `${PEOPLE} left join folder f on f.id = p.folder_id ${COVER(OWN_PARTS)}`,
+  approved: `join piece_version a on a.id = p.approved_version_id ${PEOPLE}
+    left join folder f on f.id = p.approved_folder_id ${COVER(VERSION_PARTS)}`,
 }
 
 type FlatLine = {

@@ -1,4 +1,4 @@
-import type { MyPieces, NewsItem, Piece, Portfolio, Tray } from '@nibquill/contract'
+import type { MyPieces, Piece, Portfolio, Tray, WorkNews } from '@nibquill/contract'
 import { v7 as newId } from 'uuid'
 import {
   picture,
@@ -49,14 +49,14 @@ test('a piece goes into the tray, back for another go, and into the folder; each
     [2, 'Rock pool crab, labelled', 'approve'],
     [1, 'Rock pool crab', 'send-back'],
   ])
-  const news = (await school.wren.ask<NewsItem[]>('GET', '/notices/news')).body
+  const news = (await school.wren.ask<WorkNews[]>('GET', '/notices/news')).body
   expect(news.slice(0, 2).map(({ kind, message, seen }) => [kind, message, seen])).toEqual([
     ['approved', 'Lovely labels.', false],
     ['returned', 'Name three more parts.', false],
   ])
   await school.wren.ask('POST', '/notices/news/seen')
   expect(
-    (await school.wren.ask<NewsItem[]>('GET', '/notices/news')).body.every(({ seen }) => seen),
+    (await school.wren.ask<WorkNews[]>('GET', '/notices/news')).body.every(({ seen }) => seen),
   ).toBe(true)
 })
 

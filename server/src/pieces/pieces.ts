@@ -8,6 +8,7 @@ import { FolderRow } from '../folders/rows.ts'
 import { note } from '../platform/audit.ts'
 import { makeOrFind } from '../platform/makeOrFind.ts'
 import type { Platform } from '../platform/platform.ts'
+import { ask, sql } from '../platform/sql.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import { listTerms, type School } from '../school/school.ts'
 import { TaskRow } from '../tasks/rows.ts'
@@ -56,10 +57,10 @@ export class Pieces {
     const now = this.#platform.clock.now()
     if (taskId) await this.#guard.task(viewer, 'task.read', taskId, manager)
     const task = taskId ? await manager.findOneByOrFail(TaskRow, { id: taskId }) : null
-    const [home] = await manager.query<{ id: string }[]>(`select c.id ${classOfPerson()}`, [
-      viewer.personId,
-      now,
-    ])
+    const [home] = await ask<{ id: string }>(
+      manager,
+      sql`select c.id ${classOfPerson(viewer.personId, now)}`,
+    )
     const classId = task?.classId ?? home?.id
     if (!classId) throw new DomainError('request/not-found')
     await manager.insert(PieceRow, {
@@ -231,10 +232,11 @@ export class Pieces {
 
   /** Work goes to the teachers a pupil has now, also when it was begun in a year that is over. */
   async #currentClass(manager: EntityManager, piece: PieceRow): Promise<string> {
-    const [row] = await manager.query<{ id: string }[]>(
-      `select case when y.ends_on >= ${schoolDayOf('$2')} then c.id else coalesce((select c.id ${classOfPerson()}), c.id) end as id
-       from class c join school_year y on y.id = c.school_year_id where c.id = $3`,
-      [piece.pupilId, this.#platform.clock.now(), piece.classId],
+    const now = this.#platform.clock.now()
+    const [row] = await ask<{ id: string }>(
+      manager,
+      sql`select case when y.ends_on >= ${schoolDayOf(now)} then c.id else coalesce((select c.id ${classOfPerson(piece.pupilId, now)}), c.id) end as id
+       from class c join school_year y on y.id = c.school_year_id where c.id = ${piece.classId}`,
     )
     return row?.id ?? piece.classId
   }
@@ -244,9 +246,8 @@ export class Pieces {
     const pieces = await listPieceLines(
       manager,
       'working',
-      `join piece_maker mine on mine.piece_id = p.id and mine.person_id = $1
+      sql`join piece_maker mine on mine.piece_id = p.id and mine.person_id = ${viewer.personId}
        where p.binned_at is null and p.state <> 'approved' order by p.changed_at desc, p.id limit 300`,
-      [viewer.personId],
     )
     const [counts] = await manager.query<{ approved: number }[]>(
       `select count(*)::int as approved from piece p join version_maker m on m.version_id = p.approved_version_id
@@ -267,7 +268,7 @@ export class Pieces {
    */
   async describeApproved(pieceId: string): Promise<Piece> {
     const manager = this.#platform.db.manager
-    const [line] = await listPieceLines(manager, 'approved', 'where p.id = $1', [pieceId])
+    const [line] = await listPieceLines(manager, 'approved', sql`where p.id = ${pieceId}`)
     const piece = await this.describe(pieceId)
     const row = await manager.findOneByOrFail(PieceRow, { id: pieceId })
     const version = piece.versions.find(({ id }) => id === row.approvedVersionId)
@@ -288,7 +289,7 @@ export class Pieces {
 
   async describe(pieceId: string): Promise<Piece> {
     const manager = this.#platform.db.manager
-    const [line] = await listPieceLines(manager, 'working', 'where p.id = $1', [pieceId])
+    const [line] = await listPieceLines(manager, 'working', sql`where p.id = ${pieceId}`)
     const piece = await manager.findOneBy(PieceRow, { id: pieceId })
     if (!line || !piece) throw new DomainError('piece/not-found')
     const task = piece.taskId ? await manager.findOneBy(TaskRow, { id: piece.taskId }) : null
@@ -315,7 +316,12 @@ export class Pieces {
       version: piece.version,
       reflection: piece.reflection,
       step: piece.step,
-      task: task && { id: task.id, title: task.title, folderChangeable: task.folderChangeable },
+      task: task && {
+        id: task.id,
+        title: task.title,
+        folderChangeable: task.folderChangeable,
+        asksThoughts: task.asksThoughts,
+      },
       classPiece: started && {
         id: started.id,
         title: started.title,
@@ -349,7 +355,9 @@ export class Pieces {
     const versions = await manager.query<Flat[]>(
       `select w.id, w.number, w.title, w.reflection, w.step, w.submitted_at as "submittedAt", w.withdrawn_at as "withdrawnAt",
          d.move, d.message, d.decided_at as "decidedAt", trim(u.first_name || ' ' || u.last_name) as "decidedBy"
-       from piece_version w left join decision d on d.version_id = w.id left join person u on u.id = d.decided_by
+       from piece_version w
+         left join lateral (select * from decision x where x.version_id = w.id order by x.decided_at desc, x.id desc limit 1) d on true
+         left join person u on u.id = d.decided_by
        where w.piece_id = $1 order by w.number desc`,
       [pieceId],
     )

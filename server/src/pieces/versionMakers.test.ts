@@ -1,4 +1,4 @@
-import type { ChildWork, FolderDetail, NewsItem, Piece, Portfolio } from '@nibquill/contract'
+import type { ChildWork, FolderDetail, Piece, Portfolio, WorkNews } from '@nibquill/contract'
 import {
   type Person,
   type SmallSchool,
@@ -125,7 +125,7 @@ test('who is left out of another go keeps what they made: to look at, not to cha
   )
   expect((await school.tomasz.ask('GET', `/pieces/${approved.id}`)).status).toBe(404)
   expect(await inPortfolio(school.tomasz, school.ids.tomasz)).not.toContain(approved.id)
-  const news = await school.tomasz.ask<NewsItem[]>('GET', '/notices/news')
+  const news = await school.tomasz.ask<WorkNews[]>('GET', '/notices/news')
   expect(
     news.body.filter(({ pieceId }) => pieceId === approved.id).map(({ pieceTitle }) => pieceTitle),
   ).toEqual([approved.title])

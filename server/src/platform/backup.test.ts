@@ -6,14 +6,12 @@ import os from 'node:os'
 import path from 'node:path'
 import pg from 'pg'
 import type { Book, ChildWork } from '@nibquill/contract'
-import { AloneServer } from '../testing/alone.ts'
+import { AloneServer, plainScript } from '../testing/alone.ts'
 import type { S3Config } from './config.ts'
 import { openStorage } from './openStorage.ts'
 import { ObjectStore } from '../testing/objectStore.ts'
 import { SmallSchool, testConfig, TestServer, until, pictureOf } from '../testing/testServer.ts'
 
-const script = (name: 'backup' | 'restore') =>
-  new URL(`../../../scripts/${name}.ts`, import.meta.url).pathname
 type Where = { dataFolder: string; databaseUrl: string; s3: S3Config | null }
 /** In a process of its own, while this one goes on. */
 async function run(
@@ -21,7 +19,7 @@ async function run(
   { dataFolder, databaseUrl, s3 }: Where,
   ...words: string[]
 ): Promise<{ status: number; said: string }> {
-  const child = spawn(process.execPath, ['--import', 'tsx', script(name), ...words], {
+  const child = spawn(process.execPath, [await plainScript(`scripts/${name}.ts`), ...words], {
     env: {
       ...process.env,
       NODE_OPTIONS: '',

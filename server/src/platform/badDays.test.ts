@@ -49,7 +49,7 @@ test('a book whose maker was killed is made after the restart, once', async () =
   // The job is taken and then never finished: the table it needs is held.
   const holder = new pg.Client({ connectionString: test_.config.databaseUrl })
   await holder.connect()
-  await holder.query('begin; lock table page_link in access exclusive mode')
+  await holder.query('begin; lock table media_form in access exclusive mode')
   const asked = at(school.teacher, alone.at)
     .ask('POST', '/book', { pupilId: school.ids.wren, termId: school.ids.term, madeFor: 'school' })
     .catch(() => null)

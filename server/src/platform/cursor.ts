@@ -1,4 +1,4 @@
-import { DomainError } from '@nibquill/core'
+import { DomainError, fault } from '@nibquill/core'
 import { validate as isUuid } from 'uuid'
 
 /** Keyset cursors: the sort keys of the last row of a page, opaque to clients. */
@@ -26,7 +26,7 @@ export function readCursor(text: string | undefined): Cursor | null {
     !isUuid(id)
   )
     throw new DomainError('request/invalid', {
-      fields: { after: ['is damaged. Begin at the top again'] },
+      fields: { after: [fault('damaged-place')] },
     })
   return { at, id }
 }

@@ -1,3 +1,4 @@
+import { setTimeout as sleep } from 'node:timers/promises'
 import pg from 'pg'
 import {
   DataSource,
@@ -88,6 +89,38 @@ export function openDatabase(
     poolErrorHandler: onPoolError,
     extra,
   }).initialize()
+}
+
+/** What a database says that is there but will not have us: waiting mends none of these. */
+const REFUSED = /^(28|3D|42)/
+const LOOKING_AGAIN_MS = 500
+
+/**
+ * Waits for a database that is still starting, or busy: after a power cut both machines come back,
+ * and not in the order one would like.
+ * @param atMostMs - Then the last trouble is thrown; a wrong password or name is thrown at once.
+ */
+export async function untilAnswering(
+  url: string,
+  onWait: (error: Error) => void,
+  atMostMs = 60_000,
+): Promise<void> {
+  for (const began = Date.now(); ;) {
+    const client = new pg.Client({ connectionString: url, ...PATIENCE.job })
+    client.on('error', () => undefined)
+    try {
+      await client.connect()
+      return
+    } catch (error) {
+      if (!(error instanceof Error)) throw error
+      const refused = error instanceof pg.DatabaseError && REFUSED.test(error.code ?? '')
+      if (refused || Date.now() - began > atMostMs) throw error
+      onWait(error)
+      await sleep(LOOKING_AGAIN_MS)
+    } finally {
+      await client.end().catch(() => undefined)
+    }
+  }
 }
 
 const MIGRATING = 'hashtextextended($1, 20262)'

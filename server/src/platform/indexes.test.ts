@@ -77,7 +77,7 @@ test('no list reads a large table from end to end', async () => {
     ['teacher', `/portfolio/${ids.wren}`],
     ['teacher', `/book?pupilId=${ids.wren}`],
     ['teacher', `/sharing/pupils/${ids.wren}`],
-    ['teacher', '/notices/staff-news'],
+    ['teacher', '/notices/news'],
     ['teacher', '/pieces/for-everyone'],
     ['teacher', '/mail'],
     ['teacher', `/accounts/classes/${ids.heron}/door`],
@@ -146,8 +146,8 @@ async function fill(): Promise<void> {
     [ids.school],
   )
   await run(
-    `insert into class (id, school_year_id, name, year_group, idle_minutes, version, pupils_propose)
-    select gen_random_uuid(), school_year_id, 'Teal ' || n, 'Year 5', 10, 1, false from class c, generate_series(1, 80) n where c.id = $1`,
+    `insert into class (id, school_year_id, name, year_group, idle_minutes, version, pupils_propose, young, sounds)
+    select gen_random_uuid(), school_year_id, 'Teal ' || n, 'Year 5', 10, 1, false, false, false from class c, generate_series(1, 80) n where c.id = $1`,
     [ids.heron],
   )
   await run(`with k as (select array_agg(id) as ids from class where name like 'Teal%')

@@ -1,5 +1,6 @@
 import { connect } from 'node:net'
 import { once } from 'node:events'
+import { v7 as newId } from 'uuid'
 import {
   type Person,
   type SmallSchool,
@@ -143,4 +144,17 @@ test.each([
   ],
 ])('a log keeps of %s its shape', (originalUrl, shape) => {
   expect(routeOf({ originalUrl })).toBe(shape)
+})
+
+test('a teacher’s open page hears that somebody has seen a notice: once, and only theirs', async () => {
+  const id = newId()
+  const notice = { classId: school.ids.heron, audience: 'class', words: 'Boots!', mediaIds: [] }
+  expect((await school.teacher.ask('PUT', `/notices/${id}`, notice)).status).toBe(200)
+  const [own, other] = [await openPage(school.teacher), await openPage(school.otherTeacher)]
+  for (let i = 0; i < 2; i++) await school.wren.ask('POST', `/notices/${id}/seen`)
+  const notes = ({ heard }: Page) => heard.join('').match(/"topic":"notices"/g)?.length ?? 0
+  await until(() => Promise.resolve(notes(own) > 0))
+  await new Promise((resolve) => setTimeout(resolve, 300))
+  expect([notes(own), notes(other)]).toEqual([1, 0])
+  for (const page of [own, other]) page.leave()
 })

@@ -50,6 +50,7 @@ const MADE = [
       opens: null,
       due: null,
       folderChangeable: true,
+      asksThoughts: false,
       media: [],
       pupilIds: null,
     }),

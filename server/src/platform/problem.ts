@@ -1,4 +1,11 @@
-import { DOMAIN_ERRORS, DomainError, type DomainErrorCode } from '@nibquill/core'
+import {
+  DOMAIN_ERRORS,
+  DomainError,
+  type DomainErrorCode,
+  fault,
+  readFault,
+  type Fault,
+} from '@nibquill/core'
 import type { Problem } from '@nibquill/contract'
 import type { ErrorRequestHandler, Response } from 'express'
 import * as v from 'valibot'
@@ -34,6 +41,8 @@ const STATUS = {
   'school/years-overlap': 409,
   'school/stale': 409,
   'school/list-unreadable': 415,
+  'school/class-overfull': 409,
+  'school/list-lived': 409,
   'school/list-used': 409,
   'school/no-lead': 409,
   'school/pegs-full': 409,
@@ -49,6 +58,7 @@ const STATUS = {
   'piece/part-changed': 409,
   'piece/part-gone': 409,
   'piece/not-a-classmate': 422,
+  'piece/decided-earlier': 409,
   'piece/in-folder': 409,
   'folder/not-found': 404,
   'folder/put-away': 409,
@@ -68,6 +78,7 @@ const STATUS = {
   'media/differs': 422,
   'media/id-taken': 409,
   'media/file-unreadable': 422,
+  'media/ink-unreadable': 422,
   'media/not-taken': 415,
   'media/arrived-already': 409,
   'media/too-many-uploads': 429,
@@ -142,14 +153,23 @@ function asDomainError(error: unknown): {
   return { code: 'service/unexpected', details: {} }
 }
 
-function fieldsOf(error: { issues: readonly v.BaseIssue<unknown>[] }): Record<string, string[]> {
+function fieldsOf(error: { issues: readonly v.BaseIssue<unknown>[] }): Record<string, Fault[]> {
   // Without a prototype: a field may be called `constructor`.
-  const fields = Object.create(null) as Record<string, string[]>
+  const fields = Object.create(null) as Record<string, Fault[]>
   for (const issue of error.issues) {
     const path = v.getDotPath(issue) ?? ''
-    fields[path] = [...(fields[path] ?? []), issue.message]
+    fields[path] = [...(fields[path] ?? []), faultOf(issue)]
   }
   return fields
+}
+
+/** The contract names its own faults; of Valibot's, the sentences that a person could act on. */
+function faultOf({ message, type, requirement, input }: v.BaseIssue<unknown>): Fault {
+  const { code, limit } = readFault(message)
+  if (code !== 'unusable') return fault(code, message.includes(':') ? limit : undefined)
+  if (type === 'max_length' && typeof input === 'string')
+    return fault('too-long', Number(requirement))
+  return 'unusable'
 }
 
 /**

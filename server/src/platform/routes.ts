@@ -1,4 +1,4 @@
-import { DomainError } from '@nibquill/core'
+import { DomainError, fault } from '@nibquill/core'
 import type { Request, Response } from 'express'
 import * as v from 'valibot'
 
@@ -43,7 +43,7 @@ export function read<S extends v.GenericSchema>(schema: S, input: unknown): v.In
 function refuseNul(input: unknown, path: string): void {
   if (typeof input === 'string' && input.includes('\u0000'))
     throw new DomainError('request/invalid', {
-      fields: { [path]: ['has characters that cannot be kept'] },
+      fields: { [path]: [fault('unkeepable')] },
     })
   if (typeof input === 'object' && input !== null)
     for (const [key, value] of Object.entries(input))

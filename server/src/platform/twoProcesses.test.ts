@@ -110,7 +110,7 @@ describe('on one database and one file store', () => {
     // The table a book needs is held, so that the job is under way when its process dies.
     const holder = new pg.Client({ connectionString: test_.config.databaseUrl })
     await holder.connect()
-    await holder.query('begin; lock table page_link in access exclusive mode')
+    await holder.query('begin; lock table media_form in access exclusive mode')
     const asked = await there(school.teacher)
       .ask<Book>('POST', '/book', {
         pupilId: school.ids.wren,

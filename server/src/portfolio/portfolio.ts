@@ -6,6 +6,7 @@ import { PersonRow } from '../school/rows.ts'
 import { note } from '../platform/audit.ts'
 import { tell } from '../platform/live.ts'
 import type { Platform } from '../platform/platform.ts'
+import { ask, sql } from '../platform/sql.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import { listPieceLines } from '../pieces/pieceLines.ts'
 import { everyoneOf } from '../pieces/pieceChanges.ts'
@@ -25,15 +26,14 @@ export class Portfolio {
   async describe(pupilId: string): Promise<PortfolioAnswer> {
     const manager = this.#platform.db.manager
     const pupil = await manager.findOneByOrFail(PersonRow, { id: pupilId })
-    const [home] = await manager.query<{ name: string }[]>(`select c.name ${classOfPerson()}`, [
-      pupilId,
-      this.#platform.clock.now(),
-    ])
+    const [home] = await ask<{ name: string }>(
+      manager,
+      sql`select c.name ${classOfPerson(pupilId, this.#platform.clock.now())}`,
+    )
     const pieces = await listPieceLines(
       manager,
       'approved',
-      `join version_maker own on own.version_id = p.approved_version_id and own.person_id = $1 where p.binned_at is null order by p.approved_at desc, p.id`,
-      [pupilId],
+      sql`join version_maker own on own.version_id = p.approved_version_id and own.person_id = ${pupilId} where p.binned_at is null order by p.approved_at desc, p.id`,
     )
     const places = await manager.query<{ id: string; termId: string }[]>(
       `select p.id, p.term_id as "termId" from piece p join version_maker m on m.version_id = p.approved_version_id where m.person_id = $1`,

@@ -1,5 +1,5 @@
 import QRCode from 'qrcode'
-import { PrintFonts, type Family } from './fonts.ts'
+import { PrintFonts, type Family, type Run } from './fonts.ts'
 
 export type Doc = PDFKit.PDFDocument
 export type Section = PDFKit.PDFStructureElement
@@ -58,7 +58,7 @@ export class Pen {
 
   text(text: string, style: TextStyle): void {
     const runs = this.#fonts.runs(style.family ?? 'read', text)
-    this.doc.fillColor(style.colour ?? INK).fontSize(style.size)
+    this.doc.fillColor(style.colour ?? INK)
     runs.forEach((run, i) => {
       const last = i === runs.length - 1
       const options = {
@@ -69,35 +69,61 @@ export class Pen {
         ellipsis: style.height !== undefined,
         continued: !last,
       }
-      this.doc.font(run.font)
-      if (i === 0) this.doc.text(run.text, style.x, style.y, options)
-      else this.doc.text(run.text, options)
+      this.doc.font(run.font).fontSize(style.size * run.larger)
+      this.#said(run, (shaped) => {
+        if (i === 0) this.doc.text(run.text, style.x, style.y, { ...options, ...shaped })
+        else this.doc.text(run.text, { ...options, ...shaped })
+      })
     })
   }
 
   /** Writes one line, however long, without breaking it. */
   line(text: string, { x, y, size }: { x: number; y: number; size: number }): void {
-    this.doc.fillColor(INK).fontSize(size)
+    this.doc.fillColor(INK)
     let at = x
     for (const run of this.#fonts.runs('read', text)) {
-      this.doc.font(run.font).text(run.text, at, y, { lineBreak: false })
-      at += this.doc.widthOfString(run.text)
+      this.doc.font(run.font).fontSize(size * run.larger)
+      this.#said(run, (shaped) => this.doc.text(run.text, at, y, { lineBreak: false, ...shaped }))
+      at += this.#widthOf(run, size)
     }
   }
 
+  /**
+   * Other scripts are shaped as a whole line, and the document says beside what is drawn which
+   * letters they are: their shapes alone stand in another order, or are one for several.
+   * @see ISO 32000-1, 14.9.4, replacement text
+   */
+  #said(run: Run, draw: (shaped: object) => void): void {
+    if (!run.other) return draw({})
+    // Readers put what is written from the right into its order by themselves, once.
+    if (run.fromRight) return draw(this.#fonts.shapingOf(run))
+    this.doc.markContent('Span', { actual: run.text } as never)
+    draw(this.#fonts.shapingOf(run))
+    this.doc.endMarkedContent()
+  }
+
   /** How long a line would be. */
-  widthOf(text: string, size: number): number {
-    this.doc.fontSize(size)
-    return this.#fonts
-      .runs('read', text)
-      .reduce((sum, run) => sum + this.doc.font(run.font).widthOfString(run.text), 0)
+  widthOf(text: string, size: number, family: Family = 'read'): number {
+    return this.#fonts.runs(family, text).reduce((sum, run) => sum + this.#widthOf(run, size), 0)
+  }
+
+  #widthOf(run: Run, size: number): number {
+    return this.doc
+      .font(run.font)
+      .fontSize(size * run.larger)
+      .widthOfString(run.text, this.#fonts.shapingOf(run) as PDFKit.Mixins.TextOptions)
   }
 
   /** How high a text would stand. */
   heightOf(text: string, style: Pick<TextStyle, 'width' | 'size' | 'family'>): number {
+    const runs = this.#fonts.runs(style.family ?? 'read', text || ' ')
     this.doc
-      .font(this.#fonts.runs(style.family ?? 'read', text || ' ')[0]?.font ?? 'read-0')
-      .fontSize(style.size)
+      .font(runs[0]?.font ?? 'read-0')
+      .fontSize(style.size * Math.max(...runs.map(({ larger }) => larger)))
+    if (runs.some(({ other }) => other)) {
+      const line = this.doc.currentLineHeight(true) + style.size * 0.22
+      return line * Math.ceil(this.widthOf(text, style.size, style.family) / style.width)
+    }
     return this.doc.heightOfString(text, { width: style.width, lineGap: style.size * 0.22 })
   }
 

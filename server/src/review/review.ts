@@ -1,14 +1,15 @@
-import type { Decide, Piece, PieceLine, Tray } from '@nibquill/contract'
-import { DomainError, movePiece } from '@nibquill/core'
+import type { Decide, FileElsewhere, Piece, PieceLine, Tray } from '@nibquill/contract'
+import { DomainError, movePiece, DECISION_OPEN_MS } from '@nibquill/core'
 import type { EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
 import type { Guard } from '../access/guard.ts'
-import { FolderRow } from '../folders/rows.ts'
+import { FolderClassRow, FolderRow } from '../folders/rows.ts'
 import { NewsRow } from '../notices/rows.ts'
 import { note } from '../platform/audit.ts'
-import { readCursor, writeCursor } from '../platform/cursor.ts'
+import { readCursor, writeCursor, type Cursor } from '../platform/cursor.ts'
 import { tell } from '../platform/live.ts'
 import type { Platform } from '../platform/platform.ts'
+import { empty, sql, type Sql } from '../platform/sql.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import { listPieceLines } from '../pieces/pieceLines.ts'
 import { everyoneOf } from '../pieces/pieceChanges.ts'
@@ -35,12 +36,7 @@ export class Review {
     const cursor = readCursor(after)
     const [counts, pieces] = await Promise.all([
       manager.query<{ waiting: number; drafts: number }[]>(TRAY_COUNTS, [viewer.personId]),
-      listPieceLines(manager, 'working', TRAY_TAIL, [
-        viewer.personId,
-        cursor?.at ?? null,
-        cursor?.id ?? null,
-        TRAY_PAGE + 1,
-      ]),
+      listPieceLines(manager, 'working', trayTail(viewer.personId, cursor)),
     ])
     const last = pieces.length > TRAY_PAGE ? pieces[TRAY_PAGE - 1] : undefined
     const next = last?.submittedAt ? writeCursor({ at: last.submittedAt, id: last.id }) : null
@@ -59,19 +55,14 @@ export class Review {
    */
   async decide(viewer: SignedIn, pieceId: string, decision: Decide): Promise<Piece> {
     await this.#platform.db.transaction(async (manager) => {
-      const piece = await manager.findOne(PieceRow, {
-        where: { id: pieceId },
-        lock: { mode: 'pessimistic_write' },
-      })
-      if (!piece) throw new DomainError('piece/not-found')
+      const piece = await this.#held(manager, pieceId)
       const moved = movePiece(piece, decision.move, decision.seenVersion)
       const version = await manager.findOneOrFail(PieceVersionRow, {
         where: { pieceId },
         order: { number: 'DESC' },
       })
       const folderId = decision.folderId ?? version.folderId
-      if (folderId !== version.folderId)
-        await this.#guard.folder(viewer, 'folder.file-into', folderId, manager)
+      if (folderId !== version.folderId) await this.#refuseUnfit(manager, viewer, piece, folderId)
       const now = this.#platform.clock.now()
       const approved = decision.move === 'approve'
       if (approved) await this.#refusePutAway(manager, folderId)
@@ -113,6 +104,112 @@ export class Review {
     return this.#pieces.describe(pieceId)
   }
 
+  /**
+   * Takes back a decision just made by the same teacher: the piece lies in the tray as it was handed
+   * in, its news goes, and what was approved before stands again.
+   * @throws DomainError `piece/stale` when anything happened to it since; `piece/move-refused` when
+   *   it was not decided; `piece/decided-earlier` when somebody else decided it, or a while ago
+   */
+  async takeBack(viewer: SignedIn, pieceId: string, seenVersion: number): Promise<Piece> {
+    await this.#platform.db.transaction(async (manager) => {
+      const piece = await this.#held(manager, pieceId)
+      const moved = movePiece(piece, 'take-back', seenVersion)
+      const [last, ...before] = await manager.find(DecisionRow, {
+        where: { pieceId },
+        order: { decidedAt: 'DESC', id: 'DESC' },
+      })
+      const now = this.#platform.clock.now()
+      if (
+        last?.decidedBy !== viewer.personId ||
+        now.getTime() - last.decidedAt.getTime() > DECISION_OPEN_MS
+      )
+        throw new DomainError('piece/decided-earlier')
+      const version = await manager.findOneByOrFail(PieceVersionRow, { id: last.versionId })
+      const approved = before.find(({ move }) => move === 'approve')
+      // Sent back after it was approved, it is approved again.
+      const stood = approved?.versionId === last.versionId
+      await manager.update(PieceRow, pieceId, {
+        ...moved,
+        ...(stood ? { state: 'approved' as const } : {}),
+        changedAt: now,
+        folderId: stood ? approved.folderId : version.folderId,
+        approvedVersionId: approved?.versionId ?? null,
+        approvedFolderId: approved?.folderId ?? null,
+        approvedAt: approved?.decidedAt ?? null,
+      })
+      // Its news goes with it.
+      await manager.delete(DecisionRow, last.id)
+      await note(manager, now, viewer.personId, 'piece.take-back', pieceId)
+      await tell(manager, await everyoneOf(manager, pieceId), { topic: 'pieces', id: pieceId })
+      if (last.move === 'approve')
+        await this.#tellParents(manager, [last.versionId, approved?.versionId ?? null])
+    })
+    return this.#pieces.describe(pieceId)
+  }
+
+  /**
+   * Puts what is approved into another folder. Who may see it follows the folder it lies in.
+   * @throws DomainError `piece/stale`; `piece/move-refused` unless it is approved;
+   *   `folder/not-found`, `folder/put-away`
+   */
+  async fileElsewhere(
+    viewer: SignedIn,
+    pieceId: string,
+    { folderId, seenVersion }: FileElsewhere,
+  ): Promise<Piece> {
+    await this.#platform.db.transaction(async (manager) => {
+      const piece = await this.#held(manager, pieceId)
+      const moved = movePiece(piece, 'file-elsewhere', seenVersion)
+      await this.#refuseUnfit(manager, viewer, piece, folderId)
+      await this.#refusePutAway(manager, folderId)
+      const now = this.#platform.clock.now()
+      const before = piece.approvedFolderId
+      await manager.update(PieceRow, pieceId, {
+        ...moved,
+        changedAt: now,
+        folderId,
+        approvedFolderId: folderId,
+      })
+      // The approval says where it lies, also where it is taken back to later.
+      await manager.query(
+        `update decision set folder_id = $2 where id = (select id from decision where piece_id = $1 and move = 'approve'
+           order by decided_at desc, id desc limit 1)`,
+        [pieceId, folderId],
+      )
+      await note(manager, now, viewer.personId, 'piece.file', pieceId, {
+        before: { folderId: before },
+        after: { folderId },
+      })
+      await tell(manager, await everyoneOf(manager, pieceId), { topic: 'pieces', id: pieceId })
+      await this.#tellParents(manager, [piece.approvedVersionId])
+    })
+    return this.#pieces.describe(pieceId)
+  }
+
+  async #held(manager: EntityManager, pieceId: string): Promise<PieceRow> {
+    const piece = await manager.findOne(PieceRow, {
+      where: { id: pieceId },
+      lock: { mode: 'pessimistic_write' },
+    })
+    if (!piece) throw new DomainError('piece/not-found')
+    return piece
+  }
+
+  /** A folder of another class, or another pupil's own, takes nothing of this pupil's. */
+  async #refuseUnfit(
+    manager: EntityManager,
+    viewer: SignedIn,
+    { classId, pupilId }: PieceRow,
+    folderId: string,
+  ): Promise<void> {
+    await this.#guard.folder(viewer, 'folder.file-into', folderId, manager)
+    const folder = await manager.findOneByOrFail(FolderRow, { id: folderId })
+    const ofClass =
+      folder.wholeSchool || (await manager.existsBy(FolderClassRow, { folderId, classId }))
+    if (!ofClass || (folder.ownerId !== null && folder.ownerId !== pupilId))
+      throw new DomainError('folder/not-found')
+  }
+
   async #refusePutAway(manager: EntityManager, folderId: string): Promise<void> {
     const folder = await manager.findOneByOrFail(FolderRow, { id: folderId })
     if (folder.putAwayAt) throw new DomainError('folder/put-away')
@@ -139,19 +236,17 @@ export class Review {
     return listPieceLines(
       this.#platform.db.manager,
       'approved',
-      `join piece this on this.id = $1 where p.approved_folder_id = this.folder_id and p.pupil_id = this.pupil_id and p.id <> this.id
+      sql`join piece this on this.id = ${pieceId} where p.approved_folder_id = this.folder_id and p.pupil_id = this.pupil_id and p.id <> this.id
          and p.binned_at is null order by p.approved_at desc limit ${EARLIER}`,
-      [pieceId],
     )
   }
 }
 
-/**
- * SQL tail: what waits for teacher $1, first handed in first, after cursor ($2, $3), at most $4.
- */
-export const TRAY_TAIL = `where p.class_id in (select e.class_id from enrolment e where e.person_id = $1) and p.state = 'submitted' and p.binned_at is null
-    and ($2::timestamptz is null or (p.submitted_at, p.id) > ($2, $3::uuid))
-  order by p.submitted_at, p.id limit $4`
+/** SQL: what waits for a teacher, first handed in first, from after a cursor; one page and one more. */
+export const trayTail = (teacherId: string, after: Cursor | null): Sql =>
+  sql`where p.class_id in (select e.class_id from enrolment e where e.person_id = ${teacherId}) and p.state = 'submitted' and p.binned_at is null
+    ${after ? sql`and (p.submitted_at, p.id) > (${after.at}, ${after.id})` : empty}
+  order by p.submitted_at, p.id limit ${TRAY_PAGE + 1}`
 
 const TRAY_COUNTS = `select count(*) filter (where p.state = 'submitted')::int as waiting, count(*) filter (where p.state = 'draft')::int as drafts
   from piece p where p.class_id in (select e.class_id from enrolment e where e.person_id = $1) and p.state in ('submitted', 'draft') and p.binned_at is null`

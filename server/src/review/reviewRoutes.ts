@@ -1,4 +1,13 @@
-import { Decide, Earlier, IdParams, PageQuery, Piece, Tray } from '@nibquill/contract'
+import {
+  Decide,
+  Earlier,
+  FileElsewhere,
+  IdParams,
+  PageQuery,
+  Piece,
+  TakeBack,
+  Tray,
+} from '@nibquill/contract'
 import { Router } from 'express'
 import type { Guard } from '../access/guard.ts'
 import { answer, read, signedIn } from '../platform/routes.ts'
@@ -22,6 +31,23 @@ export function reviewRoutes(guard: Guard, review: Review): Router {
       response,
       Piece,
       await review.decide(guard.own(signedIn(request), 'teacher'), id, read(Decide, request.body)),
+    )
+  })
+  router.post('/pieces/:id/take-back', async (request, response) => {
+    const { id } = read(IdParams, request.params)
+    await guard.piece(signedIn(request), 'piece.judge', id)
+    const viewer = guard.own(signedIn(request), 'teacher')
+    const { seenVersion } = read(TakeBack, request.body)
+    answer(response, Piece, await review.takeBack(viewer, id, seenVersion))
+  })
+  router.post('/pieces/:id/file', async (request, response) => {
+    const { id } = read(IdParams, request.params)
+    await guard.piece(signedIn(request), 'piece.judge', id)
+    const viewer = guard.own(signedIn(request), 'teacher')
+    answer(
+      response,
+      Piece,
+      await review.fileElsewhere(viewer, id, read(FileElsewhere, request.body)),
     )
   })
   return router

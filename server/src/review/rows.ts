@@ -23,5 +23,9 @@ export const DecisionRow = row<DecisionRow>(
     decidedBy: refer('person'),
     decidedAt: moment,
   },
-  { uniques: [{ columns: ['versionId'] }], indices: [{ columns: ['pieceId', 'decidedAt'] }] },
+  // Approved once, and later perhaps sent back.
+  {
+    uniques: [{ columns: ['versionId', 'move'] }],
+    indices: [{ columns: ['pieceId', 'decidedAt'] }],
+  },
 )

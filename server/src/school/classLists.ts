@@ -1,48 +1,35 @@
-import type { ClassList } from '@nibquill/contract'
+import { isYoungYearGroup } from '@nibquill/core/school/youngYears'
+import type { ClassList, ConfirmClassList } from '@nibquill/contract'
 import { DomainError } from '@nibquill/core'
 import { schoolDay } from '@nibquill/core/school/calendar'
 import {
+  overfull,
   planClassList,
-  readClassList,
   type KnownClass,
   type KnownPupil,
   type ListPlan,
   type ReadList,
 } from '@nibquill/core/school/classList'
-import { decodeText, writeCsv } from '@nibquill/core/school/csv'
-import {
-  isOneRoster,
-  readOneRoster,
-  writeOneRoster,
-  type OneRosterFiles,
-  type OneRosterVersion,
-  type Roster,
-} from '@nibquill/core/school/oneRoster'
-import { strToU8, unzipSync, zipSync } from 'fflate'
+import { writeCsv } from '@nibquill/core/school/csv'
+import { writeOneRoster, type OneRosterVersion, type Roster } from '@nibquill/core/school/oneRoster'
+import { MOST_PEGS } from '@nibquill/core/school/pegs'
+import { strToU8, zipSync } from 'fflate'
 import type { EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
 import { note } from '../platform/audit.ts'
 import type { Platform } from '../platform/platform.ts'
+import { ask, sql } from '../platform/sql.ts'
 import { addJob } from '../platform/queue.ts'
 import { tell } from '../platform/live.ts'
 import type { SignedIn } from '../platform/routes.ts'
-import { ClassListRow, ClassRow, SchoolRow } from './rows.ts'
+import { ClassListRow, ClassRow, SchoolRow, type ListChanges } from './rows.ts'
+import { readList, type Named } from './readList.ts'
 import { listTerms, type School } from './school.ts'
 import { schoolDayOf } from './schoolDayOf.ts'
 
 const SHOWN = 500
 /** Rows taken over in one transaction: a stop in between loses none and doubles none. */
 const BATCH = 250
-const MAX_UNZIPPED_BYTES = 60_000_000
-const ONE_ROSTER_FILES = [
-  'manifest.csv',
-  'users.csv',
-  'roles.csv',
-  'classes.csv',
-  'enrollments.csv',
-  'orgs.csv',
-  'academicSessions.csv',
-]
 
 /** Class lists coming in and going out. */
 export class ClassLists {
@@ -57,17 +44,21 @@ export class ClassLists {
    * Reads a list and says what it would do; nothing happens yet.
    * @param classId - Where rows go that name no class; pupils are then looked for in this class and
    *   nowhere else.
+   * @param kind - Which kind of class of a register is a class here, where that was asked.
    * @throws DomainError `school/list-unreadable`
    */
-  async show(viewer: SignedIn, bytes: Uint8Array, classId: string | null): Promise<ClassList> {
+  async show(
+    viewer: SignedIn,
+    bytes: Uint8Array,
+    classId: string | null,
+    kind: string | null,
+  ): Promise<ClassList> {
     const manager = this.#platform.db.manager
-    const files = filesOf(bytes)
-    const roster = files && isOneRoster(files) ? readOneRoster(files) : null
-    if (files && !roster) throw new DomainError('school/list-unreadable')
-    const read = await this.#withoutStrangers(roster ?? readClassList(decodeText(bytes)), classId)
-    if (read.pupils.length + read.faults.length === 0)
+    const { list, named, encoding, kinds } = readList(bytes, kind)
+    const read = await this.#withoutStrangers(list, classId)
+    if (read.pupils.length + read.faults.length + kinds.length === 0)
       throw new DomainError('school/list-unreadable')
-    const { classes, newClasses } = await this.#classesFor(manager, roster?.classes ?? [], classId)
+    const { classes, newClasses } = await this.#classesFor(manager, named, classId)
     const pupils = await manager.query<KnownPupil[]>(
       `select p.id, p.external_id as "externalId", p.first_name as "firstName", p.last_name as "lastName", e.class_id as "classId"
        from person p left join lateral (select e.class_id from enrolment e where e.person_id = p.id and e.class_id = any($2) limit 1) e on true
@@ -79,18 +70,32 @@ export class ClassLists {
       classes: [...classes, ...newClasses],
       defaultClassId: classId,
     })
+    const names = new Map([...classes, ...newClasses].map((one) => [one.id, one.name]))
+    const full = overfull(plan.steps, await this.#sizesOf(manager, [...names.keys()])).map(
+      (one) => ({ name: names.get(one.classId) ?? '', count: one.count }),
+    )
     const id = newId()
     await manager.insert(ClassListRow, {
       id,
       schoolId: viewer.schoolId,
       askedBy: viewer.personId,
-      plan: { ...plan, newClasses },
+      plan: { ...plan, newClasses, encoding, kinds, kind, overfull: full },
       state: 'shown',
+      changes: { added: [], changed: [] },
       rowsDone: 0,
       createdAt: this.#platform.clock.now(),
       finishedAt: null,
     })
     return this.describe(viewer, id)
+  }
+
+  async #sizesOf(manager: EntityManager, classIds: string[]): Promise<Map<string, number>> {
+    const rows = await ask<{ id: string; count: number }>(
+      manager,
+      sql`select e.class_id as id, count(*)::int as count from enrolment e join person p on p.id = e.person_id
+        where e.class_id = any(${classIds}) and p.role = 'pupil' and p.left_at is null group by e.class_id`,
+    )
+    return new Map(rows.map(({ id, count }) => [id, count]))
   }
 
   /** A list for one class takes no pupil out of another: a number that belongs there is a fault. */
@@ -111,7 +116,8 @@ export class ClassLists {
           .map(({ line, externalId, firstName, lastName }) => ({
             line,
             cells: [externalId, firstName, lastName],
-            reason: `The number ${externalId} belongs to a pupil of another class.`,
+            reason: 'number-elsewhere' as const,
+            about: externalId,
           })),
       ],
     }
@@ -143,7 +149,7 @@ export class ClassLists {
    */
   async #classesFor(
     manager: EntityManager,
-    named: readonly { externalId: string; name: string; yearGroup: string }[],
+    named: readonly Named[],
     classId: string | null,
   ): Promise<{ classes: KnownClass[]; newClasses: ClassListRow['plan']['newClasses'] }> {
     const year = await this.#currentYear(manager)
@@ -156,7 +162,9 @@ export class ClassLists {
     const missing = named.filter(
       ({ externalId, name }) =>
         !rows.some(
-          (row) => row.externalId === externalId || row.name.toLowerCase() === name.toLowerCase(),
+          (row) =>
+            (externalId !== null && row.externalId === externalId) ||
+            row.name.toLowerCase() === name.toLowerCase(),
         ),
     )
     if (!year && missing.length > 0) throw new DomainError('portfolio/no-term')
@@ -173,7 +181,7 @@ export class ClassLists {
         id: newId(),
         schoolYearId: year!.id,
         ...one,
-        name: one.name || one.externalId,
+        name: one.name || (one.externalId ?? ''),
       })),
     }
   }
@@ -181,12 +189,10 @@ export class ClassLists {
   async #currentYear(
     manager: EntityManager,
   ): Promise<{ id: string; name: string; startsOn: string; endsOn: string } | undefined> {
-    const [year] = await manager.query<
-      { id: string; name: string; startsOn: string; endsOn: string }[]
-    >(
-      `select id, name, starts_on::text as "startsOn", ends_on::text as "endsOn" from school_year where ends_on >= ${schoolDayOf('$1')}
+    const [year] = await ask<{ id: string; name: string; startsOn: string; endsOn: string }>(
+      manager,
+      sql`select id, name, starts_on::text as "startsOn", ends_on::text as "endsOn" from school_year where ends_on >= ${schoolDayOf(this.#platform.clock.now())}
        order by starts_on limit 1`,
-      [this.#platform.clock.now()],
     )
     return year
   }
@@ -211,19 +217,26 @@ export class ClassLists {
         newClasses: newClasses.length,
       },
       newClasses: newClasses.map(({ name }) => name),
+      encoding: row.plan.encoding ?? 'utf-8',
+      kinds: row.plan.kinds ?? [],
+      kind: row.plan.kind ?? null,
+      overfull: row.plan.overfull ?? [],
+      mostInClass: MOST_PEGS,
       // What needs a look comes first.
       steps: [
-        ...steps.filter(({ does }) => does !== 'nothing'),
+        ...steps.filter(({ twin }) => twin),
+        ...steps.filter(({ does, twin }) => does !== 'nothing' && !twin),
         ...steps.filter(({ does }) => does === 'nothing'),
       ]
         .slice(0, SHOWN)
-        .map(({ line, does, firstName, lastName, classId, changes }) => ({
+        .map(({ line, does, firstName, lastName, classId, changes, twin }) => ({
           line,
           does,
           firstName,
           lastName,
           className: names.get(classId) ?? '',
           changes,
+          twin,
         })),
       faults: faults.slice(0, SHOWN).map((fault) => ({
         ...fault,
@@ -232,8 +245,12 @@ export class ClassLists {
     }
   }
 
-  /** Takes a shown list over, as a job. @throws DomainError `school/list-used` */
-  async confirm(viewer: SignedIn, id: string): Promise<ClassList> {
+  /**
+   * Takes a shown list over, as a job.
+   * @param leaveOut - Lines that name a pupil once more and are not another one.
+   * @throws DomainError `school/list-used`; `school/class-overfull`
+   */
+  async confirm(viewer: SignedIn, id: string, { leaveOut }: ConfirmClassList): Promise<ClassList> {
     await this.#platform.db.transaction(async (manager) => {
       const row = await manager.findOne(ClassListRow, {
         where: { id, askedBy: viewer.personId },
@@ -241,7 +258,10 @@ export class ClassLists {
       })
       if (!row) throw new DomainError('request/not-found')
       if (row.state !== 'shown') throw new DomainError('school/list-used')
-      await manager.update(ClassListRow, id, { state: 'running' })
+      if (row.plan.overfull?.length) throw new DomainError('school/class-overfull')
+      const twice = new Set(leaveOut)
+      const steps = row.plan.steps.filter(({ line, twin }) => !(twin && twice.has(line)))
+      await manager.update(ClassListRow, id, { state: 'running', plan: { ...row.plan, steps } })
       await addJob(manager, 'school.take-list', { classListId: id }, id)
       await note(manager, this.#platform.clock.now(), viewer.personId, 'class.enrol', id)
     })
@@ -250,6 +270,20 @@ export class ClassLists {
 
   /** The job `school.take-list`: goes on where it was stopped. */
   async take(id: string): Promise<void> {
+    try {
+      await this.#takeAll(id)
+    } catch (error) {
+      // What the school refuses it refuses again: it is said, with how far it came.
+      if (!(error instanceof DomainError)) throw error
+      const manager = this.#platform.db.manager
+      const row = await manager.findOneByOrFail(ClassListRow, { id })
+      const finishedAt = this.#platform.clock.now()
+      await manager.update(ClassListRow, id, { state: 'failed', finishedAt })
+      await tell(manager, [row.askedBy], { topic: 'school' })
+    }
+  }
+
+  async #takeAll(id: string): Promise<void> {
     for (;;) {
       const left = await this.#platform.db.transaction(async (manager) => {
         const row = await manager.findOne(ClassListRow, {
@@ -266,11 +300,15 @@ export class ClassLists {
         if (row.rowsDone === 0)
           for (const one of row.plan.newClasses) await this.#makeClass(manager, one)
         const batch = doing.slice(row.rowsDone, row.rowsDone + BATCH)
-        await this.#takeBatch(manager, row.schoolId, batch)
+        const did = await this.#takeBatch(manager, row.schoolId, batch)
+        const changes = {
+          added: [...(row.changes?.added ?? []), ...did.added],
+          changed: [...(row.changes?.changed ?? []), ...did.changed],
+        }
         const rowsDone = row.rowsDone + batch.length
         const over = rowsDone >= doing.length
         const end = over ? { state: 'done' as const, finishedAt: this.#platform.clock.now() } : {}
-        await manager.update(ClassListRow, id, { rowsDone, ...end })
+        await manager.update(ClassListRow, id, { rowsDone, changes, ...end })
         await tell(manager, [row.askedBy], { topic: 'school' })
         return doing.length - rowsDone
       })
@@ -286,7 +324,14 @@ export class ClassLists {
       .createQueryBuilder()
       .insert()
       .into(ClassRow)
-      .values({ ...one, idleMinutes: 10, pupilsPropose: false, version: 1 })
+      .values({
+        ...one,
+        idleMinutes: 10,
+        pupilsPropose: false,
+        young: isYoungYearGroup(one.yearGroup),
+        sounds: false,
+        version: 1,
+      })
       .orIgnore()
       .execute()
   }
@@ -295,18 +340,20 @@ export class ClassLists {
     manager: EntityManager,
     schoolId: string,
     batch: ListPlan['steps'],
-  ): Promise<void> {
-    const added = new Map<string, ListPlan['steps']>()
+  ): Promise<ListChanges> {
+    const added = new Map<string, (ListPlan['steps'][number] & { id: string })[]>()
     for (const step of batch) {
       if (step.does === 'add') {
         const group = added.get(step.classId) ?? []
-        group.push(step)
+        group.push({ ...step, id: newId() })
         added.set(step.classId, group)
       }
     }
     for (const [classId, steps] of added)
       await this.#school.addPupils(manager, schoolId, classId, steps)
-    for (const step of batch.filter(({ does }) => does === 'change')) {
+    const toChange = batch.filter(({ does }) => does === 'change')
+    const before = await this.#asTheyAre(manager, toChange)
+    for (const step of toChange) {
       await manager.query(
         'update person set first_name = $2, last_name = $3, external_id = coalesce($4, external_id) where id = $1',
         [step.pupilId, step.firstName, step.lastName, step.externalId],
@@ -314,6 +361,27 @@ export class ClassLists {
       if (step.changes.includes('class'))
         await this.#school.movePupil(manager, step.pupilId!, step.classId)
     }
+    const after = await this.#asTheyAre(manager, toChange)
+    return {
+      added: [...added.values()].flat().map(({ id }) => id),
+      changed: [...before].map(([id, was]) => ({ id, before: was, after: after.get(id)! })),
+    }
+  }
+
+  /** Pupils as they stand, each with their class of the year the list is for. */
+  async #asTheyAre(
+    manager: EntityManager,
+    steps: ListPlan['steps'],
+  ): Promise<Map<string, ListChanges['changed'][number]['before']>> {
+    type Flat = ListChanges['changed'][number]['before'] & { id: string }
+    const rows = await manager.query<Flat[]>(
+      `select p.id, p.first_name as "firstName", p.last_name as "lastName", p.external_id as "externalId",
+         (select e.class_id from enrolment e join class c on c.id = e.class_id
+            where e.person_id = p.id and c.school_year_id = (select school_year_id from class where id = n.class_id) limit 1) as "classId"
+       from unnest($1::uuid[], $2::uuid[]) as n(id, class_id) join person p on p.id = n.id`,
+      [steps.map(({ pupilId }) => pupilId), steps.map(({ classId }) => classId)],
+    )
+    return new Map(rows.map(({ id, ...pupil }) => [id, pupil]))
   }
 
   async noteDownload(viewer: SignedIn, format: string, classId: string | null): Promise<void> {
@@ -380,36 +448,5 @@ export class ClassLists {
       people,
       at: now.toISOString(),
     }
-  }
-}
-
-/**
- * The files of a OneRoster zip, or a single `users.csv`; null for anything else.
- * @throws DomainError `school/list-unreadable` for a broken zip
- */
-function filesOf(bytes: Uint8Array): OneRosterFiles | null {
-  if (bytes[0] !== 0x50 || bytes[1] !== 0x4b) {
-    const text = decodeText(bytes)
-    return isOneRoster({ 'users.csv': text.slice(0, 2000) }) ? { 'users.csv': text } : null
-  }
-  try {
-    let total = 0
-    const unzipped = unzipSync(bytes, {
-      filter: ({ name, originalSize }) => {
-        const wanted = ONE_ROSTER_FILES.includes(name.split('/').at(-1) ?? '')
-        if (wanted) total += originalSize
-        if (total > MAX_UNZIPPED_BYTES) throw new DomainError('request/too-large')
-        return wanted
-      },
-    })
-    return Object.fromEntries(
-      Object.entries(unzipped).map(([name, content]) => [
-        name.split('/').at(-1)!,
-        decodeText(content),
-      ]),
-    )
-  } catch (error) {
-    if (error instanceof DomainError) throw error
-    throw new DomainError('school/list-unreadable')
   }
 }

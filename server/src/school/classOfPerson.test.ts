@@ -50,6 +50,8 @@ test.each([
       yearGroup: 'Year 4',
       idleMinutes: 10,
       pupilsPropose: true,
+      young: false,
+      sounds: false,
       version: 1,
     }
     await manager.insert(SchoolYearRow, year)

@@ -11,6 +11,7 @@ import { v7 as newId } from 'uuid'
 import { PersonRow } from './rows.ts'
 import { note } from '../platform/audit.ts'
 import type { Platform } from '../platform/platform.ts'
+import { ask, sql, type Sql } from '../platform/sql.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import { RollOverRow } from './rows.ts'
 import type { School } from './school.ts'
@@ -42,10 +43,10 @@ export class RollOver {
     const moves = new Map(
       proposeRollOver(old.map(withIds), nextClasses).map((move) => [move.pupilId, move.toClassId]),
     )
-    const [counts] = await manager.query<{ folders: number; waiting: number }[]>(
-      `select (${FOLDERS_OF_YEAR.replace('select f.id', 'select count(*)::int')}) as folders,
-         (select count(*)::int from piece p join class c on c.id = p.class_id where c.school_year_id = $1 and p.state = 'submitted' and p.binned_at is null) as waiting`,
-      [fromYearId],
+    const [counts] = await ask<{ folders: number; waiting: number }>(
+      manager,
+      sql`select (select count(*)::int ${foldersOfYear(fromYearId)}) as folders,
+         (select count(*)::int from piece p join class c on c.id = p.class_id where c.school_year_id = ${fromYearId} and p.state = 'submitted' and p.binned_at is null) as waiting`,
     )
     return {
       classes: old.map(({ pupils, ...one }) => ({
@@ -102,7 +103,10 @@ export class RollOver {
       if (faults.length > 0)
         throw new DomainError('school/roll-over-refused', { fields: { moves: faults } })
       const now = this.#platform.clock.now()
-      const putAway = await manager.query<{ id: string }[]>(FOLDERS_OF_YEAR, [fromYearId])
+      const putAway = await ask<{ id: string }>(
+        manager,
+        sql`select f.id ${foldersOfYear(fromYearId)}`,
+      )
       const enrolled: string[] = []
       for (const to of next) {
         const pupilIds = moves
@@ -199,11 +203,13 @@ const withIds = ({ pupils, ...one }: Class): OldClass => ({
 })
 
 /**
- * Folders that are for classes of year $1 alone; those of the whole school, and those already for a
- * later class, go on.
+ * SQL: folders `f` that are for classes of one year alone; those of the whole school, and those
+ * already for a later class, go on.
  */
-const FOLDERS_OF_YEAR = `select f.id from folder f where not f.whole_school and f.put_away_at is null
-  and exists (select 1 from folder_class h join class c on c.id = h.class_id where h.folder_id = f.id and c.school_year_id = $1)
-  and not exists (select 1 from folder_class h join class c on c.id = h.class_id where h.folder_id = f.id and c.school_year_id <> $1)`
+const foldersOfYear = (
+  yearId: string,
+): Sql => sql`from folder f where not f.whole_school and f.put_away_at is null
+  and exists (select 1 from folder_class h join class c on c.id = h.class_id where h.folder_id = f.id and c.school_year_id = ${yearId})
+  and not exists (select 1 from folder_class h join class c on c.id = h.class_id where h.folder_id = f.id and c.school_year_id <> ${yearId})`
 
 const WORK_SINCE = `exists (select 1 from piece p join class c on c.id = p.class_id where c.school_year_id = r.to_year_id)`

@@ -1,5 +1,7 @@
 import type { Colour, PegSymbol, RollOverMove } from '@nibquill/core'
 import type { ListPlan } from '@nibquill/core/school/classList'
+import type { ClassKind } from '@nibquill/core/school/oneRoster'
+import type { Encoding } from '@nibquill/core/school/csv'
 import {
   day,
   flag,
@@ -117,6 +119,10 @@ export type ClassRow = {
   idleMinutes: number
   /** Whether pupils may propose folders of their own. */
   pupilsPropose: boolean
+  /** Whether pupils tap pictures instead of typing. */
+  young: boolean
+  /** Whether it is heard when a piece goes into the tray. */
+  sounds: boolean
   /** The register's own id. */
   externalId: string | null
   version: number
@@ -130,6 +136,8 @@ export const ClassRow = row<ClassRow>(
     yearGroup: text,
     idleMinutes: integer,
     pupilsPropose: flag,
+    young: flag,
+    sounds: flag,
     externalId: maybe(text),
     version: integer,
   },
@@ -173,20 +181,40 @@ export const ConsentRow = row<ConsentRow>('consent', {
 })
 
 /** A class list on its way in: the plan as it was shown, then how far it is. */
+/** What a list did: whom it added, and how those it changed were before and after. */
+export type ListChanges = {
+  added: string[]
+  changed: { id: string; before: ListedPupil; after: ListedPupil }[]
+}
+type ListedPupil = {
+  firstName: string
+  lastName: string
+  externalId: string | null
+  classId: string | null
+}
+
 export type ClassListRow = {
   id: string
   schoolId: string
   askedBy: string
   plan: ListPlan & {
+    /** How the file was written; of lists read before that was noted, unknown. */
+    encoding?: Encoding
+    /** What is to be chosen from before anybody is placed, and what was. */
+    kinds?: ClassKind[]
+    kind?: string | null
+    /** Classes that would hold more pupils than they can. */
+    overfull?: { name: string; count: number }[]
     newClasses: {
       id: string
       name: string
       yearGroup: string
-      externalId: string
+      externalId: string | null
       schoolYearId: string
     }[]
   }
-  state: 'shown' | 'running' | 'done' | 'failed'
+  state: 'shown' | 'running' | 'done' | 'failed' | 'taken-back'
+  changes: ListChanges | null
   rowsDone: number
   createdAt: Date
   finishedAt: Date | null
@@ -198,6 +226,7 @@ export const ClassListRow = row<ClassListRow>(
     schoolId: refer('school'),
     askedBy: refer('person'),
     plan: json,
+    changes: maybe(json),
     state: text,
     rowsDone: integer,
     createdAt: moment,

@@ -7,8 +7,10 @@ import type {
   Problem,
   PutYear,
   RollOverPlan,
+  SchoolClass,
   SchoolYears,
   StaffMember,
+  TakenList,
 } from '@nibquill/contract'
 import { ONE_ROSTER_HEADINGS } from '@nibquill/core/school/oneRoster'
 import {
@@ -51,16 +53,16 @@ describe('school years', () => {
 
   test.each([
     {
-      why: 'ends before it starts',
+      why: 'ends-before-it-starts',
       year: { ...NEXT, endsOn: '2027-01-01', terms: [], closedDays: [] },
       path: 'endsOn',
-      fault: 'ends before it starts',
+      fault: 'ends-before-it-starts',
     },
     {
       why: 'overlapping terms',
       year: { ...NEXT, terms: [...NEXT.terms, { ...NEXT.terms[0]!, id: newId(), name: 'B' }] },
       path: 'terms.1.startsOn',
-      fault: 'overlaps with Autumn 27',
+      fault: 'overlaps',
     },
     {
       why: 'closed days outside',
@@ -69,7 +71,7 @@ describe('school years', () => {
         closedDays: [{ id: newId(), name: 'x', startsOn: '2029-01-01', endsOn: '2029-01-01' }],
       },
       path: 'closedDays.0.startsOn',
-      fault: 'lies outside the school year',
+      fault: 'outside-the-year',
     },
   ])('$why is refused with its place', async ({ year, path, fault }) => {
     const { status, body } = await putYear(nextId, year)
@@ -106,10 +108,11 @@ async function show(
   content: string | Uint8Array,
   classId: string | null = school.ids.heron,
   who = school.teacher,
+  kind?: string,
 ): Promise<ClassList & Problem> {
   const response = await who.fetch(
     'POST',
-    `/school/class-lists${classId ? `?classId=${classId}` : ''}`,
+    `/school/class-lists?${new URLSearchParams({ ...(classId ? { classId } : {}), ...(kind ? { kind } : {}) })}`,
     {
       body: typeof content === 'string' ? content : new Uint8Array(content),
       headers: { 'Content-Type': 'application/octet-stream' },
@@ -136,7 +139,7 @@ describe('class lists', () => {
       '\n,Nameless'
     const list = await show(text)
     expect(list.counts).toMatchObject({ add: 32, change: 0, faults: 1 })
-    expect(list.faults).toMatchObject([{ line: 34, reason: 'There is no first name in this row.' }])
+    expect(list.faults).toMatchObject([{ line: 34, reason: 'no-first-name' }])
     expect((await classOf(school.ids.heron)).pupils).toHaveLength(before)
     expect(await take(list)).toMatchObject({ state: 'done', rowsDone: 32 })
     const { pupils } = await classOf(school.ids.heron)
@@ -148,6 +151,53 @@ describe('class lists', () => {
     ).toMatchObject({
       type: '/problems/school/list-used',
     })
+  })
+
+  test('a list is taken back whole, also the classes it made; not once somebody it added has been here', async () => {
+    await test_.manager.query(`update person set external_id = 'T1' where id = $1`, [
+      school.ids.tomasz,
+    ])
+    const before = await classOf(school.ids.heron)
+    const text =
+      'Number,First name,Last name,Class\nT1,Tomek,L,Heron\nN1,Seren,B,Heron\nN2,Idris,C,Curlew'
+    const list = await take(await show(text, null))
+    const taken = async () =>
+      (await school.teacher.ask<TakenList[]>('GET', '/school/class-lists')).body.find(
+        ({ id }) => id === list.id,
+      )
+    expect(await taken()).toMatchObject({ state: 'done', added: 2, changed: 1, mayTakeBack: true })
+    const takeBack = (who = school.teacher) =>
+      who.ask<TakenList[] & Problem>('POST', `/school/class-lists/${list.id}/take-back`)
+    for (const stranger of [school.otherTeacher, school.wren, school.parent])
+      expect([403, 404]).toContain((await takeBack(stranger)).status)
+    const [seren] = (await classOf(school.ids.heron)).pupils.filter(
+      ({ firstName }) => firstName === 'Seren',
+    )
+    await test_.manager.query('update person set last_seen_at = now() where id = $1', [seren!.id])
+    expect((await takeBack()).body.type).toBe('/problems/school/list-lived')
+    await test_.manager.query('update person set last_seen_at = null where id = $1', [seren!.id])
+    expect((await takeBack()).status).toBe(200)
+    expect(await taken()).toMatchObject({ state: 'taken-back', mayTakeBack: false })
+    const names = ({ pupils }: ClassDetail) => pupils.map(({ firstName }) => firstName)
+    expect(names(await classOf(school.ids.heron))).toEqual(names(before))
+    const { body: classes } = await school.teacher.ask<SchoolClass[]>('GET', '/school/classes')
+    expect(classes.map(({ name }) => name)).not.toContain('Curlew')
+    expect((await takeBack()).body.type).toBe('/problems/school/list-used')
+  })
+
+  test('a class says who has left it, and what a name lacks a typeface for', async () => {
+    const list = await take(await show('Bo,Left\n𓀀,Shore'))
+    expect(list.state).toBe('done')
+    const [bo] = (await classOf(school.ids.heron)).pupils.filter(
+      ({ lastName }) => lastName === 'Left',
+    )
+    await school.teacher.ask('PATCH', `/school/pupils/${bo!.id}`, { left: true })
+    const now = await classOf(school.ids.heron)
+    expect(now.left).toMatchObject([{ name: 'Bo Left' }])
+    expect(now.notPrintable).toEqual(['𓀀 Shore'])
+    expect([now.hasCards, now.hasFamilies]).toEqual([true, true])
+    await school.teacher.ask('PATCH', `/school/pupils/${bo!.id}`, { left: false })
+    expect((await classOf(school.ids.heron)).left).toEqual([])
   })
 
   test('Windows-1252, semicolons and ragged rows are read', async () => {
@@ -164,9 +214,45 @@ describe('class lists', () => {
     for (const bad of [
       new Uint8Array([0x50, 0x4b, 3, 4, 9, 9]),
       zipSync({ 'other.txt': strToU8('x') }),
+      new Uint8Array([0x89, 0x50, 0x4e, 0x47, 0, 1, 2, 0]),
       '',
     ])
       expect((await show(bad)).type).toBe('/problems/school/list-unreadable')
+  })
+
+  test('a list for the whole school makes the classes it names; again it makes none', async () => {
+    const text = 'Name,Class,Year\nMair Lis,Wader,2\nTegan Lis,wader,2\nSion Lis,Godwit,4'
+    const list = await show(text, null)
+    expect(list.counts).toMatchObject({ add: 3, faults: 0, newClasses: 2 })
+    expect(list.newClasses).toEqual(['Wader', 'Godwit'])
+    await take(list)
+    expect((await show(text, null)).counts).toMatchObject({ add: 0, nothing: 3, newClasses: 0 })
+  })
+
+  test('more than a class can hold is refused whole, before anything is taken over', async () => {
+    const list = await show(Array.from({ length: 400 }, (_, i) => `Many ${i}`).join('\n'))
+    expect(list.overfull).toMatchObject([{ name: 'heron' }])
+    expect(list.overfull[0]!.count).toBeGreaterThan(list.mostInClass)
+    const answer = await school.teacher.ask('POST', `/school/class-lists/${list.id}/confirm`)
+    expect(answer.body.type).toBe('/problems/school/class-overfull')
+    expect(
+      (await classOf(school.ids.heron)).pupils.some(({ firstName }) => firstName === 'Many'),
+    ).toBe(false)
+  })
+
+  test('a name that stands twice is taken once where that is the answer', async () => {
+    const list = await show('Delyth Shore\nDelyth Shore')
+    expect(list.steps.map(({ twin, line }) => [line, twin])).toEqual([
+      [2, true],
+      [1, false],
+    ])
+    await school.teacher.ask('POST', `/school/class-lists/${list.id}/confirm`, { leaveOut: [2] })
+    await until(async () => {
+      const path = `/school/class-lists/${list.id}`
+      return (await school.teacher.ask<ClassList>('GET', path)).body.state === 'done'
+    })
+    const { pupils } = await classOf(school.ids.heron)
+    expect(pupils.filter(({ firstName }) => firstName === 'Delyth')).toHaveLength(1)
   })
 
   test('a teacher puts pupils into the own class only, and nobody else does', async () => {
@@ -187,9 +273,7 @@ describe('class lists', () => {
       school.ids.aoife,
     ])
     const list = await show('Number,First name\nA7,Aoife\nB1,Seren')
-    expect(list.faults).toMatchObject([
-      { line: 2, reason: 'The number A7 belongs to a pupil of another class.' },
-    ])
+    expect(list.faults).toMatchObject([{ line: 2, reason: 'number-elsewhere', about: 'A7' }])
     expect(list.counts).toMatchObject({ add: 1 })
     const theirs = await show('Bo', school.ids.plover, school.otherTeacher)
     const okafor = `(select id from person where email = 'o@saltmarsh.example')`
@@ -262,6 +346,41 @@ describe('class lists', () => {
     expect((await show(roster('Ione'), null)).steps).toMatchObject([
       { does: 'change', changes: ['name'], className: 'Dunlin' },
     ])
+  })
+
+  test('a register without homerooms is taken over once it is said which kind of class counts', async () => {
+    const csv = (...rows: string[][]) => strToU8(rows.map((row) => row.join(',')).join('\n'))
+    const register = zipSync({
+      'users.csv': csv(
+        ['sourcedId', 'role', 'givenName', 'familyName'],
+        ['w1', 'student', 'Isla', 'Reed'],
+        ['w2', 'student', 'Omar', 'Reed'],
+      ),
+      'courses.csv': csv(['sourcedId', 'title'], ['reg', 'Registration'], ['num', 'Maths']),
+      'classes.csv': csv(
+        ['sourcedId', 'title', 'grades', 'courseSourcedId'],
+        ['s1', 'Set one', '5', 'num'],
+        ['k9', 'Curlew', '5', 'reg'],
+      ),
+      'enrollments.csv': csv(
+        ['classSourcedId', 'userSourcedId', 'role'],
+        ...['w1', 'w2'].flatMap((id) => ['s1', 'k9'].map((of) => [of, id, 'student'])),
+      ),
+    })
+    const asked = await show(register, null)
+    expect(asked).toMatchObject({
+      kind: null,
+      kinds: [
+        { id: 'num', name: 'Maths', classes: ['Set one'], pupils: 2 },
+        { id: 'reg', name: 'Registration', classes: ['Curlew'], pupils: 2 },
+      ],
+      counts: { add: 0, change: 0, nothing: 0, faults: 0, newClasses: 0 },
+    })
+    const answered = await show(register, null, school.teacher, 'reg')
+    expect(answered).toMatchObject({ kind: 'reg', newClasses: ['Curlew'], counts: { add: 2 } })
+    await take(answered)
+    const again = await show(register, null, school.teacher, 'reg')
+    expect(again.counts).toMatchObject({ add: 0, nothing: 2, newClasses: 0 })
   })
 })
 
@@ -449,6 +568,25 @@ describe('staff', () => {
 })
 
 describe('the year’s turn', () => {
+  test('a class made for somebody else is not taught by whoever makes it', async () => {
+    const { body: years } = await school.teacher.ask<SchoolYears>('GET', '/school/years')
+    for (const [mine, taught] of [
+      [undefined, true],
+      [false, false],
+    ]) {
+      const id = newId()
+      await school.teacher.ask('PUT', `/school/classes/${id}`, {
+        schoolYearId: years.years[0]!.id,
+        name: `Knot ${String(mine)}`,
+        yearGroup: 'Year 2',
+        mine,
+      })
+      const made = await classOf(id)
+      expect([made.mine, made.young]).toEqual([taught, true])
+      await test_.manager.query('delete from class where id = $1', [id])
+    }
+  })
+
   test('pupils move up or leave, portfolios and whole-school folders go along, class folders are put away; undone until there is new work', async () => {
     const own = await TestServer.start()
     const small = await SmallSchool.open(own)
@@ -489,7 +627,7 @@ describe('the year’s turn', () => {
           moves: moves.slice(1),
         })
       ).body.fields?.moves,
-    ).toEqual(['leaves a pupil out'])
+    ).toEqual(['pupil-left-out'])
     expect(
       (await small.otherTeacher.ask('POST', '/school/roll-over', { fromYearId, toYearId, moves }))
         .status,

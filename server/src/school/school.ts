@@ -1,3 +1,5 @@
+import { namesNotCovered } from '../print/fonts.ts'
+import { isYoungYearGroup } from '@nibquill/core/school/youngYears'
 import type {
   ChangeClass,
   ChangePupil,
@@ -17,12 +19,13 @@ import { DomainError, givePegs, type PegLook, type YearDates } from '@nibquill/c
 import { schoolDay, termOn, weekOfTerm } from '@nibquill/core/school/calendar'
 import { In, type EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
-import { shownTo } from '../access/guard.ts'
+import { shownTo } from '../access/facts.ts'
 import { PersonRow } from './rows.ts'
 import { classOfPerson } from './classOfPerson.ts'
 import { note } from '../platform/audit.ts'
 import { makeOrFind } from '../platform/makeOrFind.ts'
 import type { Platform } from '../platform/platform.ts'
+import { ask, raw, sql, type Sql } from '../platform/sql.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import { ClassRow, ClosedDayRow, EnrolmentRow, SchoolRow, SchoolYearRow, TermRow } from './rows.ts'
 import { schoolDayOf } from './schoolDayOf.ts'
@@ -169,9 +172,10 @@ export class School {
    * own ones first.
    */
   async listClasses(viewer: SignedIn): Promise<SchoolClass[]> {
-    return this.#platform.db.manager.query(
-      `${CLASS_COLUMNS} where y.school_id = $3 and y.ends_on >= ${schoolDayOf('$2')} and ($4 or ${TEACHES}) order by running desc, mine desc, c.name`,
-      [viewer.personId, this.#platform.clock.now(), viewer.schoolId, viewer.leads],
+    const now = this.#platform.clock.now()
+    return ask(
+      this.#platform.db.manager,
+      sql`${selectClasses(viewer.personId, now)} where y.school_id = ${viewer.schoolId} and y.ends_on >= ${schoolDayOf(now)} and (${viewer.leads} or ${teaches(viewer.personId)}) order by running desc, mine desc, c.name`,
     )
   }
 
@@ -190,7 +194,7 @@ export class School {
     manager: EntityManager,
     viewer: SignedIn,
     classId: string,
-    input: MakeClass,
+    { mine, ...input }: MakeClass,
   ): Promise<void> {
     if (
       !(await manager.existsBy(SchoolYearRow, {
@@ -204,28 +208,42 @@ export class School {
       ...input,
       idleMinutes: FIRST_IDLE_MINUTES,
       pupilsPropose: false,
+      young: isYoungYearGroup(input.yearGroup),
+      sounds: false,
       externalId: null,
       version: 1,
     })
-    // Whoever makes a class and teaches, teaches it, until somebody else is named.
-    if (viewer.role === 'teacher')
+    if (viewer.role === 'teacher' && mine)
       await manager.insert(EnrolmentRow, { classId, personId: viewer.personId })
     await note(manager, this.#platform.clock.now(), viewer.personId, 'class.make', classId)
   }
 
   async describeClass(viewer: SignedIn, classId: string): Promise<ClassDetail> {
     const now = this.#platform.clock.now()
-    const [found] = await this.#platform.db.manager.query<SchoolClass[]>(
-      `${CLASS_COLUMNS} where c.id = $3`,
-      [viewer.personId, now, classId],
+    const [found] = await ask<SchoolClass>(
+      this.#platform.db.manager,
+      sql`${selectClasses(viewer.personId, now)} where c.id = ${classId}`,
     )
     if (!found) throw new DomainError('request/not-found')
-    const pupils = await this.#platform.db.manager.query<FlatPupil[]>(
-      `${PUPIL_COLUMNS('$2')} join enrolment e on e.person_id = p.id where e.class_id = $1 and p.role = 'pupil' and p.left_at is null
+    const pupils = await ask<FlatPupil>(
+      this.#platform.db.manager,
+      sql`select ${pupilColumns(now)} from person p join enrolment e on e.person_id = p.id where e.class_id = ${classId} and p.role = 'pupil' and p.left_at is null
        order by p.first_name, p.last_name, p.id`,
-      [classId, now],
     )
-    return { ...found, pupils: pupils.map(pupilLine) }
+    const left = await ask<{ id: string; name: string; leftAt: Date }>(
+      this.#platform.db.manager,
+      sql`select p.id, trim(p.first_name || ' ' || p.last_name) as name, p.left_at as "leftAt"
+       from person p join enrolment e on e.person_id = p.id where e.class_id = ${classId} and p.role = 'pupil' and p.left_at is not null
+       order by p.left_at desc, p.id`,
+    )
+    return {
+      ...found,
+      pupils: pupils.map(pupilLine),
+      notPrintable: namesNotCovered(
+        pupils.map(({ firstName, lastName }) => `${firstName} ${lastName}`.trim()),
+      ),
+      left: left.map(({ leftAt, ...pupil }) => ({ ...pupil, leftAt: leftAt.toISOString() })),
+    }
   }
 
   /** @throws DomainError `school/stale` when a second teacher changed it first */
@@ -244,12 +262,13 @@ export class School {
   }
 
   async describePupil(pupilId: string): Promise<PupilDetail> {
-    const [row] = await this.#platform.db.manager.query<
-      (FlatPupil & { classId: string; className: string; leftAt: Date | null })[]
+    const now = this.#platform.clock.now()
+    const [row] = await ask<
+      FlatPupil & { classId: string; className: string; leftAt: Date | null }
     >(
-      `${PUPIL_COLUMNS('$2').replace('from person p', ', p.left_at as "leftAt", k.id as "classId", k.name as "className" from person p')}
-       join lateral (select c.id, c.name ${classOfPerson('p.id')}) k on true where p.id = $1`,
-      [pupilId, this.#platform.clock.now()],
+      this.#platform.db.manager,
+      sql`select ${pupilColumns(now)}, p.left_at as "leftAt", k.id as "classId", k.name as "className"
+       from person p join lateral (select c.id, c.name ${classOfPerson(raw('p.id'), now)}) k on true where p.id = ${pupilId}`,
     )
     if (!row) throw new DomainError('request/not-found')
     return {
@@ -409,10 +428,19 @@ const listSpans = (manager: EntityManager, table: 'term' | 'closed_day'): Promis
     `select id, name, starts_on::text as "startsOn", ends_on::text as "endsOn", school_year_id as "yearId" from ${table} order by starts_on, name`,
   )
 
-const TEACHES = `exists (select 1 from enrolment e where e.class_id = c.id and e.person_id = $1)`
-/** $1 the viewer, $2 now. */
-const CLASS_COLUMNS = `select c.id, c.name, c.year_group as "yearGroup", c.idle_minutes as "idleMinutes", c.version, c.pupils_propose as "pupilsPropose",
-    y.id as "schoolYearId", y.name as "yearName", ${schoolDayOf('$2')} between y.starts_on and y.ends_on as running, ${TEACHES} as mine,
+/** SQL: whether somebody is of a class `c`. */
+const teaches = (personId: string): Sql =>
+  sql`exists (select 1 from enrolment e where e.class_id = c.id and e.person_id = ${personId})`
+/** SQL: classes `c` of years `y`. @param personId - Whose own ones are told apart. */
+const selectClasses = (
+  personId: string,
+  now: Date,
+): Sql => sql`select c.id, c.name, c.year_group as "yearGroup", c.idle_minutes as "idleMinutes", c.version, c.pupils_propose as "pupilsPropose", c.young, c.sounds,
+    (select count(*) from enrolment e join lateral (select 1 from name_card k where k.pupil_id = e.person_id and k.revoked_at is null limit 1) k on true
+      where e.class_id = c.id) > 0 as "hasCards",
+    (select count(*) from enrolment e join lateral (select 1 from guardian g where g.pupil_id = e.person_id limit 1) g on true
+      where e.class_id = c.id) > 0 as "hasFamilies",
+    y.id as "schoolYearId", y.name as "yearName", ${schoolDayOf(now)} between y.starts_on and y.ends_on as running, ${teaches(personId)} as mine,
     (select count(*)::int from enrolment e join person p on p.id = e.person_id where e.class_id = c.id and p.role = 'pupil' and p.left_at is null) as "pupilCount",
     coalesce((select json_agg(json_build_object('id', p.id, 'name', trim(p.first_name || ' ' || p.last_name)) order by p.first_name)
       from enrolment e join person p on p.id = e.person_id where e.class_id = c.id and p.role = 'teacher' and p.left_at is null), '[]') as teachers
@@ -420,18 +448,18 @@ const CLASS_COLUMNS = `select c.id, c.name, c.year_group as "yearGroup", c.idle_
 
 const COUNT = (state: string) =>
   `(select count(*)::int from piece_maker m join piece x on x.id = m.piece_id where m.person_id = p.id and x.binned_at is null and x.state = '${state}') as ${state}`
-const TO_DO = (
-  now: string,
-) => `(select count(*)::int from task t join enrolment h on h.class_id = t.class_id and h.person_id = p.id
+const toDo = (
+  now: Date,
+): Sql => sql`(select count(*)::int from task t join enrolment h on h.class_id = t.class_id and h.person_id = p.id
     join class hc on hc.id = t.class_id join school_year hy on hy.id = hc.school_year_id
-    where t.closed_at is null and hy.ends_on >= ${schoolDayOf(now)} and ${shownTo('p.id', now)}
+    where t.closed_at is null and hy.ends_on >= ${schoolDayOf(now)} and ${shownTo(raw('p.id'), now)}
       and not exists (select 1 from task_tick k where k.task_id = t.id and k.person_id = p.id)
       and not exists (select 1 from piece x join piece_maker m on m.piece_id = x.id and m.person_id = p.id where x.task_id = t.id and x.binned_at is null)) as "toDo"`
-const PUPIL_COLUMNS = (
-  now: string,
-) => `select p.id, p.first_name as "firstName", p.last_name as "lastName", p.peg_symbol as "symbol", p.peg_colour as "colour",
-    p.last_seen_at as "lastSeenAt", ${['draft', 'submitted', 'returned', 'approved'].map(COUNT).join(', ')}, ${TO_DO(now)}
-  from person p`
+/** SQL: pupils `p` as a class page shows them. */
+const pupilColumns = (
+  now: Date,
+): Sql => sql`p.id, p.first_name as "firstName", p.last_name as "lastName", p.peg_symbol as "symbol", p.peg_colour as "colour",
+    p.last_seen_at as "lastSeenAt", ${raw(['draft', 'submitted', 'returned', 'approved'].map(COUNT).join(', '))}, ${toDo(now)}`
 
 type FlatPupil = {
   id: string

@@ -4,6 +4,7 @@ import {
   ChangeSchool,
   ClassDetail,
   ClassList,
+  ConfirmClassList,
   ClassListQuery,
   Done,
   DONE,
@@ -21,12 +22,14 @@ import {
   SchoolClasses,
   SchoolFacts,
   SchoolYears,
+  TakenLists as TakenListsAnswer,
 } from '@nibquill/contract'
 import { DomainError } from '@nibquill/core'
 import express, { Router, type Response } from 'express'
 import type { Guard } from '../access/guard.ts'
 import { answer, read, signedIn, staff } from '../platform/routes.ts'
 import type { ClassLists } from './classLists.ts'
+import type { TakenLists } from './takenLists.ts'
 import type { RollOver } from './rollOver.ts'
 import type { School } from './school.ts'
 
@@ -34,6 +37,7 @@ type Services = {
   guard: Guard
   school: School
   classLists: ClassLists
+  takenLists: TakenLists
   rollOver: RollOver
 }
 
@@ -129,18 +133,29 @@ function classRoutes({ guard, school }: Services): Router {
   return router
 }
 
-function listRoutes({ guard, classLists }: Services): Router {
+function listRoutes({ guard, classLists, takenLists }: Services): Router {
   const router = Router()
   // Any kind of body: what it is, its bytes say.
   const body = express.raw({ type: () => true, limit: MAX_CLASS_LIST_BYTES })
   router.post('/class-lists', body, async (request, response) => {
-    const { classId } = read(ClassListQuery, request.query)
+    const { classId, kind } = read(ClassListQuery, request.query)
     const viewer = staff(request)
     if (classId) await guard.schoolClass(viewer, 'class.enrol', classId)
     else guard.school(viewer, 'school.change')
     const bytes = Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0)
     if (bytes.length === 0) throw new DomainError('school/list-unreadable')
-    answer(response, ClassList, await classLists.show(viewer, bytes, classId ?? null))
+    answer(response, ClassList, await classLists.show(viewer, bytes, classId ?? null, kind ?? null))
+  })
+  router.get('/class-lists', async (request, response) =>
+    answer(response, TakenListsAnswer, await takenLists.list(staff(request))),
+  )
+  router.post('/class-lists/:id/take-back', async (request, response) => {
+    const { id } = read(IdParams, request.params)
+    const viewer = staff(request)
+    const { classIds, newClasses } = await takenLists.reachOf(viewer, id)
+    if (newClasses) guard.school(viewer, 'school.change')
+    for (const classId of classIds) await guard.schoolClass(viewer, 'class.enrol', classId)
+    answer(response, TakenListsAnswer, await takenLists.takeBack(viewer, id))
   })
   router.get('/class-lists/:id', async (request, response) =>
     answer(
@@ -156,7 +171,12 @@ function listRoutes({ guard, classLists }: Services): Router {
     const { classIds, newClasses } = await classLists.classesOf(viewer, id)
     if (newClasses) guard.school(viewer, 'school.change')
     for (const classId of classIds) await guard.schoolClass(viewer, 'class.enrol', classId)
-    answer(response, ClassList, await classLists.confirm(viewer, id), 202)
+    answer(
+      response,
+      ClassList,
+      await classLists.confirm(viewer, id, read(ConfirmClassList, request.body ?? {})),
+      202,
+    )
   })
   router.get('/export', async (request, response) => {
     const { format, classId } = read(ExportQuery, request.query)

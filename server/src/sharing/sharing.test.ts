@@ -227,6 +227,25 @@ test('letters carry the way in, for those who have not come yet', async () => {
   expect(((await none.json()) as Problem).type).toBe('/problems/sharing/no-letters')
 })
 
+test('an invitation says whose work it opens, and is not used by that; one that ended says so', async () => {
+  const { body } = await invite(school.ids.tomasz, { firstName: 'Idris', email: null })
+  const token = body.address!.split('/').at(-1)!
+  const look = (one: string) => test_.visitor().ask('POST', '/accounts/invitation', { token: one })
+  for (let i = 0; i < 2; i++) expect((await look(token)).body).toEqual({ childNames: ['tomasz'] })
+  const sharing = await school.teacher.ask<PupilSharing>(
+    'GET',
+    `/sharing/pupils/${school.ids.tomasz}`,
+  )
+  const invited = sharing.body.guardians.find(({ firstName }) => firstName === 'Idris')!
+  expect(invited.invitation!.lastUsedAt).toBeNull()
+  await school.teacher.ask(
+    'POST',
+    `/sharing/pupils/${school.ids.tomasz}/invitations/${invited.invitation!.id}/withdraw`,
+  )
+  for (const ended of [token, 'never-was-an-invitation'])
+    expect((await look(ended)).body.type).toBe('/problems/accounts/invitation-over')
+})
+
 test('consent is written down with who and when, and counts at once', async () => {
   const piece = await school.approved()
   const at = `/sharing/pupils/${school.ids.wren}`

@@ -2,10 +2,12 @@ import type { Child, ChildWork, LinkedPiece } from '@nibquill/contract'
 import { DomainError } from '@nibquill/core'
 import type { EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
-import { consents, SHOWN_AT_HOME, type Guard } from '../access/guard.ts'
+import { consents, SHOWN_AT_HOME } from '../access/facts.ts'
+import type { Guard } from '../access/guard.ts'
 import { classOfPerson } from '../school/classOfPerson.ts'
 import { note } from '../platform/audit.ts'
 import type { Platform } from '../platform/platform.ts'
+import { ask, raw, sql, type Sql } from '../platform/sql.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import { listSharedPieces, sharedPiece } from '../portfolio/sharedPieces.ts'
 import { SchoolRow } from '../school/rows.ts'
@@ -22,17 +24,16 @@ export class Sharing {
   }
 
   async listChildren(parent: SignedIn): Promise<Child[]> {
-    return this.#children('where g.parent_id = $1', [parent.personId])
+    return this.#children(sql`where g.parent_id = ${parent.personId}`)
   }
 
-  async #children(where: string, parameters: unknown[]): Promise<Child[]> {
-    const rows = await this.#platform.db.manager.query<
-      (Omit<Child, 'peg'> & { symbol: never; colour: never })[]
-    >(
-      `select distinct p.id, p.first_name as "firstName", p.last_name as "lastName", p.peg_symbol as symbol, p.peg_colour as colour,
-         (select c.name ${classOfPerson('p.id')}) as "className", ${consents('p.id')} as shared
-       from person p join guardian g on g.pupil_id = p.id ${where} order by p.first_name, p.id`,
-      [...parameters, this.#platform.clock.now()],
+  async #children(where: Sql): Promise<Child[]> {
+    const rows = await ask<Omit<Child, 'peg'> & { symbol: never; colour: never }>(
+      this.#platform.db.manager,
+      sql`select distinct p.id, p.first_name as "firstName", p.last_name as "lastName", p.peg_symbol as symbol, p.peg_colour as colour,
+         k.id as "classId", k.name as "className", ${consents('p.id')} as shared
+       from person p join guardian g on g.pupil_id = p.id
+         left join lateral (select c.id, c.name ${classOfPerson(raw('p.id'), this.#platform.clock.now())}) k on true ${where} order by p.first_name, p.id`,
     )
     return rows.map(({ symbol, colour, ...child }) => ({ ...child, peg: { symbol, colour } }))
   }
@@ -40,13 +41,13 @@ export class Sharing {
   /** One child's approved work in folders parents may see, where every maker's consent stands. */
   async describeChild(pupilId: string): Promise<ChildWork> {
     const manager = this.#platform.db.manager
-    const [child] = await this.#children('where p.id = $1', [pupilId])
+    const [child] = await this.#children(sql`where p.id = ${pupilId}`)
     if (!child) throw new DomainError('request/not-found')
     const pieces = await listSharedPieces(
       manager,
-      `join version_maker own on own.version_id = p.approved_version_id and own.person_id = $1
+      pupilId,
+      sql`join version_maker own on own.version_id = p.approved_version_id and own.person_id = ${pupilId}
        where ${SHOWN_AT_HOME} order by p.approved_at desc, p.id`,
-      [pupilId],
     )
     const terms = (await listTerms(manager)).reverse()
     return {
@@ -68,7 +69,7 @@ export class Sharing {
   async openLink(viewer: SignedIn | null, token: string): Promise<LinkedPiece> {
     const { pieceId, expiresAt } = await this.#guard.linkedPiece(viewer, token)
     const manager = this.#platform.db.manager
-    const [piece] = await listSharedPieces(manager, 'where p.id = $2', [null, pieceId])
+    const [piece] = await listSharedPieces(manager, null, sql`where p.id = ${pieceId}`)
     if (!piece) throw new DomainError('sharing/link-over')
     const school = await manager.findOneOrFail(SchoolRow, { where: {} })
     return {

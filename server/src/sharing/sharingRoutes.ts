@@ -21,12 +21,19 @@ import type { Guard } from '../access/guard.ts'
 import { answer, read, signedIn, staff } from '../platform/routes.ts'
 import type { School } from '../school/school.ts'
 import { drawLetters } from './drawLetters.ts'
+import type { Guardians } from './guardians.ts'
 import type { Invitations } from './invitations.ts'
 import type { Sharing } from './sharing.ts'
 
 const InvitationParams = v.object({ id: Id, invitationId: Id })
 
-type Services = { guard: Guard; sharing: Sharing; invitations: Invitations; school: School }
+type Services = {
+  guard: Guard
+  sharing: Sharing
+  guardians: Guardians
+  invitations: Invitations
+  school: School
+}
 
 export function sharingRoutes(services: Services): Router {
   const router = Router()
@@ -35,7 +42,7 @@ export function sharingRoutes(services: Services): Router {
 }
 
 /** What people outside the school see. */
-function familyRoutes({ guard, sharing, invitations }: Services): Router {
+function familyRoutes({ guard, sharing, guardians }: Services): Router {
   const router = Router()
   router.get('/children', async (request, response) =>
     answer(response, Children, await sharing.listChildren(guard.own(signedIn(request), 'parent'))),
@@ -58,7 +65,7 @@ function familyRoutes({ guard, sharing, invitations }: Services): Router {
     answer(
       response,
       GuardianRequests,
-      await invitations.listRequests(guard.own(signedIn(request), 'parent')),
+      await guardians.listRequests(guard.own(signedIn(request), 'parent')),
     ),
   )
   for (const word of ['accept', 'decline'] as const)
@@ -68,14 +75,14 @@ function familyRoutes({ guard, sharing, invitations }: Services): Router {
       answer(
         response,
         GuardianRequests,
-        await invitations.answerRequest(parent, id, word === 'accept'),
+        await guardians.answerRequest(parent, id, word === 'accept'),
       )
     })
   return router
 }
 
 /** A pupil's parents, as the school keeps them. */
-function parentRoutes({ guard, invitations, school }: Services): Router {
+function parentRoutes({ guard, guardians, invitations, school }: Services): Router {
   const router = Router()
   // Printing makes a way in for each letter.
   router.post('/letters', async (request, response) => {
@@ -96,7 +103,7 @@ function parentRoutes({ guard, invitations, school }: Services): Router {
   router.get('/pupils/:id', async (request, response) => {
     const { id } = read(IdParams, request.params)
     await guard.pupil(signedIn(request), 'parent.read', id)
-    answer(response, PupilSharing, await invitations.describePupil(id))
+    answer(response, PupilSharing, await guardians.describePupil(id))
   })
   router.put('/pupils/:id/consents/:kind', async (request, response) => {
     const { id, kind } = read(ConsentParams, request.params)
@@ -104,12 +111,7 @@ function parentRoutes({ guard, invitations, school }: Services): Router {
     answer(
       response,
       PupilSharing,
-      await invitations.putConsent(
-        staff(request),
-        id,
-        kind,
-        read(PutConsent, request.body).granted,
-      ),
+      await guardians.putConsent(staff(request), id, kind, read(PutConsent, request.body).granted),
     )
   })
   router.put('/pupils/:id/parents/:parentId', async (request, response) => {
@@ -118,13 +120,13 @@ function parentRoutes({ guard, invitations, school }: Services): Router {
     answer(
       response,
       InvitedParent,
-      await invitations.inviteParent(staff(request), id, parentId, read(AddParent, request.body)),
+      await guardians.inviteParent(staff(request), id, parentId, read(AddParent, request.body)),
     )
   })
   router.delete('/pupils/:id/parents/:parentId', async (request, response) => {
     const { id, parentId } = read(ParentParams, request.params)
     await guard.pupil(signedIn(request), 'invitation.withdraw', id)
-    answer(response, PupilSharing, await invitations.removeParent(staff(request), id, parentId))
+    answer(response, PupilSharing, await guardians.removeParent(staff(request), id, parentId))
   })
   for (const change of ['withdraw', 'renew'] as const) {
     router.post(`/pupils/:id/invitations/:invitationId/${change}`, async (request, response) => {
@@ -134,7 +136,7 @@ function parentRoutes({ guard, invitations, school }: Services): Router {
       answer(
         response,
         InvitedParent,
-        await invitations.changeInvitation(viewer!, id, invitationId, change),
+        await guardians.changeInvitation(viewer!, id, invitationId, change),
       )
     })
   }

@@ -10,6 +10,7 @@ import { strings } from '../mail/strings.ts'
 import { note } from '../platform/audit.ts'
 import { holdName, makeOrFind } from '../platform/makeOrFind.ts'
 import type { Platform } from '../platform/platform.ts'
+import { ask, sql } from '../platform/sql.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import { EnrolmentRow, SchoolRow } from '../school/rows.ts'
 import { schoolDayOf } from '../school/schoolDayOf.ts'
@@ -36,16 +37,14 @@ export class Staff {
   }
 
   async list(): Promise<StaffMember[]> {
-    const rows = await this.#platform.db.manager.query<
-      (Omit<StaffMember, 'lastSeenAt'> & { lastSeenAt: Date | null })[]
-    >(
-      `select p.id, p.first_name as "firstName", p.last_name as "lastName", coalesce(p.email, '') as email, p.role, p.leads,
+    const rows = await ask<Omit<StaffMember, 'lastSeenAt'> & { lastSeenAt: Date | null }>(
+      this.#platform.db.manager,
+      sql`select p.id, p.first_name as "firstName", p.last_name as "lastName", coalesce(p.email, '') as email, p.role, p.leads,
          p.left_at is not null as left, p.password_hash is not null as active, p.last_seen_at as "lastSeenAt",
          exists (select 1 from one_time_secret o where o.person_id = p.id and o.confirmed_at is not null) as "oneTimeCodes",
          coalesce((select json_agg(json_build_object('id', c.id, 'name', c.name) order by c.name) from enrolment e join class c on c.id = e.class_id
-           join school_year y on y.id = c.school_year_id and y.ends_on >= ${schoolDayOf('$1')} where e.person_id = p.id), '[]') as classes
+           join school_year y on y.id = c.school_year_id and y.ends_on >= ${schoolDayOf(this.#platform.clock.now())} where e.person_id = p.id), '[]') as classes
        from person p where p.role in ('teacher', 'office') order by p.left_at is not null, p.first_name, p.id`,
-      [this.#platform.clock.now()],
     )
     return rows.map((row) => ({ ...row, lastSeenAt: row.lastSeenAt?.toISOString() ?? null }))
   }
@@ -148,9 +147,9 @@ export class Staff {
     personId: string,
     classIds: readonly string[],
   ): Promise<void> {
-    const open = await manager.query<{ id: string }[]>(
-      `select c.id from class c join school_year y on y.id = c.school_year_id where y.ends_on >= ${schoolDayOf('$1')}`,
-      [this.#platform.clock.now()],
+    const open = await ask<{ id: string }>(
+      manager,
+      sql`select c.id from class c join school_year y on y.id = c.school_year_id where y.ends_on >= ${schoolDayOf(this.#platform.clock.now())}`,
     )
     const ids = open.map(({ id }) => id)
     if (classIds.some((id) => !ids.includes(id))) throw new DomainError('request/not-found')

@@ -24,6 +24,8 @@ export type TaskRow = {
   opensAt: Date | null
   dueAt: Date | null
   folderChangeable: boolean
+  /** Whether what the pupil thinks of it is asked for when it is handed in. */
+  asksThoughts: boolean
   /** False: for the pupils in `TaskPupilRow` only. */
   forAll: boolean
   position: number
@@ -46,6 +48,7 @@ export const TaskRow = row<TaskRow>(
     opensAt: maybe(moment),
     dueAt: maybe(moment),
     folderChangeable: flag,
+    asksThoughts: flag,
     forAll: flag,
     position: integer,
     version: integer,

@@ -1,5 +1,5 @@
 import { v7 as newId } from 'uuid'
-import type { MakeTask, Problem, Standing, Task, Unit } from '@nibquill/contract'
+import type { DueAdvice, MakeTask, Problem, Standing, Task, Unit } from '@nibquill/contract'
 import {
   type Person,
   picture,
@@ -27,6 +27,7 @@ const input = (change: Partial<MakeTask> = {}): MakeTask => ({
   opens: null,
   due: { day: '2026-12-01', time: '15:00' },
   folderChangeable: false,
+  asksThoughts: false,
   pupilIds: null,
   ...change,
 })
@@ -57,16 +58,14 @@ test('summer time, and the night the clocks change', async () => {
   )
   const advice = async (day: string, time: string) =>
     (
-      await school.teacher.ask<{ warning: string | null }>(
+      await school.teacher.ask<DueAdvice>(
         'GET',
         `/tasks/due?classId=${school.ids.heron}&day=${day}&time=${time}`,
       )
     ).body.warning
-  expect(await advice('2027-03-28', '01:30')).toBe(
-    'The clocks change that night, so it will be due at 02:30.',
-  )
-  expect(await advice('2026-12-05', '15:00')).toBe('There are no lessons that day.')
-  expect(await advice('2026-11-20', '15:00')).toBe('That is in the past.')
+  expect(await advice('2027-03-28', '01:30')).toEqual({ code: 'clocks-change', about: '02:30' })
+  expect(await advice('2026-12-05', '15:00')).toMatchObject({ code: 'no-lessons' })
+  expect(await advice('2026-11-20', '15:00')).toMatchObject({ code: 'past' })
   expect(await advice('2026-12-01', '15:00')).toBeNull()
 })
 

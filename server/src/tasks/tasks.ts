@@ -1,5 +1,5 @@
 import type { ChangeTask, DueAdvice, MakeTask, Standing, Task } from '@nibquill/contract'
-import { DomainError } from '@nibquill/core'
+import { DomainError, fault } from '@nibquill/core'
 import {
   isSchoolDay,
   schoolDay,
@@ -9,12 +9,13 @@ import {
 } from '@nibquill/core/school/calendar'
 import type { EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
-import { shownTo } from '../access/guard.ts'
+import { shownTo } from '../access/facts.ts'
 import { ATTACHMENT_JSON, refuseForeign } from '../media/attachments.ts'
 import { note } from '../platform/audit.ts'
 import { tell } from '../platform/live.ts'
 import { holdName, makeOrFind } from '../platform/makeOrFind.ts'
 import type { Platform } from '../platform/platform.ts'
+import { ask, raw, sql, type Sql } from '../platform/sql.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import type { School } from '../school/school.ts'
 import { NudgeRow, TaskMediaRow, TaskPupilRow, TaskRow, UnitRow } from './rows.ts'
@@ -35,33 +36,33 @@ export class Tasks {
    * teacher's counts.
    */
   async list(viewer: SignedIn, options: { closed: boolean }): Promise<Task[]> {
+    const now = this.#platform.clock.now()
     return this.#select(
       viewer,
-      `where ($3 or t.closed_at is null) and y.ends_on >= ${schoolDayOf('$2')}
-         and exists (select 1 from enrolment e where e.class_id = t.class_id and e.person_id = $1)
-         and ${viewer.role === 'pupil' ? shownTo('$1', '$2::timestamptz') : 'true'}
+      sql`where (${options.closed} or t.closed_at is null) and y.ends_on >= ${schoolDayOf(now)}
+         and exists (select 1 from enrolment e where e.class_id = t.class_id and e.person_id = ${viewer.personId})
+         and ${viewer.role === 'pupil' ? shownTo(viewer.personId, now) : sql`true`}
        order by t.closed_at is not null, t.due_at nulls last, t.position, t.created_at`,
-      [this.#platform.clock.now(), options.closed],
     )
   }
 
   async describe(viewer: SignedIn, taskId: string): Promise<Task> {
-    const [task] = await this.#select(viewer, 'where t.id = $2 and $1::uuid is not null', [taskId])
+    const [task] = await this.#select(viewer, sql`where t.id = ${taskId}`)
     if (!task) throw new DomainError('task/not-found')
     return task
   }
 
-  async #select(viewer: SignedIn, tail: string, parameters: unknown[]): Promise<Task[]> {
+  async #select(viewer: SignedIn, tail: Sql): Promise<Task[]> {
     const pupil = viewer.role === 'pupil'
-    const rows = await this.#platform.db.manager.query<FlatTask[]>(
-      `select t.id, t.title, t.instructions, t.due_at as "dueAt", t.opens_at as "opensAt", t.closed_at is not null as closed, t.steps, t.asks, t.version,
-         t.folder_changeable as "folderChangeable", t.class_id as "classId", c.name as "className", t.strand_id as "strandId",
+    const rows = await ask<FlatTask>(
+      this.#platform.db.manager,
+      sql`select t.id, t.title, t.instructions, t.due_at as "dueAt", t.opens_at as "opensAt", t.closed_at is not null as closed, t.steps, t.asks, t.version,
+         t.folder_changeable as "folderChangeable", t.asks_thoughts as "asksThoughts", t.class_id as "classId", c.name as "className", t.strand_id as "strandId",
          f.id as "folderId", f.name as "folderName", f.symbol, f.colour, u.id as "unitId", u.title as "unitTitle",
-         coalesce((select json_agg(json_build_object('role', k.role, ${ATTACHMENT_JSON}) order by k.position) from task_media k
-           join media m on m.id = k.media_id where k.task_id = t.id), '[]') as media, ${pupil ? FOR_PUPIL : FOR_TEACHER}
+         coalesce((select json_agg(json_build_object('role', k.role, ${raw(ATTACHMENT_JSON)}) order by k.position) from task_media k
+           join media m on m.id = k.media_id where k.task_id = t.id), '[]') as media, ${pupil ? forPupil(viewer.personId) : raw(FOR_TEACHER)}
        from task t join class c on c.id = t.class_id join folder f on f.id = t.folder_id join school_year y on y.id = c.school_year_id
          left join unit u on u.id = t.unit_id ${tail}`,
-      [viewer.personId, ...parameters],
     )
     return rows.map(
       ({
@@ -180,7 +181,7 @@ export class Tasks {
       moment && schoolMoment(moment.day, moment.time, timeZone)
     const [opensAt, dueAt] = [at(opens), at(due)]
     if (opensAt && dueAt && dueAt <= opensAt)
-      throw new DomainError('request/invalid', { fields: { due: ['is due before it opens'] } })
+      throw new DomainError('request/invalid', { fields: { due: [fault('due-before-it-opens')] } })
     return { ...input, opensAt, dueAt }
   }
 
@@ -323,17 +324,14 @@ export class Tasks {
     const year = await this.#school.yearOfClass(this.#platform.db.manager, classId)
     const at = schoolMoment(day, time, timeZone)
     const closed = year.closedDays.find((span) => span.startsOn <= day && day <= span.endsOn)
-    const warning =
-      schoolTime(at, timeZone) !== time
-        ? strings.clocksChange(schoolTime(at, timeZone))
-        : at < this.#platform.clock.now()
-          ? strings.past
-          : closed
-            ? strings.closed(closed.name)
-            : isSchoolDay(day, year)
-              ? null
-              : strings.noLessons
-    return { at: at.toISOString(), warning }
+    const warn = (): DueAdvice['warning'] => {
+      const dueTime = schoolTime(at, timeZone)
+      if (dueTime !== time) return { code: 'clocks-change', about: dueTime }
+      if (at < this.#platform.clock.now()) return { code: 'past', about: '' }
+      if (closed) return { code: 'closed', about: closed.name }
+      return isSchoolDay(day, year) ? null : { code: 'no-lessons', about: '' }
+    }
+    return { at: at.toISOString(), warning: warn() }
   }
 
   /** Who stands where, by first name. */
@@ -435,10 +433,12 @@ type FlatTask = Omit<Task, 'folder' | 'dueAt' | 'opensAt' | 'nudgedAt' | 'unit'>
   colour: Task['folder']['colour']
 }
 
-const FOR_PUPIL = `null as counts, null as "pupilIds", exists (select 1 from task_tick k where k.task_id = t.id and k.person_id = $1) as ticked,
-  (select n.nudged_at from nudge n where n.task_id = t.id and n.person_id = $1) as "nudgedAt",
+const forPupil = (
+  pupilId: string,
+): Sql => sql`null as counts, null as "pupilIds", exists (select 1 from task_tick k where k.task_id = t.id and k.person_id = ${pupilId}) as ticked,
+  (select n.nudged_at from nudge n where n.task_id = t.id and n.person_id = ${pupilId}) as "nudgedAt",
   coalesce((select json_agg(json_build_object('id', p.id, 'state', p.state) order by p.created_at desc)
-  from piece p join piece_maker m on m.piece_id = p.id where p.task_id = t.id and m.person_id = $1 and p.binned_at is null), '[]') as "myPieces"`
+  from piece p join piece_maker m on m.piece_id = p.id where p.task_id = t.id and m.person_id = ${pupilId} and p.binned_at is null), '[]') as "myPieces"`
 
 /** SQL: the pupils `u` a task `t` is for, each with their newest piece `s` for it. */
 const ITS_PUPILS = `join enrolment e on e.class_id = t.class_id join person u on u.id = e.person_id and u.role = 'pupil' and u.left_at is null

@@ -3,6 +3,7 @@ import { DomainError } from '@nibquill/core'
 import { note } from '../platform/audit.ts'
 import { makeOrFind } from '../platform/makeOrFind.ts'
 import type { Platform } from '../platform/platform.ts'
+import { ask, sql } from '../platform/sql.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import { TaskRow, UnitRow } from './rows.ts'
 import { schoolDayOf } from '../school/schoolDayOf.ts'
@@ -16,13 +17,13 @@ export class Units {
 
   /** Of the classes a teacher teaches or taught, newest year first; all for whoever leads. */
   async list(viewer: SignedIn): Promise<Unit[]> {
-    return this.#platform.db.manager.query(
-      `select u.id, u.title, u.class_id as "classId", c.name as "className", y.name as "yearName",
-         y.ends_on >= ${schoolDayOf('$2')} as running, (select count(*)::int from task t where t.unit_id = u.id) as "taskCount"
+    return ask(
+      this.#platform.db.manager,
+      sql`select u.id, u.title, u.class_id as "classId", c.name as "className", y.name as "yearName",
+         y.ends_on >= ${schoolDayOf(this.#platform.clock.now())} as running, (select count(*)::int from task t where t.unit_id = u.id) as "taskCount"
        from unit u join class c on c.id = u.class_id join school_year y on y.id = c.school_year_id
-       where y.school_id = $3 and ($4 or exists (select 1 from enrolment e where e.class_id = c.id and e.person_id = $1))
+       where y.school_id = ${viewer.schoolId} and (${viewer.leads} or exists (select 1 from enrolment e where e.class_id = c.id and e.person_id = ${viewer.personId}))
        order by y.starts_on desc, u.created_at desc`,
-      [viewer.personId, this.#platform.clock.now(), viewer.schoolId, viewer.leads],
     )
   }
 

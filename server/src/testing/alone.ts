@@ -1,7 +1,15 @@
 import { spawn, type ChildProcess } from 'node:child_process'
 import { once } from 'node:events'
 import { readdirSync, readFileSync } from 'node:fs'
+import type { Socket } from 'node:net'
+import { plainScript } from '../../../scripts/plainScript.mjs'
 import type { Config } from '../platform/config.ts'
+
+export { plainScript }
+
+/** A test that fails on its way ends nothing: they go with the process that started them. */
+const running = new Set<ChildProcess>()
+process.once('exit', () => running.forEach((child) => child.kill('SIGKILL')))
 
 /** A server in a process of its own, which can be killed, stopped and looked at from outside. */
 export class AloneServer {
@@ -14,14 +22,14 @@ export class AloneServer {
 
   /**
    * @param settings - In place of those of `config`.
-   * @param script - What is run; it prints its address.
+   * @param script - What is run, from the root of the project; it prints its address.
    */
   static async start(
     config: Config,
     settings: Partial<Config> = {},
-    script = new URL('./serveAlone.ts', import.meta.url),
+    script = 'server/src/testing/serveAlone.ts',
   ): Promise<AloneServer> {
-    const child = spawn(process.execPath, ['--import', 'tsx', script.pathname], {
+    const child = spawn(process.execPath, [await plainScript(script)], {
       env: {
         ...process.env,
         NODE_OPTIONS: '',
@@ -29,13 +37,19 @@ export class AloneServer {
       },
       stdio: ['ignore', 'pipe', 'inherit'],
     })
+    running.add(child)
+    child.once('exit', () => running.delete(child))
     const [line] = (await once(child.stdout!, 'data')) as [Buffer]
+    // Nor do they keep that process waiting.
+    child.unref()
+    ;(child.stdout as Socket).unref()
     return new AloneServer(child, line.toString().trim())
   }
 
   async end(signal: 'SIGKILL' | 'SIGTERM' = 'SIGKILL'): Promise<void> {
     if (this.child.exitCode !== null || this.child.signalCode !== null) return
     const gone = once(this.child, 'exit')
+    this.child.ref()
     this.child.kill(signal)
     await gone
   }

@@ -9,6 +9,8 @@ export class WayToDatabase {
   readonly #server: ReturnType<typeof createServer>
   readonly #pairs = new Set<[Socket, Socket]>()
   #state: 'open' | 'cut' | 'frozen' = 'open'
+  /** How many have come this way so far. */
+  tried = 0
 
   private constructor(server: ReturnType<typeof createServer>, url: string) {
     this.#server = server
@@ -28,6 +30,7 @@ export class WayToDatabase {
   }
 
   #join(near: Socket, port: number): void {
+    this.tried++
     if (this.#state === 'cut') return void near.destroy()
     const far = connect(port, '127.0.0.1')
     const pair: [Socket, Socket] = [near, far]

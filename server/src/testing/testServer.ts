@@ -319,6 +319,8 @@ export class SmallSchool {
         yearGroup: 'Year 3',
         idleMinutes: 10,
         pupilsPropose: true,
+        young: false,
+        sounds: false,
         version: 1,
       })
     const pupils = [
@@ -407,14 +409,24 @@ export class SmallSchool {
       createdAt: now,
       closedAt: null,
     }
-    await manager.insert(TaskRow, { ...task, id: ids.task, folderChangeable: true })
-    await manager.insert(TaskRow, { ...task, id: ids.fixedTask, folderChangeable: false })
-    const { invitations } = server.capabilities
+    await manager.insert(TaskRow, {
+      ...task,
+      id: ids.task,
+      folderChangeable: true,
+      asksThoughts: false,
+    })
+    await manager.insert(TaskRow, {
+      ...task,
+      id: ids.fixedTask,
+      folderChangeable: false,
+      asksThoughts: true,
+    })
+    const { guardians, invitations } = server.capabilities
     for (const [person, child] of [
       ['parent', 'wren'],
       ['otherParent', 'aoife'],
     ] as const) {
-      const id = await invitations.addParent(
+      const id = await guardians.addParent(
         manager,
         ids.school,
         { firstName: 'Bryn', lastName: child },
@@ -429,19 +441,22 @@ export class SmallSchool {
     this.ids = ids
   }
 
-  /** A piece of Wren's with one photo, in a folder, still a draft. */
+  /** A piece of Wren's with one photo, or the part that is given, in a folder, still a draft. */
   async draft(
-    options: { folderId?: string; bytes?: Uint8Array; person?: Person } = {},
+    options: { folderId?: string; bytes?: Uint8Array; person?: Person; part?: object } = {},
   ): Promise<Piece> {
     const person = options.person ?? this.wren
     const id = newId()
     await person.ask('PUT', `/pieces/${id}`, { taskId: null })
-    const { mediaId } = await person.upload(options.bytes ?? (await picture()))
-    const { body } = await person.ask('PUT', `/pieces/${id}/parts/${newId()}`, {
+    const photo = async () => ({
       kind: 'photo',
-      files: { picture: mediaId },
+      files: {
+        picture: (await person.upload(options.bytes ?? (await picture()))).mediaId,
+      },
       name: 'photo',
     })
+    const part = options.part ?? (await photo())
+    const { body } = await person.ask('PUT', `/pieces/${id}/parts/${newId()}`, part)
     return (
       await person.ask('PATCH', `/pieces/${id}`, {
         seenVersion: body.version,

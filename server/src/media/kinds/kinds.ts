@@ -2,6 +2,7 @@ import type { MediaForm, MediaKind, MediaType } from '@nibquill/core'
 import path from 'node:path'
 import pLimit from 'p-limit'
 import type { Sniffed } from '../sniff.ts'
+import { makeInkSizes, takeInk } from './ink.ts'
 import { makeSizes } from './makeSizes.ts'
 import { writeWithoutTraces } from './paper.ts'
 import { takePicture } from './picture.ts'
@@ -44,9 +45,10 @@ const recording: KindWork = {
   makeForms: null,
 }
 
-/** What the server does with each kind of file; ink is written here and never sniffed. */
-export const KIND_WORK: Record<Exclude<MediaKind, 'ink'>, KindWork> = {
+/** What the server does with each kind of file. */
+export const KIND_WORK: Record<MediaKind, KindWork> = {
   picture: { takeIn: takePicture, makeForms: makeSizes },
+  ink: { takeIn: takeInk, makeForms: makeInkSizes },
   sound: recording,
   film: recording,
   paper: {

@@ -1,11 +1,11 @@
 import { DomainError, MAX_MEGAPIXELS, MAX_WHOLE_MEGAPIXELS } from '@nibquill/core'
-import { removeTraces, type PictureType } from '@nibquill/core/media/removeTraces'
-import { readFile, writeFile } from 'node:fs/promises'
+import type { PictureType } from '@nibquill/core/media/removeTraces'
 import path from 'node:path'
 import { Worker } from 'node:worker_threads'
 import pLimit from 'p-limit'
 import sharp, { type Metadata } from 'sharp'
 import type { Sniffed } from '../sniff.ts'
+import { copyWithoutTraces } from './copyWithoutTraces.ts'
 import type { Kept } from './kinds.ts'
 
 const MAX_PIXELS = MAX_MEGAPIXELS * 1_000_000
@@ -13,32 +13,31 @@ const MAX_WHOLE_PIXELS = MAX_WHOLE_MEGAPIXELS * 1_000_000
 /** HEIC allows no way round coding anew; at 92 nobody sees it. */
 const JPEG_FROM_HEIC = { quality: 92, chromaSubsampling: '4:4:4' } as const
 
-/** A picture is cleaned with all its bytes in memory: two at a time, at most 60 MB each. */
-const cleaning = pLimit(2)
+/** Decoding HEIC holds every pixel in memory: two at a time. */
+const decoding = pLimit(2)
 
 /**
  * Takes in a picture: cleaned of place, time and device, its pixels as they were.
  * @throws DomainError `media/unreadable`, `media/too-many-pixels`
  */
-export const takePicture = (
+export async function takePicture(
   file: string,
   { type, turned }: Sniffed,
   scratch: string,
-): Promise<Kept> =>
-  cleaning(async () => {
-    const sent = await readFile(file)
-    const bytes = turned ? await heicToJpeg(sent) : removeTraces(sent, type as PictureType).bytes
-    const size = await sizeOf(bytes)
-    if (Buffer.compare(bytes, sent) === 0) return { file, type, ...size }
-    const clean = path.join(scratch, 'clean')
-    await writeFile(clean, bytes)
-    return { file: clean, type, ...size }
-  })
+): Promise<Kept> {
+  const clean = path.join(scratch, 'clean')
+  if (turned) {
+    await decoding(() => heicToJpeg(file, clean))
+    return { file: clean, type, ...(await sizeOf(clean)) }
+  }
+  const kept = await copyWithoutTraces(file, type as PictureType, clean)
+  return { file: kept, type, ...(await sizeOf(kept)) }
+}
 
 /** @returns the upright size */
-async function sizeOf(bytes: Uint8Array): Promise<{ width: number; height: number }> {
+async function sizeOf(file: string): Promise<{ width: number; height: number }> {
   // Reads the header only; a picture that stops half-way is still one.
-  const about = await sharp(bytes, { failOn: 'none', limitInputPixels: false })
+  const about = await sharp(file, { failOn: 'none', limitInputPixels: false })
     .metadata()
     .catch(() => null)
   if (!about?.width || !about.height) throw new DomainError('media/unreadable')
@@ -61,28 +60,26 @@ function refuseGiants(pixels: number, whole: boolean): void {
     throw new DomainError('media/too-many-pixels', { whole })
 }
 
-async function heicToJpeg(sent: Uint8Array): Promise<Uint8Array> {
+async function heicToJpeg(file: string, into: string): Promise<void> {
   // The size stands in the header; what decoding makes of it is four bytes a pixel.
-  const about = await sharp(sent, { limitInputPixels: false })
+  const about = await sharp(file, { limitInputPixels: false })
     .metadata()
     .catch(() => null)
   if (!about?.width || !about.height) throw new DomainError('media/unreadable')
   refuseGiants(about.width * about.height, true)
-  const { width, height, data } = await decodeHeic(sent).catch(() => {
+  const { width, height, data } = await decodeHeic(file).catch(() => {
     throw new DomainError('media/unreadable')
   })
   refuseGiants(width * height, true)
-  return sharp(data, { raw: { width, height, channels: 4 } })
+  await sharp(data, { raw: { width, height, channels: 4 } })
     .removeAlpha()
     .jpeg(JPEG_FROM_HEIC)
-    .toBuffer()
+    .toFile(into)
 }
 
-function decodeHeic(
-  sent: Uint8Array,
-): Promise<{ width: number; height: number; data: Uint8Array }> {
+function decodeHeic(file: string): Promise<{ width: number; height: number; data: Uint8Array }> {
   return new Promise((resolve, reject) => {
-    const worker = new Worker(new URL('./heicDecoder.mjs', import.meta.url), { workerData: sent })
+    const worker = new Worker(new URL('./heicDecoder.mjs', import.meta.url), { workerData: file })
     worker.once('message', (picture: { width: number; height: number; data: Uint8Array }) =>
       resolve({ ...picture, data: new Uint8Array(picture.data) }),
     )

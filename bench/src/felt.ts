@@ -1,0 +1,186 @@
+import {
+  DEMO_CARDS,
+  DEMO_PASSWORD,
+  DEMO_STAFF,
+  photographSheet,
+  sheetOfDifficulty,
+} from '@nibquill/demo'
+import { chromium, type Browser, type Page } from '@playwright/test'
+import { spawn } from 'node:child_process'
+import { once } from 'node:events'
+import { chmodSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import os from 'node:os'
+import path from 'node:path'
+import { plainScript } from '../../scripts/plainScript.mjs'
+import { line, median, type Line } from './measure.ts'
+
+const ROOT = path.resolve(import.meta.dirname, '../..')
+const ROUNDS = 3
+/** What was promised to who waits, in ms. */
+const PROMISED = { nextPicture: 150, goOn: 400, tidied: 1500 }
+
+/**
+ * What a teacher and a pupil wait for, in Chromium over the small demo school, each against the time
+ * that was promised: from a decision to the next picture, from the shutter to *Go on*, from keeping a
+ * tidied photo of twelve megapixels to seeing it in its piece.
+ */
+export async function benchFelt(): Promise<Line[]> {
+  const folder = mkdtempSync(path.join(os.tmpdir(), 'nibquill-felt-'))
+  chmodSync(folder, 0o755)
+  const server = spawn(
+    process.execPath,
+    [await plainScript('scripts/serve.ts'), '--throwaway', '--small-demo', '--build'],
+    {
+      cwd: ROOT,
+      env: {
+        ...process.env,
+        PORT: '0',
+        NIBQUILL_DATA: path.join(folder, 'data'),
+        NIBQUILL_LOG: 'warn',
+      },
+      stdio: ['ignore', 'pipe', 'inherit'],
+    },
+  )
+  let said = ''
+  server.stdout.on('data', (chunk: Buffer) => (said += chunk.toString()))
+  while (!said.includes('Nibquill is ready')) await once(server.stdout, 'data')
+  const at = /http:\/\/localhost:\d+/.exec(said)![0]
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium-headless-shell',
+    args: [
+      ...['--no-sandbox', '--disable-gpu'],
+      ...['--use-fake-device-for-media-stream=fps=10', '--use-fake-ui-for-media-stream'],
+    ],
+  })
+  try {
+    return [
+      held(
+        'from a decision to the next picture',
+        await nextPicture(browser, at),
+        PROMISED.nextPicture,
+      ),
+      held('from the shutter to Go on', await shutterToGoOn(browser, at), PROMISED.goOn),
+      held(
+        'a tidied photo of 12 megapixels is kept',
+        await tidiedKept(browser, at, folder),
+        PROMISED.tidied,
+      ),
+    ]
+  } finally {
+    await browser.close()
+    server.kill('SIGTERM')
+    await once(server, 'exit')
+    rmSync(folder, { recursive: true, force: true })
+  }
+}
+
+const held = (name: string, ms: number, promised: number): Line =>
+  line(`${name} (ms, of those promised)`, ms, promised, 'ms', '<=', 1)
+
+async function visit(browser: Browser, at: string, way: string, data: object): Promise<Page> {
+  const context = await browser.newContext({
+    baseURL: at,
+    serviceWorkers: 'block',
+    viewport: { width: 1280, height: 800 },
+    permissions: ['camera'],
+  })
+  // What is evaluated in the page was written with names kept.
+  await context.addInitScript({ content: 'globalThis.__name = (named) => named' })
+  const page = await context.newPage()
+  await page.request.post(`/api/accounts/sign-in/${way}`, { data, headers: { Origin: at } })
+  return page
+}
+
+/** From a key to the moment another picture stands whole where the last one stood. */
+async function nextPicture(browser: Browser, at: string): Promise<number> {
+  const page = await visit(browser, at, 'password', {
+    email: DEMO_STAFF.heron,
+    password: DEMO_PASSWORD,
+  })
+  await page.goto('/tray')
+  await page.getByRole('button', { name: /^Approve into/ }).waitFor()
+  const times: number[] = []
+  for (let round = 0; round < ROUNDS; round++) {
+    // As long as a glance: the next one is fetched meanwhile.
+    await page.waitForTimeout(1500)
+    times.push(
+      await page.evaluate(async () => {
+        const shown = () =>
+          Array.from(document.querySelectorAll('img')).reduce<HTMLImageElement | null>(
+            (largest, image) =>
+              image.width * image.height > (largest ? largest.width * largest.height : 0)
+                ? image
+                : largest,
+            null,
+          )
+        const before = shown()?.currentSrc
+        const began = performance.now()
+        document.body.dispatchEvent(new KeyboardEvent('keydown', { key: 'a', bubbles: true }))
+        for (;;) {
+          await new Promise(requestAnimationFrame)
+          const now = shown()
+          if (now && now.currentSrc !== before && now.complete) return performance.now() - began
+          if (performance.now() - began > 10_000) throw new Error('no other picture came')
+        }
+      }),
+    )
+  }
+  await page.context().close()
+  return median(times)
+}
+
+async function shutterToGoOn(browser: Browser, at: string): Promise<number> {
+  const times: number[] = []
+  for (let round = 0; round < ROUNDS; round++) {
+    const page = await visit(browser, at, 'card', { code: DEMO_CARDS.Wren })
+    await page.goto('/make')
+    await page.getByRole('button', { name: 'Take the photo', disabled: false }).waitFor()
+    await page.waitForTimeout(800)
+    times.push(await fromTapTo(page, 'Take the photo', 'Go on'))
+    await page.context().close()
+  }
+  return median(times)
+}
+
+async function tidiedKept(browser: Browser, at: string, folder: string): Promise<number> {
+  const photo = path.join(folder, 'desk.jpg')
+  const size = { width: 4000, height: 3000 }
+  writeFileSync(photo, (await photographSheet(sheetOfDifficulty(0.3, 61), 61, size)).jpeg)
+  const times: number[] = []
+  for (let round = 0; round < ROUNDS; round++) {
+    const page = await visit(browser, at, 'card', { code: DEMO_CARDS.Wren })
+    await page.goto('/make')
+    const chooser = page.waitForEvent('filechooser')
+    await page.getByRole('button', { name: 'Pick pictures' }).click()
+    await (await chooser).setFiles(photo)
+    await page.getByRole('button', { name: 'Look at Photo 1' }).click({ timeout: 60_000 })
+    await page.getByRole('button', { name: 'Tidy', exact: true }).click()
+    await page.getByRole('button', { name: 'Make it flat' }).click({ timeout: 60_000 })
+    await page.waitForTimeout(1500)
+    times.push(await fromTapTo(page, 'Keep it', 'Undo', 'Tidied. What the camera saw is kept.'))
+    await page.context().close()
+  }
+  return median(times)
+}
+
+/** Between a tap and the moment something else is on screen, by the page's own clock. */
+const fromTapTo = (page: Page, tapped: string, appears: string, words = ''): Promise<number> =>
+  page.evaluate(
+    async ([tapped, appears, words]) => {
+      const button = (name: string) =>
+        Array.from(document.querySelectorAll<HTMLElement>('[role="button"]')).find(
+          (one) =>
+            (one.getAttribute('aria-label') ?? one.innerText).trim() === name &&
+            one.ariaDisabled !== 'true',
+        )
+      const began = performance.now()
+      button(tapped)!.click()
+      for (;;) {
+        await new Promise(requestAnimationFrame)
+        const there = words ? document.body.innerText.includes(words) : button(appears)
+        if (there) return performance.now() - began
+        if (performance.now() - began > 30_000) throw new Error(`${appears} did not come`)
+      }
+    },
+    [tapped, appears, words] as const,
+  )

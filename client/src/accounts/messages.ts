@@ -1,0 +1,4 @@
+export const messages = {
+  signOut: 'Sign out',
+  account: 'My account',
+} as const

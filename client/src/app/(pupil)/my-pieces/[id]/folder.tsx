@@ -1,3 +1,0 @@
-import { pupilScreen } from '../../../../screens'
-
-export default pupilScreen('WhichFolderScreen')

@@ -1,0 +1,18 @@
+export const messages = {
+  photo: 'Photo',
+  drawing: 'Drawing',
+  writing: 'Writing',
+  write: 'Write',
+  nothingWritten: 'Nothing is written here yet.',
+  words: '{count, plural, one {# word} other {# words}}',
+  partOf: '{of, plural, one {{word}} other {{word} {number, number} of #}}',
+  zoomIn: 'Larger',
+  zoomOut: 'Smaller',
+  fit: 'Whole picture',
+  pick: 'Pick a picture',
+  tryAgain: 'Try again',
+  leaveOut: 'Leave it out',
+  waits: 'waits here',
+  nearlyThere: 'nearly there',
+  onItsWay: '{share, number, percent}',
+} as const

@@ -1,0 +1,30 @@
+export const messages = {
+  photosOnTheirWay:
+    '{count, plural, one {# photo} other {# photos}} on the way, {share, number, percent}',
+  outbox: 'On its way',
+  outboxWaits:
+    '{count, plural, one {# photo waits for the network} other {# photos wait for the network}}',
+  changesWait:
+    '{count, plural, one {What you did to # piece waits for the network} other {What you did to # pieces waits for the network}}',
+  outboxKept: 'It is safe on this tablet',
+  outboxNotKept: 'This tablet cannot keep it, so leave this page open',
+  outboxTryAgain: 'Try again now',
+  addPhoto: 'Add a photo',
+  teacherSays: '{name} says',
+  earlierVersions: 'Earlier goes',
+  versionLine: 'Go {number, number}, handed in {day}',
+  wordsNotKept: 'This tablet cannot keep what you did. Stay here until it has arrived.',
+  understood: 'I see',
+  tryOnceMore: 'Try again',
+  twoTablets: 'Something else was written on another tablet. Which shall it be?',
+  whose: {
+    mine: 'On this tablet',
+    theirs: 'On the other tablet',
+  },
+  take: {
+    mine: 'Take the words of this tablet',
+    theirs: 'Take the words of the other tablet',
+  },
+  untitled: 'No name yet',
+  forEveryone: 'A piece for everyone',
+} as const

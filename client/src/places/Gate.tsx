@@ -1,0 +1,73 @@
+import { useQueryClient } from '@tanstack/react-query'
+import { Redirect, Slot, usePathname } from 'expo-router'
+import { useCallback, useEffect, useState } from 'react'
+import { View } from 'react-native'
+import { useLive } from '../api/useLive'
+import { Ask } from '../kit/Ask'
+import { isHere, NotYet } from '../kit/NotYet'
+import { colours } from '../kit/theme'
+import {
+  doorstep,
+  followOtherTabs,
+  noteIdle,
+  START,
+  useHandOver,
+  useHandOverStage,
+  useIdle,
+  useSession,
+} from '../accounts'
+import { HandOverCover } from './HandOverCover'
+import { t } from './words'
+
+/** Lets everyone to their own pages, and nobody else's. */
+export function Gate({ roles }: { roles: readonly (keyof typeof START)[] }) {
+  const session = useSession()
+  const queries = useQueryClient()
+  const path = usePathname()
+  const stage = useHandOverStage()
+  const { handOver, leaveBehind, goBack } = useHandOver()
+  const [leftLying, setLeftLying] = useState(false)
+  const person = session.data?.person ?? null
+  useLive(person !== null)
+  useEffect(() => followOtherTabs(queries), [queries])
+  const onIdle = useCallback(() => {
+    noteIdle()
+    setLeftLying(true)
+    void handOver()
+    // The newest one is not needed: it reads what it needs when it runs.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [])
+  const asking = useIdle(stage === 'none' ? (person?.idleMinutes ?? null) : null, onIdle)
+  if (!isHere(session)) return <NotYet of={session} />
+  if (session.data.firstRun) return <Redirect href="/first-run" />
+  if (!person) return <Redirect href={doorstep(session.data)} />
+  if (!roles.includes(person.role))
+    return path === START[person.role] ? null : <Redirect href={START[person.role]} />
+  const covered = stage !== 'none'
+  return (
+    <View style={{ flex: 1, backgroundColor: colours.paper }}>
+      {/* Screens stay while their work is kept, out of sight and out of reach. */}
+      <View style={{ flex: 1, display: covered ? 'none' : 'flex' }}>
+        <Slot />
+      </View>
+      {covered ? (
+        <HandOverCover
+          name={person.firstName}
+          stage={stage}
+          onLeaveBehind={leaveBehind}
+          onBack={leftLying ? null : goBack}
+        />
+      ) : null}
+      <Ask
+        visible={asking}
+        title={t('stillThere')}
+        yes={t('iAmHere')}
+        no={t('signOut')}
+        onYes={() => undefined}
+        onNo={onIdle}
+      >
+        {t('stillThereHelp')}
+      </Ask>
+    </View>
+  )
+}

@@ -1,0 +1,3 @@
+/** What other capabilities use of this one. */
+export { Gate } from './Gate'
+export { PlacesLayout } from './PlacesLayout'

@@ -1,0 +1,21 @@
+export const messages = {
+  title: 'My portfolio',
+  empty: 'Your portfolio starts here',
+  emptyHelp: 'When your teacher puts a piece in its folder, you can pick it and say why.',
+  noPicks: 'Nothing picked yet. Open a piece and pick it.',
+  running: 'now',
+  why: 'Why I pick it',
+  whyStarters: {
+    proud: 'I am proud of ',
+    shows: 'It shows that ',
+    took: 'It took ',
+  },
+  pick: 'Pick it for {term}',
+  picked: 'In my portfolio, {term}',
+  save: 'Keep it',
+  change: 'Change why',
+  unpick: 'Take it out of my portfolio',
+  unpicked: 'Taken out of the portfolio.',
+  earlier: '{title}: one place up',
+  later: '{title}: one place down',
+} as const

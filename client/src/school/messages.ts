@@ -1,0 +1,15 @@
+export const messages = {
+  never: 'never',
+  noYear: 'No school year yet',
+  noYearHelp: 'Begin with the school year and its terms.',
+  newYear: 'New school year',
+  change: 'Change',
+  keep: 'Keep it',
+  kept: 'Kept.',
+  staff: 'Staff',
+  postBox: 'Post box',
+  lastSeen: 'last seen {when}',
+  lastName: 'Last name',
+  comeBack: 'Is here again',
+  gone: 'has left',
+} as const

@@ -1,0 +1,2 @@
+export { LANGUAGE, PSEUDO } from './language'
+export { namesOf, wordsOf } from './wordsOf'

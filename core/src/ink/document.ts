@@ -1,0 +1,86 @@
+import type { Ink } from './inks.ts'
+import type { PackedPoints } from './points.ts'
+
+/**
+ * Everything drawn, as data: what is looked at on a screen, printed, and drawn further years later.
+ * Written down for everybody in docs/ink-document.md.
+ */
+export const INK_FORMAT = 'nibquill-ink'
+/** Of the format. One that is later than this is shown as far as it is understood, never changed. */
+export const INK_VERSION = 1
+
+/** Lengths are whole hundredths of a millimetre on paper: a centimetre stays one, on paper too. */
+export const UNITS_PER_MM = 100
+
+/** A3, the long way: no sheet, and nothing on one, is larger. */
+export const LONGEST_EDGE = 420 * UNITS_PER_MM
+/** What a new sheet measures: about a tablet, and no wider than a page of the book, where it prints in its size. */
+export const SHEET_SIZE = { width: 160 * UNITS_PER_MM, height: 120 * UNITS_PER_MM } as const
+
+export const MOST_SHEETS = 20
+/** Of one sheet: more than an hour of scribbling makes. */
+export const MOST_THINGS = 5000
+/** Of one line: five minutes without lifting the hand. */
+export const MOST_POINTS = 20_000
+
+export const PAPERS = [
+  'plain',
+  'ruled-8',
+  'ruled-10',
+  'ruled-12',
+  'squared',
+  'dotted',
+  'isometric',
+  'staves',
+  'map',
+] as const
+export type Paper = (typeof PAPERS)[number]
+
+/** How far the nib is pulled out: the width of its line in units, from a hair to a finger. */
+export const NIB_WIDTHS = [40, 90, 180, 360, 800] as const
+
+/** No pen draws wider. */
+export const WIDEST_LINE = 20 * UNITS_PER_MM
+
+/** How much water an ink takes: none, and three strengths, each more see-through. */
+export const WATERS = [0, 1, 2, 3] as const
+export type Water = (typeof WATERS)[number]
+
+/** What an ink is put down with. `edge`: the ink that edges it, or none. */
+export type Pen = { ink: Ink; water: Water; edge: Ink | null; width: number }
+
+type Drawn = { id: string; pen: Pen }
+/** A line of the Nib, as the hand moved. */
+export type NibLine = Drawn & { kind: 'line'; points: PackedPoints }
+/** What was drawn round with the Patch, filled. */
+export type Patch = Drawn & { kind: 'patch'; points: PackedPoints }
+/** A straight line, or a circle around `from` through `to`, of the Ruler. */
+export type Ruled = Drawn & { kind: 'ruled'; shape: 'line' | 'circle'; from: At; to: At }
+export type Thing = NibLine | Patch | Ruled
+export type At = { x: number; y: number }
+
+/** One sheet of a drawing. What comes first in `things` lies lowest. */
+export type InkSheet = {
+  id: string
+  width: number
+  height: number
+  paper: Paper
+  things: readonly Thing[]
+}
+export type InkDocument = {
+  format: typeof INK_FORMAT
+  version: number
+  sheets: readonly InkSheet[]
+}
+
+export const emptySheet = (id: string, paper: Paper = 'plain'): InkSheet => ({
+  id,
+  ...SHEET_SIZE,
+  paper,
+  things: [],
+})
+export const newInk = (sheetId: string): InkDocument => ({
+  format: INK_FORMAT,
+  version: INK_VERSION,
+  sheets: [emptySheet(sheetId)],
+})

@@ -1,0 +1,93 @@
+import type { Piece } from '@nibquill/contract'
+import { v5 } from 'uuid'
+import { Chance } from './chance.ts'
+import { WIND_POEMS } from './drawings/index.ts'
+import { photograph } from './photograph.ts'
+import type { Place } from './place.ts'
+import type { PlannedPiece } from './planWork.ts'
+import { NEXT_STEPS, PRAISE, REASONS } from './scenario.ts'
+
+const HOUR_MS = 3600 * 1000
+
+/** Its photos. Drawing them is the slow part: it can begin while another piece is filed. */
+export const drawPiece = ({ drawing, seed, shots }: PlannedPiece): Promise<Buffer[]> =>
+  Promise.all(
+    Array.from({ length: shots }, (_, i) =>
+      // Each goes a little nearer to the same work.
+      photograph(drawing, new Chance(seed), new Chance(seed + i), i),
+    ),
+  )
+
+/**
+ * Makes a piece as its pupil and its teacher would, at the hours they would. Begun before and cut
+ * off, it goes on where it was.
+ */
+export async function makePiece(place: Place, plan: PlannedPiece, photos: Buffer[]): Promise<void> {
+  const { pieces, parts, makers, media } = place.server.capabilities
+  const own = new Chance(plan.seed)
+  const viewer = place.asViewer(plan.pupilId, 'pupil')
+  place.clock.set(
+    place.at(plan.dayOffset, 9 + Math.floor(own.between(0, 4)), Math.floor(own.between(0, 59))),
+  )
+  let piece = await pieces.start(viewer, plan.id, { taskId: plan.taskId })
+  if (piece.state !== 'draft') return judge(place, plan, piece, own)
+  for (const [shot, photo] of photos.entries()) {
+    const mediaId = v5(`photo ${shot}`, plan.id)
+    const name = `photo ${shot + 1}`
+    await media.arrive({ mediaId, ownerId: plan.pupilId, name, sha256: null, use: 'part' }, photo)
+    await parts.add(viewer, plan.id, v5(`part ${shot}`, plan.id), {
+      kind: 'photo',
+      name: '',
+      files: { picture: mediaId },
+    })
+  }
+  // Some write their poem as well, each by their own chance.
+  if (plan.drawing === 'poem' && own.next() < 0.5)
+    await parts.add(viewer, plan.id, v5('writing', plan.id), {
+      kind: 'writing',
+      name: '',
+      text: own.pick(WIND_POEMS).join('\n'),
+    })
+  if (plan.friends.length > 0) await makers.set(viewer, plan.id, plan.friends)
+  piece = await pieces.describe(plan.id)
+  piece = await pieces.change(viewer, plan.id, {
+    seenVersion: piece.version,
+    title: plan.title,
+    reflection: plan.thought,
+    folderId: plan.folderId,
+  })
+  if (plan.to === 'draft') return
+  piece = await pieces.handIn(viewer, plan.id, piece.version)
+  await judge(place, plan, piece, own)
+}
+
+/** What the teacher says of it, and what the pupil does then. */
+async function judge(
+  place: Place,
+  plan: PlannedPiece,
+  handedIn: Piece,
+  own: Chance,
+): Promise<void> {
+  if (plan.to === 'submitted' || handedIn.state !== 'submitted') return
+  const { pieces, review, portfolio } = place.server.capabilities
+  const viewer = place.asViewer(plan.pupilId, 'pupil')
+  const teacher = place.teacherOf(plan.className)
+  const decide = async (piece: Piece, move: 'approve' | 'send-back', message: string) => {
+    place.clock.set(new Date(place.clock.now().getTime() + HOUR_MS))
+    return review.decide(teacher, plan.id, { move, message, seenVersion: piece.version })
+  }
+  let piece = handedIn
+  for (let n = 0; n < plan.sentBack; n++) {
+    piece = await decide(piece, 'send-back', own.pick(NEXT_STEPS))
+    piece = await pieces.handIn(viewer, plan.id, piece.version)
+  }
+  if (plan.to === 'returned')
+    return void (await decide(
+      piece,
+      'send-back',
+      plan.firstName === 'Wren' ? NEXT_STEPS[0]! : own.pick(NEXT_STEPS),
+    ))
+  await decide(piece, 'approve', own.pick(PRAISE))
+  if (own.next() < 0.5)
+    await portfolio.putPick(viewer, plan.pupilId, plan.id, { reason: own.pick(REASONS) })
+}

@@ -1,0 +1,107 @@
+import type { PieceState } from '@nibquill/core'
+import type { TaskRow } from '@nibquill/server/tasks/rows'
+import { v7 as newId } from 'uuid'
+import { Chance } from './chance.ts'
+import type { DrawingName } from './drawings/index.ts'
+import type { ClassName, Pupil, Shelf } from './place.ts'
+import { TASKS, WORKS } from './scenario.ts'
+
+/**
+ * One piece of work that is to be made; plain data, so that what is left can wait in a file.
+ * `dayOffset`: days before today, negative. `sentBack`: how often it came back before. `friends`:
+ * who made it as well.
+ */
+export type PlannedPiece = {
+  id: string
+  pupilId: string
+  firstName: string
+  className: ClassName
+  folderId: string
+  taskId: string | null
+  dayOffset: number
+  to: PieceState
+  sentBack: number
+  friends: string[]
+  drawing: DrawingName
+  title: string
+  thought: string
+  shots: number
+  seed: number
+}
+
+/** Whose work is made first, and all there is of the small demo. */
+export const FIRST = ['Wren', 'Tomasz', 'Ifeoma', 'Bilal', 'Aoife']
+const EARLIER_IN_YEAR = ['Bread and clay', 'Our village map', 'Rock pools', 'Number talks']
+
+/** What a pupil made this year and last. @param i - Their place in the register. */
+export function planWork(
+  pupil: Pupil,
+  i: number,
+  shelf: Shelf,
+  tasks: readonly TaskRow[],
+  classmates: readonly Pupil[],
+): PlannedPiece[] {
+  const chance = new Chance(2026 + i * 7919 + (pupil.className === 'Plover' ? 101 : 0))
+  const wren = pupil.firstName === 'Wren'
+  const heron = pupil.className === 'Heron'
+  const whole = [...shelf.keys()].filter((name) => shelf.get(name)!.wholeSchool)
+  const make = (
+    folder: string,
+    task: TaskRow | null,
+    dayOffset: number,
+    to: PieceState,
+  ): PlannedPiece => {
+    const fits = TASKS[pupil.className].find(({ title }) => title === task?.title)?.drawings
+    const work = chance.pick(
+      WORKS[folder]!.filter(({ drawing }) => fits?.includes(drawing) ?? true),
+    )
+    const alone = wren || to === 'draft' || to === 'returned' || chance.next() > 0.12
+    return {
+      id: newId(),
+      pupilId: pupil.id,
+      firstName: pupil.firstName,
+      className: pupil.className,
+      folderId: shelf.get(folder)!.id,
+      taskId: task?.id ?? null,
+      dayOffset,
+      to,
+      sentBack: to === 'approved' && task && !wren ? chance.pick([0, 0, 1, 2]) : 0,
+      friends: alone ? [] : [chance.pick(classmates).id].filter((id) => id !== pupil.id),
+      drawing: work.drawing,
+      title: chance.pick(work.titles),
+      thought: chance.pick(work.thoughts),
+      shots: chance.pick([1, 1, 1, 1, 1, 2, 3]),
+      seed: Math.floor(chance.between(0, 1e9)),
+    }
+  }
+  const earlier = Array.from({ length: wren ? 5 : heron ? 2 : 1 }, (_, n) =>
+    make(whole[(i + n) % whole.length]!, null, -100 - 45 * n - (i % 20), 'approved'),
+  )
+  const lately = EARLIER_IN_YEAR.slice(0, wren ? 3 : 1 + (i % 2)).map((_, n) =>
+    make(EARLIER_IN_YEAR[(i + n) % (heron ? 4 : 1)]!, null, -28 + n * 6 - (i % 5), 'approved'),
+  )
+  const tasked = tasks
+    .filter(({ classId }) => classId === pupil.classId)
+    .flatMap((task, n) => {
+      const state = stateFor(pupil, i, n)
+      const folder = [...shelf.keys()].find((name) => shelf.get(name)!.id === task.folderId)!
+      return state ? [make(folder, task, -1 - ((i + n) % 4), state)] : []
+    })
+  return [...earlier, ...lately, ...tasked]
+}
+
+/** Wren: one to do, one on the go, one sent back. The others: some of everything. */
+function stateFor(pupil: Pupil, i: number, task: number): PieceState | null {
+  if (pupil.firstName === 'Wren') return (['returned', 'draft', null] as const)[task] ?? null
+  const states = [
+    'submitted',
+    'approved',
+    null,
+    'submitted',
+    'draft',
+    'approved',
+    'submitted',
+    'returned',
+  ] as const
+  return states[(i * 3 + task * 5) % 8] ?? null
+}

@@ -1,0 +1,38 @@
+import { InkDocument } from '@nibquill/contract/ink'
+import { DomainError, PICTURE_SIZES } from '@nibquill/core'
+import { inkToSvg } from '@nibquill/core/ink/svg'
+import { readFile, writeFile } from 'node:fs/promises'
+import path from 'node:path'
+import * as v from 'valibot'
+import type { Sniffed } from '../sniff.ts'
+import type { Kept, MadeForm } from './kinds.ts'
+import { makeSizes } from './makeSizes.ts'
+
+/**
+ * Reads ink as it is kept.
+ * @throws DomainError `media/ink-unreadable` for what is no ink document, or a later one
+ */
+export function readInk(json: string): InkDocument {
+  try {
+    return v.parse(InkDocument, JSON.parse(json))
+  } catch {
+    throw new DomainError('media/ink-unreadable')
+  }
+}
+
+/** Takes in what was drawn: written anew from what was understood, so that nothing hides in it. */
+export async function takeInk(file: string, { type }: Sniffed, scratch: string): Promise<Kept> {
+  const ink = readInk(await readFile(file, 'utf8'))
+  const clean = path.join(scratch, 'clean')
+  await writeFile(clean, JSON.stringify(ink))
+  const { width, height } = ink.sheets[0]!
+  return { file: clean, type, width, height }
+}
+
+/** Pictures of its first sheet, in the sizes photos have. */
+export async function makeInkSizes(file: string, into: string): Promise<MadeForm[]> {
+  const sheet = readInk(await readFile(file, 'utf8')).sheets[0]!
+  const picture = path.join(into, 'sheet.svg')
+  await writeFile(picture, inkToSvg(sheet, { longestEdgePx: Math.max(...PICTURE_SIZES) }))
+  return makeSizes(picture, into)
+}
