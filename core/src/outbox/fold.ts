@@ -1,6 +1,6 @@
 import { orderParts } from '../pieces/parts.ts'
 import { isOpen, type PieceState, type PieceStep } from '../pieces/movePiece.ts'
-import type { Intent, NewPart } from './intents.ts'
+import { replacedBy, type Intent, type NewPart } from './intents.ts'
 
 /** As much of a piece as an outbox can change. */
 export type Foldable<Part, Folder, Maker> = {
@@ -93,6 +93,8 @@ function apply<
     }
     case 'withdraw':
       return isOpen(piece.state) ? piece : { ...piece, state: 'draft' }
+    // Whoever shows a drawing lays what waits over it.
+    case 'ink':
     case 'start':
     case 'file':
     case 'hand-in':
@@ -108,8 +110,7 @@ function withPart<Part extends { id: string }>(
   seen: Pick<Seen<Part, never, never>, 'part'>,
 ): Part[] {
   if (parts.some(({ id }) => id === partId)) return parts
-  const place = part.kind === 'photo' ? part.instead?.partId : undefined
-  const at = parts.findIndex(({ id }) => id === place)
+  const at = parts.findIndex(({ id }) => id === replacedBy(part))
   if (at < 0) return [...parts, seen.part(partId, part, null)]
   return parts.map((other, i) => (i === at ? seen.part(partId, part, other) : other))
 }

@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { fold, pendingMove, type Foldable, type Seen } from './fold.ts'
 import {
   addIntent,
+  GATHER_MS,
   overtaken,
   readyIntents,
   TAKE_BACK_MS,
@@ -41,6 +42,35 @@ const out = (n: number, restore = false): IntentBody => ({
   kind: 'remove',
   partId: `p${n}`,
   restore,
+})
+
+const drew = (n: number, id: string): IntentBody => ({
+  ...{ kind: 'ink', partId: `p${n}` },
+  changes: [{ kind: 'take', sheetId: 's', ids: [id] }],
+})
+
+describe('what is drawn', () => {
+  test('is gathered for a moment and then sets out together, after the drawing itself', () => {
+    const begun: IntentBody = {
+      ...{ kind: 'add-part', partId: 'p1' },
+      part: { kind: 'drawing', name: '', mediaId: 'm1' },
+    }
+    const queue = queueOf(begun, drew(1, 'a'), drew(2, 'b'), drew(1, 'c'))
+    expect(kinds(queue)).toEqual(['add-part', 'ink', 'ink'])
+    expect(queue[1]).toMatchObject({ changes: [{ ids: ['a'] }, { ids: ['c'] }] })
+    expect(kinds(readyIntents(queue, NOBODY, GATHER_MS - 1))).toEqual(['add-part'])
+    // The other drawing is at school; this one waits for its beginning.
+    expect(readyIntents(queue, NOBODY, GATHER_MS)).toEqual([queue[0], queue[2]])
+  })
+  test('on a piece handed in without a pause arrives before it does', () => {
+    const queue = queueOf(drew(1, 'a'), { kind: 'hand-in' })
+    expect(readyIntents(queue, NOBODY, GATHER_MS - 1)).toEqual([])
+    expect(kinds(readyIntents(queue, NOBODY, GATHER_MS))).toEqual(['ink'])
+  })
+  test('without a network for long lies in many small batches', () => {
+    const queue = queueOf(...Array.from({ length: 100 }, (_, i) => drew(1, `t${i}`)))
+    expect(queue.map((one) => (one.kind === 'ink' ? one.changes.length : 0))).toEqual([60, 40])
+  })
 })
 
 describe('two wishes of a kind', () => {

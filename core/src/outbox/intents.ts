@@ -1,3 +1,4 @@
+import type { InkChange } from '../ink/changes.ts'
 import type { PieceStep } from '../pieces/movePiece.ts'
 import type { Tidying } from '../tidy/tidying.ts'
 
@@ -14,7 +15,15 @@ export type NewPart =
       /** It takes the place of another part: a photo tidied from that one. */
       instead: { partId: string; tidying: Tidying | null } | null
     }
+  /** `mediaId`: of its ink as it began, which goes to school before it. */
+  | { kind: 'drawing'; name: string; mediaId: string }
   | { kind: 'writing'; name: string; text: string }
+
+/** The file a part brings, which goes to school before it. */
+export const fileOf = (part: NewPart): string | null => ('mediaId' in part ? part.mediaId : null)
+/** The part whose place another one takes. */
+export const replacedBy = (part: NewPart): string | null =>
+  part.kind === 'photo' ? (part.instead?.partId ?? null) : null
 
 /** One thing a pupil wants of the school. `at`: milliseconds since 1970, when it was wanted. */
 export type Intent = { id: string; pieceId: string; at: number } & IntentBody
@@ -24,6 +33,8 @@ export type IntentBody =
   | { kind: 'add-part'; partId: string; part: NewPart }
   /** `seenText`: what stood there at school when its writer began. */
   | { kind: 'content'; partId: string; text: string; seenText: string }
+  /** What was drawn, in its order. */
+  | { kind: 'ink'; partId: string; changes: readonly InkChange[] }
   /** `base`: as the school had them when the pupil began; what differs there now was written elsewhere. */
   | { kind: 'words'; words: Words; base: Words }
   | { kind: 'order'; partIds: readonly string[] }
@@ -41,6 +52,11 @@ export type IntentOf<K extends IntentKind> = Extract<Intent, { kind: K }>
  * it can be taken back; then neither is ever sent.
  */
 export const TAKE_BACK_MS = 10_000
+
+/** Lines are gathered for so long before they set out together: a hand draws several a second. */
+export const GATHER_MS = 3000
+/** What is drawn goes on in another intent from here on: about sixty kilobytes, written anew with each line. */
+const MOST_GATHERED = { changes: 60, numbers: 20_000 }
 
 /** Moves of a whole piece: nothing passes them, neither way. */
 const isMove = ({ kind }: Intent): boolean =>
@@ -95,6 +111,13 @@ export function addIntent(
       const earlier = textOf(queue, intent.partId)
       return [...queue, earlier === null ? intent : { ...intent, seenText: earlier }]
     }
+    case 'ink': {
+      const i = find((other) => other.kind === 'ink' && other.partId === intent.partId)
+      const before = queue[i]
+      return before?.kind === 'ink' && fitsTogether(before, intent)
+        ? change(i, { ...before, changes: [...before.changes, ...intent.changes] })
+        : [...queue, intent]
+    }
     case 'name': {
       const i = find((other) => other.kind === 'name' && other.partId === intent.partId)
       return i < 0 ? [...queue, intent] : [...without(i), intent]
@@ -130,6 +153,14 @@ export function addIntent(
     case 'add-part':
       return [...queue, intent]
   }
+}
+
+function fitsTogether(...intents: IntentOf<'ink'>[]): boolean {
+  const changes = intents.flatMap((intent) => intent.changes)
+  const numbers = changes
+    .flatMap((change) => ('things' in change ? change.things : []))
+    .reduce((sum, thing) => sum + ('points' in thing ? 4 * thing.points.x.length : 4), 0)
+  return changes.length <= MOST_GATHERED.changes && numbers <= MOST_GATHERED.numbers
 }
 
 /** What a writing will say when everything that is on its way has arrived. */
@@ -171,13 +202,10 @@ function madeAndTakenOut(
   const added = queue.find((other) => other.kind === 'add-part' && other.partId === partId)
   // Another that takes its place needs it at school.
   const needed = queue.some(
-    (other) =>
-      other.kind === 'add-part' &&
-      other.part.kind === 'photo' &&
-      other.part.instead?.partId === partId,
+    (other) => other.kind === 'add-part' && replacedBy(other.part) === partId,
   )
   if (added?.kind !== 'add-part' || tried.has(added.id) || needed) return []
-  const mediaId = added.part.kind === 'photo' ? added.part.mediaId : null
+  const mediaId = fileOf(added.part)
   return queue
     .filter(
       (other) =>
@@ -207,15 +235,12 @@ function waitsFor(intent: Intent, before: Intent): boolean {
   if (before.kind === 'start') return intent.kind !== 'file'
   switch (intent.kind) {
     case 'add-part':
-      return (
-        (intent.part.kind === 'photo' &&
-          ((before.kind === 'file' && before.mediaId === intent.part.mediaId) ||
-            (before.kind === 'add-part' && before.partId === intent.part.instead?.partId))) ||
-        (before.kind === 'remove' &&
-          intent.part.kind === 'photo' &&
-          before.partId === intent.part.instead?.partId)
-      )
+      return before.kind === 'file'
+        ? before.mediaId === fileOf(intent.part)
+        : (before.kind === 'add-part' || before.kind === 'remove') &&
+            before.partId === replacedBy(intent.part)
     case 'content':
+    case 'ink':
     case 'name':
     case 'remove':
       return 'partId' in before && before.partId === intent.partId
@@ -273,17 +298,20 @@ function isLeftOut(intent: Intent, queue: readonly Intent[], standings: Standing
   const part = added.part
   return (
     refused(added) ||
-    (part.kind === 'photo' &&
-      queue.some(
-        (other) => other.kind === 'file' && other.mediaId === part.mediaId && refused(other),
-      ))
+    queue.some(
+      (other) => other.kind === 'file' && other.mediaId === fileOf(part) && refused(other),
+    )
   )
 }
 
-/** What was taken out or thrown away a moment ago may be taken back: nothing of it sets out. */
+/**
+ * What was taken out or thrown away a moment ago may be taken back: nothing of it sets out. What is
+ * being drawn waits for the next lines.
+ */
 function heldBack(queue: readonly Intent[], now: number): ReadonlySet<string> {
   const held = new Set<string>()
   for (const [i, intent] of queue.entries()) {
+    if (intent.kind === 'ink' && now - intent.at < GATHER_MS) held.add(intent.id)
     const fresh = now - intent.at < TAKE_BACK_MS
     if (!fresh) continue
     if (intent.kind === 'remove' && !intent.restore)

@@ -12,7 +12,8 @@ test('twenty seconds without the database, under twenty requests a second, lose 
   // Five, and twice as much again where other tests keep the machine busy.
   expect(report.secondsToHealthy).toBeLessThan(15)
   expect(report.descriptors.after).toBeLessThan(report.descriptors.before + 15)
-  expect(report.memoryMb.after).toBeLessThan(report.memoryMb.before + 100)
+  // Measured 1.7.
+  expect(report.heldMb.after).toBeLessThan(report.heldMb.before + 25)
   expect([report.listeners, report.toldTimes]).toEqual([1, 1])
 }, 90_000)
 

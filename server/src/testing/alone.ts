@@ -29,19 +29,20 @@ export class AloneServer {
     settings: Partial<Config> = {},
     script = 'server/src/testing/serveAlone.ts',
   ): Promise<AloneServer> {
-    const child = spawn(process.execPath, [await plainScript(script)], {
+    const child = spawn(process.execPath, ['--expose-gc', await plainScript(script)], {
       env: {
         ...process.env,
         NODE_OPTIONS: '',
         NIBQUILL_TEST_CONFIG: JSON.stringify({ ...config, ...settings }),
       },
-      stdio: ['ignore', 'pipe', 'inherit'],
+      stdio: ['ignore', 'pipe', 'inherit', 'ipc'],
     })
     running.add(child)
     child.once('exit', () => running.delete(child))
     const [line] = (await once(child.stdout!, 'data')) as [Buffer]
     // Nor do they keep that process waiting.
     child.unref()
+    child.channel?.unref()
     ;(child.stdout as Socket).unref()
     return new AloneServer(child, line.toString().trim())
   }
@@ -59,11 +60,11 @@ export class AloneServer {
     return readdirSync(`/proc/${this.child.pid}/fd`).length
   }
 
-  get memoryMb(): number {
-    return (
-      Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${this.child.pid}/status`, 'utf8'))![1]) /
-      1024
-    )
+  /** What it holds on to: garbage, which the system counts as well, is taken out before. */
+  async heldMb(): Promise<number> {
+    this.child.send('held')
+    const [bytes] = (await once(this.child, 'message')) as [number]
+    return bytes / 1024 / 1024
   }
 
   /** The most memory it ever held. */

@@ -20,7 +20,7 @@ export type AwayReport = {
   oddAnswers: number[]
   secondsToHealthy: number
   descriptors: { before: number; after: number }
-  memoryMb: { before: number; after: number }
+  heldMb: { before: number; after: number }
   /** Connections of that process that listen for events. */
   listeners: number
   /** How often one change after it all was told to one open page. */
@@ -43,7 +43,7 @@ export async function takeDatabaseAway(awayMs: number): Promise<AwayReport> {
   try {
     outbox.run()
     await sleep(1500)
-    const before = { descriptors: alone.descriptors, memoryMb: alone.memoryMb }
+    const before = { descriptors: alone.descriptors, heldMb: await alone.heldMb() }
     way.cut()
     await sleep(awayMs)
     way.mend()
@@ -67,7 +67,7 @@ export async function takeDatabaseAway(awayMs: number): Promise<AwayReport> {
       oddAnswers: outbox.oddAnswers,
       secondsToHealthy,
       descriptors: { before: before.descriptors, after: alone.descriptors },
-      memoryMb: { before: before.memoryMb, after: alone.memoryMb },
+      heldMb: { before: before.heldMb, after: await alone.heldMb() },
       // The server in this process, on the straight way, has one as well.
       listeners: listeners - 1,
       toldTimes: page.events.filter((event) => event.includes(lastId)).length,

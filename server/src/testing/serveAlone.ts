@@ -9,4 +9,9 @@ const server = await startServer(
   new SetClock(new Date('2026-11-23T10:00:00Z')),
 )
 process.on('SIGTERM', () => void server.close().then(() => process.exit(0)))
+process.on('message', () => {
+  globalThis.gc?.()
+  const { heapUsed, external } = process.memoryUsage()
+  process.send?.(heapUsed + external)
+})
 process.stdout.write(`${server.url.replace('localhost', '127.0.0.1')}\n`)
