@@ -22,7 +22,7 @@ const Where = v.strictObject({
   y: units(-LONGEST_EDGE, 2 * LONGEST_EDGE),
 })
 const ThingId = v.pipe(v.string(), v.regex(/^[\w-]{1,64}$/))
-const Edge = units(UNITS_PER_MM, LONGEST_EDGE)
+const SheetEdge = units(UNITS_PER_MM, LONGEST_EDGE)
 
 const Ink = v.pipe(v.array(v.picklist(WELL_NAMES)), v.minLength(1), v.maxLength(MOST_DROPS))
 const Pen = v.strictObject({
@@ -69,6 +69,14 @@ const Thing = v.variant('kind', [
   }),
 ])
 
+const Sheet = v.strictObject({
+  id: ThingId,
+  width: SheetEdge,
+  height: SheetEdge,
+  paper: v.picklist(PAPERS),
+  things: v.pipe(v.array(Thing), v.maxLength(MOST_THINGS)),
+})
+
 /**
  * A file of kind ink, as it is sent and read. Told in full in docs/ink-document.md.
  * @see core/src/ink/document.ts for what each means
@@ -76,18 +84,32 @@ const Thing = v.variant('kind', [
 export const InkDocument = v.strictObject({
   format: v.literal(INK_FORMAT),
   version: v.literal(INK_VERSION),
-  sheets: v.pipe(
-    v.array(
-      v.strictObject({
-        id: ThingId,
-        width: Edge,
-        height: Edge,
-        paper: v.picklist(PAPERS),
-        things: v.pipe(v.array(Thing), v.maxLength(MOST_THINGS)),
-      }),
-    ),
-    v.minLength(1),
-    v.maxLength(MOST_SHEETS),
-  ),
+  sheets: v.pipe(v.array(Sheet), v.minLength(1), v.maxLength(MOST_SHEETS)),
 })
 export type InkDocument = v.InferOutput<typeof InkDocument>
+
+const things = v.pipe(v.array(Thing), v.minLength(1), v.maxLength(MOST_THINGS))
+const below = v.nullable(ThingId)
+/** One thing done to a drawing. @see core/src/ink/changes.ts for what each means */
+export const InkChange = v.variant('kind', [
+  v.strictObject({ kind: v.literal('put'), sheetId: ThingId, things, below }),
+  v.strictObject({ kind: v.literal('set'), sheetId: ThingId, things }),
+  v.strictObject({
+    kind: v.literal('take'),
+    sheetId: ThingId,
+    ids: v.pipe(v.array(ThingId), v.maxLength(MOST_THINGS)),
+  }),
+  v.strictObject({ kind: v.literal('paper'), sheetId: ThingId, paper: v.picklist(PAPERS) }),
+  v.strictObject({ kind: v.literal('put-sheet'), sheet: Sheet, below }),
+  v.strictObject({ kind: v.literal('take-sheet'), sheetId: ThingId }),
+])
+/** More at once than a tablet sends. */
+const MOST_CHANGES = 500
+/**
+ * POST /api/pieces/:id/parts/:partId/ink: what was drawn, in its order. What arrived before changes
+ * nothing when it arrives again; 409 `piece/drawing-full` when a drawing would hold more than one may.
+ */
+export const DrawOn = v.strictObject({
+  changes: v.pipe(v.array(InkChange), v.minLength(1), v.maxLength(MOST_CHANGES)),
+})
+export type DrawOn = v.InferOutput<typeof DrawOn>

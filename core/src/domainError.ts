@@ -55,6 +55,7 @@ export const DOMAIN_ERRORS = {
   'piece/not-open': 'This piece is with the teacher. Take it out of the tray to change it.',
   'piece/closed': 'Your teacher has closed this piece. It stays as it is.',
   'piece/part-changed': 'Somebody else wrote here meanwhile.',
+  'piece/drawing-full': 'There is no more room in this drawing.',
   'piece/part-gone': 'That part is not in this piece any more.',
   'piece/not-a-classmate': 'Only pupils of your own class can make it with you.',
   'piece/decided-earlier': 'That was decided a while ago. Start another go instead.',

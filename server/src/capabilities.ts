@@ -53,6 +53,7 @@ export function openCapabilities(platform: Platform, pool: Pool) {
   const pieceChanges = new PieceChanges(platform)
   const tellPieces = (manager: EntityManager, mediaId: string) =>
     pieceChanges.tellPrepared(manager, mediaId)
+  const media = new Media(platform, [tellPieces])
   const pieces = new Pieces(platform, guard, school, pieceChanges)
   const sharing = new Sharing(platform, guard)
   const invitations = new Invitations(platform, mail)
@@ -79,13 +80,13 @@ export function openCapabilities(platform: Platform, pool: Pool) {
     takenLists: new TakenLists(platform, school),
     rollOver: new RollOver(platform, school),
     classPieces: new ClassPieces(platform, pieces),
-    parts: new Parts(platform, pieceChanges),
+    parts: new Parts(platform, pieceChanges, media),
     makers: new Makers(platform, pieceChanges),
     folders: new Folders(platform, (manager, tail) => listPieceLines(manager, 'approved', tail)),
     tasks: new Tasks(platform, school),
     units: new Units(platform),
     fileGuard: new FileGuard(platform, guard),
-    media: new Media(platform, [tellPieces]),
+    media,
     review: new Review(platform, guard, pieces),
     notices: new Notices(platform),
     portfolio: new Portfolio(platform, school),

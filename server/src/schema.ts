@@ -9,6 +9,7 @@ import { HandingIn1700000000007 } from './migrations/07-handingIn.ts'
 import { Afterwards1700000000008 } from './migrations/08-afterwards.ts'
 import { YoungClasses1700000000009 } from './migrations/09-youngClasses.ts'
 import { TakenLists1700000000010 } from './migrations/10-takenLists.ts'
+import { VersionFiles1700000000011 } from './migrations/11-versionFiles.ts'
 import type { Schema } from './platform/database.ts'
 import {
   CardSheetRow,
@@ -37,6 +38,7 @@ import {
   PieceMakerRow,
   PieceRow,
   PieceVersionRow,
+  VersionFileRow,
   VersionMakerRow,
   VersionPartRow,
 } from './pieces/rows.ts'
@@ -118,6 +120,7 @@ const ROWS = [
   TaskRow,
   TermRow,
   VersionPartRow,
+  VersionFileRow,
   VersionMakerRow,
   GuardianRequestRow,
   UploadRow,
@@ -142,5 +145,6 @@ export const SCHEMA = {
     Afterwards1700000000008,
     YoungClasses1700000000009,
     TakenLists1700000000010,
+    VersionFiles1700000000011,
   ],
 } satisfies Schema

@@ -25,7 +25,9 @@ test('what is put lies on top, or below what it names; where that is gone, on to
 
 test('what one tablet takes off stays off, whatever another does to it', () => {
   const ink = drawOn(newInk('s'), [put('a', 'b'), { kind: 'take', sheetId: 's', ids: ['a'] }])
-  expect(idsOf(drawOn(ink, [{ kind: 'set', sheetId: 's', things: [thing('a', 50)] }]))).toEqual(['b'])
+  expect(idsOf(drawOn(ink, [{ kind: 'set', sheetId: 's', things: [thing('a', 50)] }]))).toEqual([
+    'b',
+  ])
 })
 
 test('the last sheet stays, and what names a sheet that is gone changes nothing', () => {
@@ -40,9 +42,12 @@ const someChange: fc.Arbitrary<InkChange> = fc.oneof(
   fc.record({
     kind: fc.constant('put' as const),
     sheetId: someSheet,
-    things: fc.uniqueArray(fc.tuple(someId, fc.nat(99)).map(([id, x]) => thing(id, x)), {
-      ...{ selector: ({ id }) => id, maxLength: 3 },
-    }),
+    things: fc.uniqueArray(
+      fc.tuple(someId, fc.nat(99)).map(([id, x]) => thing(id, x)),
+      {
+        ...{ selector: ({ id }) => id, maxLength: 3 },
+      },
+    ),
     below: fc.option(someId),
   }),
   fc.record({

@@ -1,4 +1,11 @@
-import { MOST_SHEETS, MOST_THINGS, type InkDocument, type InkSheet, type Paper, type Thing } from './document.ts'
+import {
+  MOST_SHEETS,
+  MOST_THINGS,
+  type InkDocument,
+  type InkSheet,
+  type Paper,
+  type Thing,
+} from './document.ts'
 
 /**
  * One thing done to a drawing. Each names what it means by its id and can be done again without
@@ -21,7 +28,11 @@ const beneath = <T extends Listed>(list: readonly T[], below: string | null): nu
   const at = list.findIndex(({ id }) => id === below)
   return at < 0 ? list.length : at
 }
-function insert<T extends Listed>(list: readonly T[], more: readonly T[], below: string | null): T[] {
+function insert<T extends Listed>(
+  list: readonly T[],
+  more: readonly T[],
+  below: string | null,
+): T[] {
   const coming = new Set(more.map(({ id }) => id))
   const rest = list.filter(({ id }) => !coming.has(id))
   const at = beneath(rest, below)

@@ -298,9 +298,7 @@ function isLeftOut(intent: Intent, queue: readonly Intent[], standings: Standing
   const part = added.part
   return (
     refused(added) ||
-    queue.some(
-      (other) => other.kind === 'file' && other.mediaId === fileOf(part) && refused(other),
-    )
+    queue.some((other) => other.kind === 'file' && other.mediaId === fileOf(part) && refused(other))
   )
 }
 

@@ -56,9 +56,11 @@ export class FileGuard {
       `select m.owner_id as "ownerId",
          array(select task_id from task_media where media_id = m.id) as tasks,
          array(select notice_id from notice_media where media_id = m.id) as notices,
-         coalesce((select json_agg(json_build_object('pieceId', t.piece_id, 'approved', x.role = any($2) and exists
-             (select 1 from version_part w join piece p on p.approved_version_id = w.version_id where w.part_id = t.id)))
-           from part_file x join part t on t.id = x.part_id where x.media_id = m.id), '[]') as pieces
+         coalesce((select json_agg(json_build_object('pieceId', x.piece_id, 'approved', x.approved)) from (
+             select t.piece_id, false as approved from part_file f join part t on t.id = f.part_id where f.media_id = m.id
+             union select p.id, f.role = any($2) and p.approved_version_id = f.version_id
+               from version_file f join piece_version w on w.id = f.version_id join piece p on p.id = w.piece_id where f.media_id = m.id
+           ) x), '[]') as pieces
        from media m where m.id = $1`,
       [mediaId, SHOWN_ROLES],
     )

@@ -1,4 +1,5 @@
 import type { Arrived, FileState } from '@nibquill/contract'
+import type { InkDocument } from '@nibquill/core/ink/document'
 import {
   DomainError,
   formsOf,
@@ -8,16 +9,19 @@ import {
   type MediaForm,
   type MediaUse,
 } from '@nibquill/core'
+import { createHash } from 'node:crypto'
 import { mkdtemp, rm, stat, writeFile } from 'node:fs/promises'
 import os from 'node:os'
 import path from 'node:path'
 import type { EntityManager } from 'typeorm'
+import { v7 as newId } from 'uuid'
 import { hashFile } from '../platform/hashFile.ts'
 import { holdName, makeOrFind } from '../platform/makeOrFind.ts'
 import type { Platform } from '../platform/platform.ts'
 import { addJob } from '../platform/queue.ts'
 import { ProgramFailed } from '../platform/runProgram.ts'
 import { formKey, fullKey } from './keys.ts'
+import { readInk } from './kinds/ink.ts'
 import { KIND_WORK, type Kept } from './kinds/kinds.ts'
 import { MediaFormRow, MediaRow } from './rows.ts'
 import { sniff } from './sniff.ts'
@@ -33,6 +37,9 @@ export type Sent = {
 export type OnPrepared = (manager: EntityManager, mediaId: string) => Promise<void>
 type NoForms = Extract<FileState, 'damaged' | 'unmade'>
 type Located = { key: string; type: string; name: string; asAsked: boolean }
+
+/** While somebody draws, pictures of what stood there a moment ago are not made. */
+const HAND_RESTS_MS = 6000
 
 /** Files, whatever they hang on: arrival, the forms made of them, where they lie. */
 export class Media {
@@ -110,6 +117,36 @@ export class Media {
         },
       }),
     )
+  }
+
+  /**
+   * What was drawn, as it stands now, in the caller's transaction: a file of its own, pictures of
+   * which are made when the hand has rested for a moment.
+   * @returns its id
+   * @throws DomainError `piece/drawing-full` when it has grown too long
+   */
+  async keepInk(manager: EntityManager, ownerId: string, ink: InkDocument): Promise<string> {
+    const bytes = Buffer.from(JSON.stringify(ink))
+    if (bytes.length > MEDIA.ink.mostBytes) throw new DomainError('piece/drawing-full')
+    const sha256 = createHash('sha256').update(bytes).digest('hex')
+    const { width, height } = ink.sheets[0]!
+    const row: MediaRow = {
+      ...{ id: newId(), ownerId, name: 'drawing.json', kind: 'ink', type: 'application/json' },
+      ...{ sizeBytes: bytes.length, width, height, sentSha256: sha256, keptSha256: sha256 },
+      ...{ state: 'arrived', arrivedAt: this.#platform.clock.now() },
+    }
+    await holdName(manager, `file:${sha256}`)
+    if (!(await this.#platform.storage.about(fullKey(row))))
+      await this.#platform.storage.put(fullKey(row), bytes)
+    await manager.insert(MediaRow, row)
+    await addJob(manager, 'media.prepare', { mediaId: row.id }, row.id, HAND_RESTS_MS)
+    return row.id
+  }
+
+  /** Ink as it was kept. */
+  async readInk(manager: EntityManager, mediaId: string): Promise<InkDocument> {
+    const row = await manager.findOneByOrFail(MediaRow, { id: mediaId, kind: 'ink' })
+    return readInk((await this.#platform.storage.read(fullKey(row))).toString())
   }
 
   async findArrived(ownerId: string, mediaId: string): Promise<Arrived | null> {

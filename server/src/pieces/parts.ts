@@ -1,4 +1,6 @@
+import { isDeepStrictEqual } from 'node:util'
 import type { AddPart, WritePart } from '@nibquill/contract'
+import type { DrawOn } from '@nibquill/contract/ink'
 import {
   DomainError,
   isOpen,
@@ -8,9 +10,12 @@ import {
   type MediaKind,
   type PartFileRole,
 } from '@nibquill/core'
+import { drawOn, isFull } from '@nibquill/core/ink/changes'
 import { IsNull, type EntityManager } from 'typeorm'
+import type { Media } from '../media/media.ts'
 import { MediaRow } from '../media/rows.ts'
 import { note } from '../platform/audit.ts'
+import { addJob } from '../platform/queue.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import { contentOf } from './partKinds.ts'
@@ -23,9 +28,11 @@ import { PartFileRow, PartRow, type PieceRow } from './rows.ts'
 export class Parts {
   readonly #platform: Platform
   readonly #changes: PieceChanges
-  constructor(platform: Platform, changes: PieceChanges) {
+  readonly #media: Media
+  constructor(platform: Platform, changes: PieceChanges, media: Media) {
     this.#platform = platform
     this.#changes = changes
+    this.#media = media
   }
 
   /**
@@ -108,6 +115,32 @@ export class Parts {
       if (found.content.text !== seenText)
         throw new DomainError('piece/part-changed', { text: found.content.text })
       await manager.update(PartRow, partId, { content: { text } })
+      return { version: piece.version + 1 }
+    })
+  }
+
+  /**
+   * Draws on a drawing; versions that were handed in keep what was drawn then.
+   * @throws DomainError `piece/not-open`, `piece/part-gone`, `piece/drawing-full`
+   */
+  async draw(
+    viewer: SignedIn,
+    pieceId: string,
+    partId: string,
+    { changes }: DrawOn,
+  ): Promise<void> {
+    await this.#changes.change(pieceId, async (piece, manager) => {
+      refuseHandedIn(piece)
+      const found = await manager.findOneBy(PartRow, { id: partId, pieceId, removedAt: IsNull() })
+      if (found?.kind !== 'drawing') throw new DomainError('piece/part-gone')
+      const { mediaId } = await manager.findOneByOrFail(PartFileRow, { partId, role: 'ink' })
+      const ink = await this.#media.readInk(manager, mediaId)
+      const drawn = drawOn(ink, changes)
+      if (isFull(drawn)) throw new DomainError('piece/drawing-full')
+      if (isDeepStrictEqual(drawn, ink)) return null
+      const now = await this.#media.keepInk(manager, viewer.personId, drawn)
+      await manager.update(PartFileRow, { partId, role: 'ink' }, { mediaId: now })
+      await addJob(manager, 'media.let-go', { mediaId }, mediaId)
       return { version: piece.version + 1 }
     })
   }

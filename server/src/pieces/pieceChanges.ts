@@ -55,8 +55,9 @@ export class PieceChanges {
   /** What hangs a file tells everyone that more can be shown of it. */
   async tellPrepared(manager: EntityManager, mediaId: string): Promise<void> {
     const pieces = await manager.query<{ id: string; open: boolean }[]>(
-      `select distinct p.id, p.state in ('draft', 'returned') as open from part_file x join part t on t.id = x.part_id
-         join piece p on p.id = t.piece_id where x.media_id = $1`,
+      `select p.id, p.state in ('draft', 'returned') as open from piece p where p.id in (
+         select t.piece_id from part t join part_file x on x.part_id = t.id where x.media_id = $1
+         union select t.piece_id from part t join version_file x on x.part_id = t.id where x.media_id = $1)`,
       [mediaId],
     )
     for (const { id, open } of pieces)

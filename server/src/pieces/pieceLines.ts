@@ -28,22 +28,28 @@ export async function listPieceLines(
   return rows.map(pieceLine)
 }
 
-/** Of a part `q`: its files by their role. */
-const FILES = `(select json_object_agg(x.role, json_build_object('mediaId', m.id, 'width', m.width, 'height', m.height,
+/** Of a part `q`: its files by their role. @param which - As they are now, or as a version holds them. */
+const filesOf = (
+  which: string,
+) => `(select json_object_agg(x.role, json_build_object('mediaId', m.id, 'width', m.width, 'height', m.height,
     'sizeBytes', m.size_bytes, 'sentSha256', m.sent_sha256, 'state', m.state))
-  from part_file x join media m on m.id = x.media_id where x.part_id = q.id) as files`
+  from ${which} join media m on m.id = x.media_id where x.part_id = q.id) as files`
+const NOW = filesOf('part_file x')
+const filesOfVersion = (version: string) =>
+  filesOf(`(select * from version_file where version_id = ${version}) x`)
 
 /** SQL: parts being worked on, to be followed by conditions. */
-export const WORKING_PARTS = `select q.id as part_id, q.kind, q.name, q.content, ${FILES} from part q`
+export const WORKING_PARTS = `select q.id as part_id, q.kind, q.name, q.content, ${NOW} from part q`
 /** SQL: parts of versions, with the names and contents they had then. */
-export const HANDED_IN_PARTS = `select w.version_id as "versionId", q.id as part_id, q.kind, w.name, w.content, ${FILES}
+export const HANDED_IN_PARTS = `select w.version_id as "versionId", q.id as part_id, q.kind, w.name, w.content,
+  ${filesOfVersion('w.version_id')}
   from version_part w join part q on q.id = w.part_id`
 
 /** Longer than any cover has room for. */
 const COVER_LETTERS = 400
 /** @see coverOf in core */
-const COVER = (source: string) =>
-  `left join lateral (select q.id as part_id, q.kind, q.name, ${FILES},
+const COVER = (source: string, files: string) =>
+  `left join lateral (select q.id as part_id, q.kind, q.name, ${files},
        case when q.content ? 'text' then jsonb_set(q.content, '{text}', to_jsonb(left(q.content->>'text', ${COVER_LETTERS}))) else q.content end as content
      ${source} order by q.place limit 1) cover on true`
 const OWN_PARTS = `from (select t.*, t.position as place from part t where t.piece_id = p.id and t.removed_at is null) q`
@@ -65,9 +71,9 @@ const PEOPLE = `join person u on u.id = p.pupil_id left join task t on t.id = p.
  * through for it.
  */
 const JOINS: Record<Showing, string> = {
-  working: `${PEOPLE} left join folder f on f.id = p.folder_id ${COVER(OWN_PARTS)}`,
+  working: `${PEOPLE} left join folder f on f.id = p.folder_id ${COVER(OWN_PARTS, NOW)}`,
   approved: `join piece_version a on a.id = p.approved_version_id ${PEOPLE}
-    left join folder f on f.id = p.approved_folder_id ${COVER(VERSION_PARTS)}`,
+    left join folder f on f.id = p.approved_folder_id ${COVER(VERSION_PARTS, filesOfVersion('p.approved_version_id'))}`,
 }
 
 type FlatLine = {

@@ -154,6 +154,11 @@ export class Pieces {
         [versionId, pieceId],
       )
       await manager.query(
+        `insert into version_file select w.version_id, w.part_id, x.role, x.media_id
+         from version_part w join part_file x on x.part_id = w.part_id where w.version_id = $1`,
+        [versionId],
+      )
+      await manager.query(
         'insert into version_maker select $1, m.person_id from piece_maker m where m.piece_id = $2',
         [versionId, pieceId],
       )

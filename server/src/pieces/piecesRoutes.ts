@@ -17,6 +17,7 @@ import {
   StartPiece,
   WritePart,
 } from '@nibquill/contract'
+import { DrawOn } from '@nibquill/contract/ink'
 import { Router, type Request, type Response } from 'express'
 import type { Guard } from '../access/guard.ts'
 import { answer, read, signedIn, staff } from '../platform/routes.ts'
@@ -127,6 +128,16 @@ function partRoutes(
   router.put('/:id/parts/:partId/text', (request, response) =>
     changed(request, response, (id) =>
       parts.write(id, read(PartParams, request.params).partId, read(WritePart, request.body)),
+    ),
+  )
+  router.post('/:id/parts/:partId/ink', (request, response) =>
+    changed(request, response, (id) =>
+      parts.draw(
+        pupil(request),
+        id,
+        read(PartParams, request.params).partId,
+        read(DrawOn, request.body),
+      ),
     ),
   )
   router.patch('/:id/parts/:partId', (request, response) =>

@@ -136,7 +136,10 @@ export const PartRow = row<PartRow>(
   { indices: [{ columns: ['pieceId', 'position'] }] },
 )
 
-/** The files a part hangs on, by their role in it. They never change. */
+/**
+ * The files a part hangs on while it is worked on, by their role in it. What a drawing says changes
+ * with each line; what was handed in, `VersionFileRow` says.
+ */
 export type PartFileRow = { partId: string; role: PartFileRole; mediaId: string }
 export const PartFileRow = row<PartFileRow>(
   'part_file',
@@ -210,4 +213,22 @@ export const VersionPartRow = row<VersionPartRow>(
     content: json,
   },
   { indices: [{ columns: ['partId'] }] },
+)
+
+/** The files a part hung on when it was handed in. */
+export type VersionFileRow = {
+  versionId: string
+  partId: string
+  role: PartFileRole
+  mediaId: string
+}
+export const VersionFileRow = row<VersionFileRow>(
+  'version_file',
+  {
+    versionId: refer('piece_version', { key: true, cascade: true }),
+    partId: refer('part', { key: true, cascade: true }),
+    role: { ...text, primary: true },
+    mediaId: refer('media'),
+  },
+  { indices: [{ columns: ['partId'] }, { columns: ['mediaId'] }] },
 )

@@ -19,6 +19,8 @@ const LARGE = [
   'part',
   'piece_version',
   'version_part',
+  'version_file',
+  'part_file',
   'version_maker',
   'piece_maker',
   'media',
@@ -178,6 +180,10 @@ async function fill(): Promise<void> {
   )
   await run(
     `insert into version_part (version_id, part_id, position, name, content) select v.id, t.id, 0, '', '{}' from piece_version v join part t on t.piece_id = v.piece_id where v.title = 't'`,
+  )
+  await run(
+    `insert into version_file select w.version_id, w.part_id, x.role, x.media_id from version_part w join part_file x on x.part_id = w.part_id
+       on conflict do nothing`,
   )
   await run(`insert into decision (id, piece_id, version_id, move, message, folder_id, decided_by, decided_at)
     select gen_random_uuid(), v.piece_id, v.id, 'approve', '', v.folder_id, v.submitted_by, now() from piece_version v where v.title = 't'`)

@@ -56,6 +56,7 @@ const STATUS = {
   'piece/not-open': 409,
   'piece/closed': 409,
   'piece/part-changed': 409,
+  'piece/drawing-full': 409,
   'piece/part-gone': 409,
   'piece/not-a-classmate': 422,
   'piece/decided-earlier': 409,

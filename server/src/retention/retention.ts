@@ -68,7 +68,7 @@ const ROWS_OVER: Partial<Record<Retained, string>> = {
 }
 
 /** Media that hang nowhere: in no part, whatever their role in it, nor on a task or a notice. */
-const UNREFERRED = `not exists (select 1 from part_file x where x.media_id = m.id)
+const UNREFERRED = `not exists (select 1 from part_file x where x.media_id = m.id) and not exists (select 1 from version_file v where v.media_id = m.id)
   and not exists (select 1 from task_media t where t.media_id = m.id) and not exists (select 1 from notice_media n where n.media_id = m.id)`
 
 /**
@@ -169,6 +169,15 @@ export class Retention {
     let count = 0
     for (const row of media) count += await this.#removeOneMedia(row)
     return count
+  }
+
+  /** The job `media.let-go`: what nobody needs a moment later, as ink that was drawn on. */
+  async letGo(mediaId: string): Promise<void> {
+    const [row] = await this.#platform.db.query<Pick<MediaRow, 'id' | 'keptSha256' | 'type'>[]>(
+      `select m.id, m.kept_sha256 as "keptSha256", m.type from media m where m.id = $1 and ${UNREFERRED}`,
+      [mediaId],
+    )
+    if (row) await this.#removeOneMedia(row)
   }
 
   /**
