@@ -132,6 +132,7 @@ const SYMBOLS = {
   check: 'Check',
   again: 'Reload',
   undo: 'Undo',
+  redo: 'Redo',
   'in-folder': 'FolderCheckOutline',
   folder: 'FolderOutline',
   tray: 'TrayFull',

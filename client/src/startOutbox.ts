@@ -2,6 +2,7 @@ import type { QueryClient } from '@tanstack/react-query'
 import { keepFirst } from './accounts/handOver'
 import { alsoForget } from './accounts/session'
 import { noteSignedOut } from './api/queryClient'
+import { forgetDrawings } from './ink/opened'
 import { letAllGo } from './media/filesHere'
 import { Outbox } from './outbox/outbox'
 import { OutboxStore } from './outbox/store'
@@ -28,6 +29,7 @@ export function startOutbox(queries: QueryClient): Outbox {
     outbox.clear()
     letAllGo()
     forgetTakenOut()
+    forgetDrawings()
   })
   return outbox
 }

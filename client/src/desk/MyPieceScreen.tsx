@@ -12,6 +12,7 @@ import { PartsViewer } from '../parts/PartsViewer'
 import { Press } from '../kit/Press'
 
 import { Symbol } from '../kit/Symbol'
+import { lookOf } from '../parts/partKinds'
 import { colours, stateColours, targets } from '../kit/theme'
 import { toast } from '../kit/Toast'
 import { PickBox } from '../portfolio'
@@ -176,6 +177,13 @@ function GoOnWithIt({ piece, onPutAway }: { piece: Piece; onPutAway: () => void 
           tone="quiet"
           onPress={() => router.push(`/my-pieces/${piece.id}/write`)}
         />
+        <BigButton
+          grow
+          label={t('addDrawing')}
+          symbol="quill"
+          tone="quiet"
+          onPress={() => router.push(`/my-pieces/${piece.id}/draw`)}
+        />
         {piece.state === 'draft' && !piece.approved ? (
           <BigButton grow label={t('putAway')} symbol="bin" tone="quiet" onPress={onPutAway} />
         ) : null}
@@ -193,10 +201,9 @@ function useGoOnWith(piece: Piece): () => void {
   return () => {
     const [first] = piece.parts
     if (first && piece.state === 'draft') return goOnAfter('making', piece.id, piece.task)
+    const goOn = first && lookOf(first).goOn
     router.push(
-      first?.kind === 'writing'
-        ? `/my-pieces/${piece.id}/parts/${first.id}/write`
-        : `/my-pieces/${piece.id}/photo`,
+      goOn ? `/my-pieces/${piece.id}/parts/${first.id}/${goOn}` : `/my-pieces/${piece.id}/photo`,
     )
   }
 }

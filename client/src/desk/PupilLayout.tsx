@@ -20,7 +20,8 @@ export function PupilLayout() {
   const making =
     path === '/make' ||
     path === '/write' ||
-    /^\/my-pieces\/[^/]+\/(photo|write|what|thoughts|tray|parts\/[^/]+(\/(tidy|write))?)$/.test(
+    path === '/draw' ||
+    /^\/my-pieces\/[^/]+\/(photo|write|draw|what|thoughts|tray|parts\/[^/]+(\/(tidy|write|draw))?)$/.test(
       path,
     )
   return (

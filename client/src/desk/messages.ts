@@ -23,6 +23,7 @@ export const messages = {
   make: 'Make something',
   thisWeek: 'whenever you like',
   addWriting: 'Add writing',
+  addDrawing: 'Add a drawing',
   goOnWithIt: 'Go on with it',
   haveAnotherGo: 'Have another go',
   putAway: 'Throw away',

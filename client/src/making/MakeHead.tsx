@@ -1,4 +1,5 @@
 import { router } from 'expo-router'
+import type { ReactNode } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { Press } from '../kit/Press'
@@ -11,10 +12,13 @@ import { Bar } from '../kit/layout'
 export function MakeHead({
   title,
   step,
+  end,
 }: {
   title: string
   /** Which of the last steps, from 1. */
   step?: { number: number; of: number }
+  /** The way on, where the foot holds what one works with. */
+  end?: ReactNode
 }) {
   return (
     <Bar
@@ -50,7 +54,7 @@ export function MakeHead({
         </Text>
         {step && step.of > 1 ? <StepDots {...step} /> : null}
       </View>
-      <View style={{ width: SIDE_PX }} />
+      <View style={{ width: SIDE_PX, alignItems: 'flex-end' }}>{end}</View>
     </Bar>
   )
 }

@@ -107,7 +107,7 @@ function PartTools({ piece, part, at, onTakeOut }: ToolsProps) {
   const work = usePieceWork(piece.id)
   const { canTidy, goOn } = lookOf(part)
   const ids = piece.parts.map(({ id }) => id)
-  const open = (way: 'tidy' | 'write') =>
+  const open = (way: 'tidy' | 'write' | 'draw') =>
     router.push(`/my-pieces/${piece.id}/parts/${part.id}/${way}`)
   const moveTo = (to: number) => {
     const next = ids.filter((id) => id !== part.id)

@@ -19,6 +19,7 @@ export const messages = {
   tidyPart: 'Tidy {name}',
   goOnWith: {
     write: 'Go on writing',
+    draw: 'Go on drawing',
   },
   tidied: 'Tidied.',
   name: 'Name of this part',

@@ -20,7 +20,12 @@ export async function saveFile(address: string, name: string, order?: unknown): 
     },
   )
   if (!response.ok) throw await problemFrom(response)
-  const url = URL.createObjectURL(await response.blob())
+  saveBlob(await response.blob(), name)
+}
+
+/** Hands what is here already to the browser's downloads. */
+export function saveBlob(content: Blob, name: string): void {
+  const url = URL.createObjectURL(content)
   const link = document.createElement('a')
   link.href = url
   link.download = name

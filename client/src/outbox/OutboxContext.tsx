@@ -1,3 +1,4 @@
+import type { InkChange } from '@nibquill/core/ink/changes'
 import { createContext, useContext, useEffect, useMemo, useSyncExternalStore } from 'react'
 import type { Outbox, Waiting } from './outbox'
 import { whileMine } from './whileMine'
@@ -22,6 +23,28 @@ export function useWaiting(pieceId?: string): readonly Waiting[] {
     [all, pieceId],
   )
 }
+
+const NOTHING: readonly InkChange[] = []
+/** What was drawn on one drawing and waits here, in its order; nothing where nobody makes anything. */
+export function useWaitingInk(partId: string): readonly InkChange[] {
+  const outbox = useContext(Context)
+  const all = useSyncExternalStore(
+    outbox?.subscribe ?? subscribeToNothing,
+    outbox?.getSnapshot ?? getNothing,
+    outbox?.getSnapshot ?? getNothing,
+  )
+  return useMemo(() => {
+    const changes = inkOf(all, partId)
+    return changes.length > 0 ? changes : NOTHING
+  }, [all, partId])
+}
+const subscribeToNothing = () => () => undefined
+const NO_LINES: readonly Waiting[] = []
+const getNothing = () => NO_LINES
+export const inkOf = (lines: readonly Waiting[], partId: string): InkChange[] =>
+  lines.flatMap(({ intent }) =>
+    intent.kind === 'ink' && intent.partId === partId ? intent.changes : [],
+  )
 
 /**
  * Sends on what a pupil left in the outbox. One page of this browser at a time; the next takes over

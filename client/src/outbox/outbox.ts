@@ -2,6 +2,7 @@ import type { Piece } from '@nibquill/contract'
 import {
   addIntent,
   backOffMs,
+  GATHER_MS,
   overtaken,
   readyIntents,
   TAKE_BACK_MS,
@@ -121,6 +122,7 @@ export class Outbox {
     // What was taken out before it was sent goes when it can no longer be taken back.
     if (bodies.some(({ kind }) => kind === 'remove' || kind === 'bin'))
       setTimeout(() => this.#pump(), TAKE_BACK_MS + 50)
+    if (bodies.some(({ kind }) => kind === 'ink')) setTimeout(() => this.#pump(), GATHER_MS + 50)
   }
 
   #merge(ownerId: string, intent: Intent): void {

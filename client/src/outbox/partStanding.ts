@@ -1,3 +1,4 @@
+import { fileOf } from '@nibquill/core'
 import type { Waiting } from './outbox'
 
 /** How a part's way to school stands. */
@@ -21,7 +22,7 @@ export function partStanding(lines: readonly Waiting[], partId: string): PartSta
     ({ intent }) => intent.kind === 'add-part' && intent.partId === partId,
   )?.intent
   if (added?.kind !== 'add-part') return null
-  const mediaId = added.part.kind === 'photo' ? added.part.mediaId : null
+  const mediaId = fileOf(added.part)
   const own = lines.filter(
     ({ intent }) =>
       ('partId' in intent && intent.partId === partId) ||

@@ -73,6 +73,9 @@ export const SENDERS: { [K in IntentKind]: Sender<K> } = {
         throw error
       }),
 
+  ink: ({ pieceId, partId, changes }) =>
+    api.post(pieceAt(pieceId, `/parts/${partId}/ink`), Piece, { changes }),
+
   words: async ({ pieceId, words, base }, way) => {
     const piece = await look(pieceId, way)
     const theirs = wordsOf(piece)
@@ -125,6 +128,8 @@ const move = ({ id, version }: Piece, to: 'hand-in' | 'withdraw'): Promise<Piece
 
 function added(part: NewPart): AddPart {
   if (part.kind === 'writing') return part
+  if (part.kind === 'drawing')
+    return { kind: 'drawing', name: part.name, files: { ink: part.mediaId } }
   const { kind, name, mediaId, instead } = part
   return { kind, name, files: { picture: mediaId }, ...(instead ? { instead } : {}) }
 }

@@ -47,3 +47,14 @@ export const Basket = ({ size }: ThingProps) => (
     />
   </Svg>
 )
+
+/** A pot of pens, each of its own length. */
+export const PenPot = ({ size }: ThingProps) => (
+  <Svg width={size} height={size} viewBox="0 0 64 64" aria-hidden>
+    <Path d="M17 30 v-17 l4 -8 l4 8 v17" fill={colours.clay} {...LINE} />
+    <Path d="M28 30 v-12 l4 -7 l4 7 v12" fill={colours.ochre} {...LINE} />
+    <Path d="M39 30 v-20 l4 -8 l4 8 v20" fill={colours.verdigris} {...LINE} />
+    <Path d="M11 30 h42 l-4 32.500 h-34 z" fill={colours.sheet} {...LINE} />
+    <Path d="M13 40 h38 M14 46 h36" stroke={colours.rule} strokeWidth={3} fill="none" />
+  </Svg>
+)

@@ -25,14 +25,17 @@ export function PictureStage({
   link,
   alt,
   fullIsPicture,
+  instead,
 }: {
   file: Readable
   alt: string
   link?: string
   fullIsPicture: boolean
+  /** Shown in place of what was made of the file. */
+  instead?: string | null
 }) {
   const [enlarged, setEnlarged] = useState(false)
-  const standIn = mediaAddress(file, 2048, link)
+  const standIn = instead ?? mediaAddress(file, 2048, link)
   const near = useFullOnceClose(mediaAddress(file, 'full', link), enlarged && fullIsPicture)
   const trouble = usePictureTrouble(standIn)
   if (trouble.words) return <NoPicture words={trouble.words} />

@@ -2,6 +2,7 @@ export const messages = {
   photo: 'Photo',
   drawing: 'Drawing',
   writing: 'Writing',
+  draw: 'Draw',
   write: 'Write',
   nothingWritten: 'Nothing is written here yet.',
   words: '{count, plural, one {# word} other {# words}}',

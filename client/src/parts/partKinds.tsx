@@ -4,6 +4,7 @@ import type { ComponentType } from 'react'
 import type { SymbolName } from '../kit/Symbol'
 import { Picture } from '../media/Picture'
 import { mediaAddress } from '../media/mediaAddress'
+import { DrawingPicture, DrawingStage } from './Drawing'
 import { PictureStage } from './PictureStage'
 import { WritingPage, WritingSheet } from './WritingPage'
 import { t } from './words'
@@ -21,7 +22,7 @@ type PartLook<P extends Part> = {
   /** Whether what a camera saw can be straightened and brightened. */
   canTidy: boolean
   /** Where one goes on with it, below the address of the part; null where that is its own page. */
-  goOn: 'write' | null
+  goOn: 'write' | 'draw' | null
   /** A picture of it worth fetching before it is shown. */
   ahead: (part: P) => string | null
 }
@@ -47,16 +48,14 @@ const PART_LOOKS: { [K in PartKind]: PartLook<Extract<Part, { kind: K }>> } = {
     word: t('drawing'),
     symbol: 'quill',
     tile: ({ part, alt, link }: PartViewProps<DrawingPart>) => (
-      <Picture file={part.files.ink} alt={alt} size={320} link={link} fit="cover" />
+      <DrawingPicture part={part} alt={alt} size={320} link={link} />
     ),
     cover: ({ part, alt, link }: PartViewProps<DrawingPart>) => (
-      <Picture file={part.files.ink} alt={alt} size={960} link={link} fit="cover" />
+      <DrawingPicture part={part} alt={alt} size={960} link={link} />
     ),
-    large: ({ part, alt, link }: PartViewProps<DrawingPart>) => (
-      <PictureStage file={part.files.ink} alt={alt} link={link} fullIsPicture={false} />
-    ),
+    large: DrawingStage,
     canTidy: false,
-    goOn: null,
+    goOn: 'draw',
     ahead: ({ files }) => mediaAddress(files.ink, 2048),
   },
   writing: {

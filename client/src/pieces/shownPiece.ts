@@ -1,5 +1,6 @@
 import type { Classmates, Folders, Part, Piece, PieceLine, PupilName } from '@nibquill/contract'
 import { coverOf, fold, pendingMove, type Intent, type NewPart, type Seen } from '@nibquill/core'
+import { SHEET_SIZE } from '@nibquill/core/ink/document'
 import { useQueryClient, type QueryClient, type UseQueryResult } from '@tanstack/react-query'
 import type * as v from 'valibot'
 import { useWaiting } from '../outbox/OutboxContext'
@@ -33,8 +34,11 @@ const seenHere = (queries: QueryClient): Seen<Part, Folder, PupilName> => ({
 function asPart(id: string, made: NewPart, before: Part | null): Part {
   const name = made.name || (before?.name ?? '')
   if (made.kind === 'writing') return { id, kind: 'writing', name, files: {}, text: made.text }
-  const { mediaId, instead } = made
+  const { mediaId } = made
   const file = { mediaId, sizeBytes: 0, sentSha256: '', state: 'arrived' } as const
+  if (made.kind === 'drawing')
+    return { id, kind: 'drawing', name, files: { ink: file }, ...SHEET_SIZE }
+  const { instead } = made
   const original =
     before?.kind === 'photo'
       ? (before.tidied?.originalMediaId ?? before.files.picture.mediaId)

@@ -1,5 +1,7 @@
 import type { Part, Piece } from '@nibquill/contract'
 import type { IntentBody, Words } from '@nibquill/core'
+import type { InkChange } from '@nibquill/core/ink/changes'
+import type { InkDocument } from '@nibquill/core/ink/document'
 import { useEffect, useRef, useState } from 'react'
 import { v7 as newId } from 'uuid'
 import { useKeepFirst, useSession } from '../accounts'
@@ -65,6 +67,27 @@ export function usePieceWork(pieceId: string) {
         ...begin(taskId),
         { kind: 'add-part', partId, part: { kind: 'writing', name: '', text } },
       ]),
+    /** An empty drawing, and what is drawn on it first. */
+    addDrawing: (
+      partId: string,
+      ink: InkDocument,
+      changes: readonly InkChange[],
+      taskId: string | null,
+    ) => {
+      const mediaId = newId()
+      const file = new File([JSON.stringify(ink)], 'drawing.json', { type: 'application/json' })
+      return want(
+        [
+          ...begin(taskId),
+          { kind: 'file', mediaId, name: file.name, sizeBytes: file.size },
+          { kind: 'add-part', partId, part: { kind: 'drawing', name: '', mediaId } },
+          { kind: 'ink', partId, changes },
+        ],
+        new Map([[mediaId, file]]),
+      )
+    },
+    draw: (partId: string, changes: readonly InkChange[]) =>
+      want([{ kind: 'ink', partId, changes }]),
     write: (partId: string, text: string, seenText: string) =>
       want([{ kind: 'content', partId, text, seenText }]),
     order: (partIds: readonly string[]) => want([{ kind: 'order', partIds }]),

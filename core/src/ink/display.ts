@@ -1,5 +1,5 @@
 import { getStroke } from 'perfect-freehand'
-import type { At, InkSheet, Pen, Thing } from './document.ts'
+import type { At, InkSheet, Pen, Ruled, Thing } from './document.ts'
 import { UNITS_PER_MM } from './document.ts'
 import { colourOf, coverOfWater } from './inks.ts'
 import { paperLines } from './papers.ts'
@@ -40,12 +40,30 @@ export const halfWidthAt = (width: number, pressure: number): number =>
 export const halfWidthOf = (width: number, points: readonly Pick<Point, 'pressure'>[]): number =>
   halfWidthAt(width, Math.max(...points.map(({ pressure }) => pressure)))
 
-function showThing(thing: Thing): Shown[] {
+/** A line as it grows under the hand. */
+export const showLine = (pen: Pen, points: readonly Point[]): Shown =>
+  filled(pen, lineOutline(points, pen.width))
+/** A patch as it is drawn round. */
+export const showPatch = (pen: Pen, points: readonly At[]): Shown => filled(pen, ring(points))
+/** A ruled line or circle as it is drawn. */
+export const showRuled = (pen: Pen, shape: Ruled['shape'], from: At, to: At): Shown[] =>
+  ruledPaths(shape, from, to).flatMap((path) => drawnAlong(pen, path))
+
+/** Things never change: each is worked out once, however often it is shown. */
+const known = new WeakMap<Thing, Shown[]>()
+/** One thing on a sheet, lowest first. */
+export function showThing(thing: Thing): Shown[] {
+  const there = known.get(thing)
+  if (there) return there
   const { pen } = thing
-  if (thing.kind === 'line')
-    return [filled(pen, lineOutline(unpackPoints(thing.points), pen.width))]
-  if (thing.kind === 'patch') return [filled(pen, ring(unpackPoints(thing.points)))]
-  return ruledPaths(thing.shape, thing.from, thing.to).flatMap((path) => drawnAlong(pen, path))
+  const made =
+    thing.kind === 'line'
+      ? [showLine(pen, unpackPoints(thing.points))]
+      : thing.kind === 'patch'
+        ? [showPatch(pen, unpackPoints(thing.points))]
+        : showRuled(pen, thing.shape, thing.from, thing.to)
+  known.set(thing, made)
+  return made
 }
 
 const filled = (pen: Pen, path: string): Shown => ({

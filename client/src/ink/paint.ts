@@ -1,0 +1,128 @@
+import { showThing, type Shown } from '@nibquill/core/ink/display'
+import type { InkSheet } from '@nibquill/core/ink/document'
+import { paperLines } from '@nibquill/core/ink/papers'
+
+/** Where a sheet lies on a canvas. `scale`: px a unit; `x`, `y`: its corner, in px. */
+export type View = { scale: number; x: number; y: number }
+
+const paths = new WeakMap<Shown, Path2D>()
+function pathOf(shown: Shown): Path2D {
+  const there = paths.get(shown)
+  if (there) return there
+  const made = new Path2D(shown.path)
+  paths.set(shown, made)
+  return made
+}
+
+type Canvas = CanvasRenderingContext2D
+
+/** Lays the sheet's corner and measure under what is painted next. */
+export function layUnder(canvas: Canvas, { scale, x, y }: View): void {
+  const dots = window.devicePixelRatio || 1
+  canvas.setTransform(scale * dots, 0, 0, scale * dots, x * dots, y * dots)
+}
+
+export function wipe(canvas: Canvas): void {
+  canvas.setTransform(1, 0, 0, 1, 0, 0)
+  canvas.clearRect(0, 0, canvas.canvas.width, canvas.canvas.height)
+}
+
+/** Paints a display list, lowest first. The sheet is laid under already. */
+export function paint(canvas: Canvas, list: readonly Shown[]): void {
+  for (const shown of list) {
+    // Fill and edge together let through what lies below: not each of them by itself.
+    if (shown.cover < 1 && shown.fill && shown.line) paintTogether(canvas, shown)
+    else paintOne(canvas, shown, shown.cover)
+  }
+}
+
+function paintOne(canvas: Canvas, shown: Shown, cover: number): void {
+  const path = pathOf(shown)
+  canvas.globalAlpha = cover
+  if (shown.fill) {
+    canvas.fillStyle = shown.fill
+    canvas.fill(path)
+  }
+  if (shown.line) {
+    canvas.strokeStyle = shown.line.colour
+    canvas.lineWidth = shown.line.width
+    canvas.lineCap = canvas.lineJoin = 'round'
+    canvas.stroke(path)
+  }
+  canvas.globalAlpha = 1
+}
+
+function paintTogether(canvas: Canvas, shown: Shown): void {
+  const aside = document.createElement('canvas')
+  aside.width = canvas.canvas.width
+  aside.height = canvas.canvas.height
+  const there = aside.getContext('2d')!
+  const place = canvas.getTransform()
+  there.setTransform(place)
+  paintOne(there, shown, 1)
+  canvas.setTransform(1, 0, 0, 1, 0, 0)
+  canvas.globalAlpha = shown.cover
+  canvas.drawImage(aside, 0, 0)
+  canvas.globalAlpha = 1
+  canvas.setTransform(place)
+}
+
+/** The paper with what is printed on it, and a soft shadow round it. */
+function paintPaper(canvas: Canvas, sheet: InkSheet): void {
+  canvas.save()
+  canvas.shadowColor = 'rgba(43, 33, 24, 0.25)'
+  canvas.shadowBlur = 10
+  canvas.shadowOffsetY = 2
+  canvas.fillStyle = '#FFFFFF'
+  canvas.fillRect(0, 0, sheet.width, sheet.height)
+  canvas.restore()
+  canvas.save()
+  onSheetOnly(canvas, sheet)
+  paint(canvas, paperLines(sheet))
+  canvas.restore()
+}
+
+/** Nothing is painted beyond the sheet from here on, until it is restored. */
+export function onSheetOnly(canvas: Canvas, { width, height }: InkSheet): void {
+  canvas.beginPath()
+  canvas.rect(0, 0, width, height)
+  canvas.clip()
+}
+
+/** A sheet on a canvas that remembers what it shows: what only came on top is added to it. */
+export class PaintedSheet {
+  #sheet: InkSheet | null = null
+  #view: View | null = null
+  readonly #canvas: Canvas
+  constructor(canvas: Canvas) {
+    this.#canvas = canvas
+  }
+
+  /** The canvas was sized anew, and is empty. */
+  forget(): void {
+    this.#sheet = null
+  }
+
+  show(sheet: InkSheet, view: View): void {
+    const before = this.#view === view && this.#sheet && isBegunBy(this.#sheet, sheet)
+    const from = before ? this.#sheet!.things.length : 0
+    if (!before) {
+      wipe(this.#canvas)
+      layUnder(this.#canvas, view)
+      paintPaper(this.#canvas, sheet)
+    }
+    layUnder(this.#canvas, view)
+    this.#canvas.save()
+    onSheetOnly(this.#canvas, sheet)
+    for (const thing of sheet.things.slice(from)) paint(this.#canvas, showThing(thing))
+    this.#canvas.restore()
+    this.#sheet = sheet
+    this.#view = view
+  }
+}
+
+const isBegunBy = (before: InkSheet, now: InkSheet): boolean =>
+  before.id === now.id &&
+  before.paper === now.paper &&
+  before.things.length <= now.things.length &&
+  before.things.every((thing, i) => thing === now.things[i])

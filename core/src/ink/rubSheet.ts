@@ -1,0 +1,110 @@
+import type { InkChange } from './changes.ts'
+import { halfWidthOf } from './display.ts'
+import { squaredFromSegment } from './distance.ts'
+import type { At, InkSheet, Thing } from './document.ts'
+import { EVEN_PRESSURE } from './hand.ts'
+import { packPoints, unpackPoints, type PackedPoints, type Point } from './points.ts'
+import { mayTouch, rubOut, type Rubbed } from './rubOut.ts'
+
+type Box = { left: number; top: number; right: number; bottom: number }
+type Traced = { points: Point[]; box: Box; halfWidth: number }
+
+/** What a thing looks like to a rubber, worked out once. */
+const traced = new WeakMap<Thing, Traced>()
+function traceOf(thing: Thing): Traced {
+  const there = traced.get(thing)
+  if (there) return there
+  const points = pointsOf(thing)
+  const [xs, ys] = [points.map(({ x }) => x), points.map(({ y }) => y)]
+  const [low, high] = [
+    (of: number[]) => of.reduce((a, b) => Math.min(a, b)),
+    (of: number[]) => of.reduce((a, b) => Math.max(a, b)),
+  ]
+  const made = {
+    points,
+    box: { left: low(xs), top: low(ys), right: high(xs), bottom: high(ys) },
+    halfWidth: thing.kind === 'line' ? halfWidthOf(thing.pen.width, points) : thing.pen.width / 2,
+  }
+  traced.set(thing, made)
+  return made
+}
+
+/** A circle is gone along in so many steps. */
+const ROUND_STEPS = 72
+const still = (at: At): Point => ({ ...at, timeMs: 0, pressure: EVEN_PRESSURE })
+function pointsOf(thing: Thing): Point[] {
+  if (thing.kind !== 'ruled') return unpackPoints(thing.points)
+  const { from, to } = thing
+  if (thing.shape === 'line') return [still(from), still(to)]
+  const radius = Math.hypot(to.x - from.x, to.y - from.y)
+  return Array.from({ length: ROUND_STEPS + 1 }, (_, i) => {
+    const turn = (2 * Math.PI * i) / ROUND_STEPS
+    return still({ x: from.x + radius * Math.cos(turn), y: from.y + radius * Math.sin(turn) })
+  })
+}
+
+/**
+ * What a rubber that went over a sheet does to it: lines lose what it went over and stay where they
+ * lie, in as many pieces as are left. A filled patch is one thing: it goes only as a whole.
+ * @param newId - Of each piece that is left.
+ */
+export function rubSheet(
+  { id: sheetId, things }: InkSheet,
+  rubbed: Rubbed,
+  newId: () => string,
+): InkChange[] {
+  return things.flatMap((thing, i): InkChange[] => {
+    if (thing.kind === 'patch') return []
+    const { points, box, halfWidth } = traceOf(thing)
+    if (!mayTouch(rubbed, box, halfWidth)) return []
+    const left = rubOut(points, rubbed, halfWidth)
+    if (left.length === 1 && left[0]!.length === points.length && isSame(left[0]!, points))
+      return []
+    const pieces = left.map((piece): Thing => ({
+      ...{ kind: 'line', id: newId(), pen: thing.pen, points: packed(piece) },
+    }))
+    return [
+      { kind: 'take', sheetId, ids: [thing.id] },
+      ...(pieces.length > 0
+        ? [{ kind: 'put' as const, sheetId, things: pieces, below: things[i + 1]?.id ?? null }]
+        : []),
+    ]
+  })
+}
+
+const isSame = (a: readonly Point[], b: readonly Point[]): boolean =>
+  a.every(({ x, y }, i) => x === b[i]!.x && y === b[i]!.y)
+
+/** Times of what is left of a line begin with it. */
+function packed(points: readonly Point[]): PackedPoints {
+  const began = points[0]!.timeMs
+  return packPoints(points.map((point) => ({ ...point, timeMs: point.timeMs - began })))
+}
+
+/** The uppermost thing at a place, or within reach of it; null where there is none. */
+export function thingAt(sheet: InkSheet, at: At, reach: number): Thing | null {
+  return sheet.things.findLast((thing) => isAt(thing, at, reach)) ?? null
+}
+
+function isAt(thing: Thing, at: At, reach: number): boolean {
+  const { points, box, halfWidth } = traceOf(thing)
+  if (!mayTouch({ from: at, to: at, radius: reach }, box, halfWidth)) return false
+  if (thing.kind === 'patch' && isInside(points, at)) return true
+  const within = (reach + halfWidth) ** 2
+  return points.some(
+    (point, i) => squaredFromSegment(at, points[Math.max(0, i - 1)]!, point) <= within,
+  )
+}
+
+/**
+ * Whether a place lies within a ring, by how often a way to the right of it crosses the ring.
+ * @see Shimrat 1962, "Algorithm 112: position of point relative to polygon"
+ */
+export function isInside(ring: readonly At[], { x, y }: At): boolean {
+  let inside = false
+  for (const [i, a] of ring.entries()) {
+    const b = ring[(i + 1) % ring.length]!
+    if (a.y > y !== b.y > y && x < ((b.x - a.x) * (y - a.y)) / (b.y - a.y) + a.x) inside = !inside
+  }
+  return inside
+}
