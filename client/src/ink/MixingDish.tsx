@@ -30,7 +30,7 @@ export function MixingDish({ mixed, onInk }: { mixed: readonly Ink[]; onInk: (in
   }
   return (
     <>
-      <Beside words={t('mixed')} label={t('dish')} onPress={() => setOpen(true)}>
+      <Beside words={t('dishWord')} label={t('dish')} onPress={() => setOpen(true)}>
         <Svg width={46} height={46} viewBox="0 0 46 46" aria-hidden>
           <Ellipse cx={23} cy={25} rx={21} ry={16} fill="#EFE6D2" />
           <Ellipse

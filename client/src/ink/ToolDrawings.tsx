@@ -4,7 +4,7 @@ import type { Tool } from './hold'
 
 type Props = { colour: string }
 const LINE = { stroke: colours.ink, strokeWidth: 2, strokeLinejoin: 'round' } as const
-const PX = { width: 44, height: 84 }
+const PX = { width: 44, height: 84, style: { flexShrink: 0 } }
 
 /** A dip pen: wood, and a nib that wears the ink. */
 const Nib = ({ colour }: Props) => (

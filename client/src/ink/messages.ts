@@ -54,6 +54,7 @@ export const messages = {
   pickEdge: 'Tap an ink for the edge',
   faint: 'Hard to see on this paper',
   dish: 'Mixing dish',
+  dishWord: 'Dish',
   dishHelp: 'Tap inks to drop them in. Tap a drop to take it out.',
   dishEmpty: 'The dish is empty.',
   addDrop: 'Drop in {ink}',
