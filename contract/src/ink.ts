@@ -1,5 +1,16 @@
 import {
+  ARROW_NAMES,
+  COIN_VALUES,
+  FURTHEST_NUMBER,
   INK_FORMAT,
+  LABEL_GROUND_NAMES,
+  LABEL_SIZES,
+  LITTLE_NAMES,
+  LONGEST_NUMBER_LINE,
+  LONGEST_TILE,
+  MOST_LABEL_LETTERS,
+  MOST_LABEL_LINES,
+  SHAPE_NAMES,
   INK_VERSION,
   LONGEST_EDGE,
   MOST_POINTS,
@@ -57,6 +68,34 @@ const Points = v.pipe(
   ),
 )
 const drawn = { id: ThingId, pen: Pen }
+const placed = {
+  ...drawn,
+  at: Where,
+  turn: v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(359)),
+  locked: v.boolean(),
+}
+const whole = (low: number, high: number) =>
+  v.pipe(v.number(), v.integer(), v.minValue(low), v.maxValue(high))
+const StampWhat = v.variant('of', [
+  v.strictObject({ of: v.literal('shape'), name: v.picklist(SHAPE_NAMES) }),
+  v.strictObject({ of: v.literal('arrow'), name: v.picklist(ARROW_NAMES) }),
+  v.strictObject({
+    of: v.literal('tile'),
+    words: v.pipe(v.string(), v.minLength(1), v.maxLength(LONGEST_TILE)),
+  }),
+  v.strictObject({ of: v.literal('ten-frame'), count: whole(0, 10) }),
+  v.pipe(
+    v.strictObject({
+      of: v.literal('number-line'),
+      from: whole(-FURTHEST_NUMBER, FURTHEST_NUMBER),
+      to: whole(-FURTHEST_NUMBER, FURTHEST_NUMBER),
+    }),
+    v.check(({ from, to }) => to > from && to - from <= LONGEST_NUMBER_LINE, fault('unusable')),
+  ),
+  v.strictObject({ of: v.literal('clock'), hours: whole(1, 12), minutes: whole(0, 59) }),
+  v.strictObject({ of: v.literal('coin'), value: v.picklist(COIN_VALUES) }),
+  v.strictObject({ of: v.literal('little'), name: v.picklist(LITTLE_NAMES) }),
+])
 const Thing = v.variant('kind', [
   v.strictObject({ ...drawn, kind: v.literal('line'), points: Points }),
   v.strictObject({ ...drawn, kind: v.literal('patch'), points: Points }),
@@ -66,6 +105,25 @@ const Thing = v.variant('kind', [
     shape: v.picklist(['line', 'circle']),
     from: Where,
     to: Where,
+  }),
+  v.strictObject({
+    ...placed,
+    kind: v.literal('label'),
+    lines: v.pipe(
+      v.array(v.pipe(v.string(), v.maxLength(MOST_LABEL_LETTERS))),
+      v.minLength(1),
+      v.maxLength(MOST_LABEL_LINES),
+    ),
+    size: v.picklist(LABEL_SIZES.map((_, size) => size)),
+    ground: v.picklist(LABEL_GROUND_NAMES),
+    pointer: v.nullable(Where),
+  }),
+  v.strictObject({
+    ...placed,
+    kind: v.literal('stamp'),
+    what: StampWhat,
+    width: SheetEdge,
+    height: SheetEdge,
   }),
 ])
 

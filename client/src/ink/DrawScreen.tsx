@@ -11,7 +11,8 @@ import { BigButton } from '../kit/BigButton'
 import { Bar, Stack, useWidth } from '../kit/layout'
 import { Loading, Notice, ProblemNotice } from '../kit/Notice'
 import { RoundButton } from '../kit/RoundButton'
-import { colours, space } from '../kit/theme'
+import { Press } from '../kit/Press'
+import { colours, corners, space } from '../kit/theme'
 import { ToastPlace } from '../kit/Toast'
 import { MakeHead, useGoOnAfter, WhatTeacherSaid } from '../making'
 import { LaterInk } from '../parts/inkQuery'
@@ -19,11 +20,15 @@ import { PartView } from '../parts/PartView'
 import { PieceTrouble, useShownPiece } from '../pieces'
 import type { Drawing, Seen } from './drawing'
 import { FIRST_HOLD, type Hold } from './hold'
+import { CuttingMat } from './CuttingMat'
+import { TOOL_ROW_PX } from './footPx'
 import { HoldMore } from './HoldMore'
 import { sameInk } from './look'
 import { PenRoll } from './PenRoll'
 import { SheetsMenu } from './SheetsMenu'
-import { SheetStage, type StageHandle } from './SheetStage'
+import { SheetStage, type StageHandle, type Work } from './SheetStage'
+import { beginStroke } from './strokes'
+import { useArranging } from './useArranging'
 import { useDrawing } from './useDrawing'
 import { t } from './words'
 
@@ -122,11 +127,25 @@ function AtWork({ pieceId, piece, drawing }: OpenProps & { drawing: Drawing }) {
   useUndoKeys(drawing)
   const anything = seen.ink.sheets.some(({ things }) => things.length > 0)
   const row = leftHanded ? 'row-reverse' : 'row'
+  const [place, setPlace] = useState<'draw' | 'arrange'>('draw')
+  const arranging = useArranging(drawing, seen, hold)
+  const goTo = (to: 'draw' | 'arrange') => {
+    stage.current?.leaveKeys()
+    arranging.letGo()
+    setPlace(to)
+  }
+  const drawn: Work = {
+    begin: (first) => beginStroke(hold, drawing.sheet, first),
+    frame: () => null,
+    onKey: () => false,
+  }
+  const arranges = place === 'arrange'
   const more = <HoldMore hold={hold} onHold={change} />
   return (
-    <View style={{ flex: 1, backgroundColor: colours.desk }}>
+    <View style={{ flex: 1, backgroundColor: arranges ? colours.verdigrisTint : colours.desk }}>
       <MakeHead
         title={t('title')}
+        middle={<Places place={place} onPlace={goTo} />}
         end={
           anything ? (
             <BigButton
@@ -161,7 +180,7 @@ function AtWork({ pieceId, piece, drawing }: OpenProps & { drawing: Drawing }) {
             onPress={() => drawing.redo()}
           />
         </Bar>
-        {tablet ? <Bar gap="clear">{more}</Bar> : null}
+        {tablet && !arranges ? <Bar gap="clear">{more}</Bar> : null}
         <Bar gap="none">
           {times > 1.01 ? (
             <RoundButton label={t('fit')} symbol="fit" onPress={() => stage.current?.zoom(0)} />
@@ -177,16 +196,76 @@ function AtWork({ pieceId, piece, drawing }: OpenProps & { drawing: Drawing }) {
         </Bar>
       </Bar>
       <View style={{ flex: 1, minHeight: 120 }}>
-        <SheetStage ref={stage} drawing={drawing} hold={hold} onZoom={setTimes} />
+        {arranges ? <View aria-hidden style={MAT} /> : null}
+        <SheetStage
+          ref={stage}
+          drawing={drawing}
+          work={arranges ? arranging.work : drawn}
+          label={arranges ? t('matPaper') : t('paper')}
+          cursor={arranges ? 'move' : 'crosshair'}
+          onZoom={setTimes}
+        />
       </View>
       <ToastPlace />
-      {tablet ? null : (
-        <Bar gap="none" style={{ justifyContent: 'center', minHeight: 56 }}>
-          {more}
-        </Bar>
+      {arranges ? (
+        <CuttingMat arranging={arranging} hold={hold} sheetWidth={seen.sheet.width} />
+      ) : (
+        <>
+          {tablet ? null : (
+            <Bar gap="none" style={{ justifyContent: 'center', minHeight: TOOL_ROW_PX }}>
+              {more}
+            </Bar>
+          )}
+          <PenRoll hold={hold} onHold={change} leftHanded={leftHanded} mixed={mixed} />
+        </>
       )}
-      <PenRoll hold={hold} onHold={change} leftHanded={leftHanded} mixed={mixed} />
     </View>
+  )
+}
+
+/** Round the paper where things are arranged: another place, to be seen at a glance. */
+const MAT = {
+  position: 'absolute',
+  inset: 4,
+  ...{ borderWidth: 10, borderColor: colours.verdigris, borderRadius: corners.button },
+} as const
+
+/** Draw, where hands draw, and Arrange, where they move things. */
+function Places({
+  place,
+  onPlace,
+}: {
+  place: 'draw' | 'arrange'
+  onPlace: (place: 'draw' | 'arrange') => void
+}) {
+  return (
+    <Bar
+      role="tablist"
+      aria-label={t('places')}
+      gap="none"
+      style={{ borderRadius: corners.button, borderWidth: 2, borderColor: colours.aubergine }}
+    >
+      {(['draw', 'arrange'] as const).map((one) => (
+        <Press
+          key={one}
+          role="tab"
+          selected={one === place}
+          onPress={() => onPlace(one)}
+          style={{
+            ...{ minHeight: 52, paddingHorizontal: space.apart, justifyContent: 'center' },
+            ...{ borderRadius: corners.button - 4 },
+            backgroundColor: one === place ? colours.aubergine : 'transparent',
+          }}
+        >
+          <Text
+            variant="labelMedium"
+            style={{ color: one === place ? colours.sheet : colours.aubergine }}
+          >
+            {t(one)}
+          </Text>
+        </Press>
+      ))}
+    </Bar>
   )
 }
 

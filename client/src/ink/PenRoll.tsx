@@ -8,6 +8,7 @@ import { Bar, useWidth } from '../kit/layout'
 import { Press } from '../kit/Press'
 import { Symbol } from '../kit/Symbol'
 import { colours, space } from '../kit/theme'
+import { TOOL_ROW_PX, useFootPx } from './footPx'
 import { TOOLS, type Hold, type Tool } from './hold'
 import { fullNameOf, nameOfInk, ROLL, sameInk } from './look'
 import { Beside, InkWell } from './InkWell'
@@ -40,7 +41,12 @@ export function PenRoll({ hold, onHold, leftHanded, mixed }: Props & { mixed: re
   )
   const wells = <Wells hold={hold} forEdge={forEdge} onInk={take} perRow={wide ? 12 : 6} />
   return (
-    <View style={{ backgroundColor: ROLL.leather, paddingBottom: space.close }}>
+    <View
+      style={{
+        ...{ backgroundColor: ROLL.leather, paddingBottom: space.close },
+        ...{ justifyContent: 'flex-end', minHeight: useFootPx() - (tablet ? 0 : TOOL_ROW_PX) },
+      }}
+    >
       <View aria-hidden style={STITCHES} />
       {tablet ? (
         <Bar

@@ -7,25 +7,37 @@ import {
   type CSSProperties,
 } from 'react'
 import type { Drawing } from './drawing'
-import type { Hold } from './hold'
 import { Stage, type Hears } from './stage'
 import { t } from './words'
 
-export type StageHandle = { zoom: (times: number) => void }
+export type StageHandle = Pick<Stage, 'zoom' | 'leaveKeys'>
+/** What a place, Draw or Arrange, does with a hand and with keys. */
+export type Work = Pick<Hears, 'begin' | 'frame' | 'onKey'>
 
-/** Keeps one stage on two canvases, and tells it what is held. */
-export const SheetStage = forwardRef<
-  StageHandle,
-  { drawing: Drawing; hold: Hold; onZoom: (times: number) => void }
->(function SheetStage({ drawing, hold, onZoom }, ref) {
+type Props = {
+  drawing: Drawing
+  work: Work
+  /** What it is to those who listen. */
+  label: string
+  cursor: CSSProperties['cursor']
+  onZoom: (times: number) => void
+}
+
+/** Keeps one stage on two canvases, and tells it what is done there. */
+export const SheetStage = forwardRef<StageHandle, Props>(function SheetStage(
+  { drawing, work, label, cursor, onZoom },
+  ref,
+) {
   const [below, above] = [useRef<HTMLCanvasElement>(null), useRef<HTMLCanvasElement>(null)]
   const stage = useRef<Stage>(null)
-  const held = useRef(hold)
-  held.current = hold
+  const now = useRef(work)
+  now.current = work
   const [said, setSaid] = useState('')
   useEffect(() => {
     const hears: Hears = {
-      hold: () => held.current,
+      begin: (first, reach) => now.current.begin(first, reach),
+      frame: () => now.current.frame(),
+      onKey: (event) => now.current.onKey(event),
       sheet: () => drawing.sheet,
       act: (changes) => drawing.act(changes),
       wordsFor,
@@ -42,16 +54,21 @@ export const SheetStage = forwardRef<
     // One stage for one drawing; what it asks, it asks anew each time.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [drawing])
-  useImperativeHandle(ref, () => ({ zoom: (times) => stage.current?.zoom(times) }))
+  // Another thing chosen, another tool: seen at once.
+  useEffect(() => stage.current?.refresh())
+  useImperativeHandle(ref, () => ({
+    zoom: (times) => stage.current?.zoom(times),
+    leaveKeys: () => stage.current?.leaveKeys(),
+  }))
   return (
     <div style={FILLS}>
       <canvas ref={below} style={FILLS} aria-hidden />
       <canvas
         ref={above}
-        style={{ ...FILLS, touchAction: 'none', cursor: 'crosshair' }}
+        style={{ ...FILLS, touchAction: 'none', cursor }}
         role="application"
         tabIndex={0}
-        aria-label={t('paper')}
+        aria-label={label}
       />
       <div role="status" style={HEARD_ONLY}>
         {said}

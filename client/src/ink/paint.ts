@@ -1,5 +1,5 @@
 import { showThing, type Shown } from '@nibquill/core/ink/display'
-import type { InkSheet } from '@nibquill/core/ink/document'
+import type { At, InkSheet } from '@nibquill/core/ink/document'
 import { paperLines } from '@nibquill/core/ink/papers'
 
 /** Where a sheet lies on a canvas. `scale`: px a unit; `x`, `y`: its corner, in px. */
@@ -126,3 +126,43 @@ const isBegunBy = (before: InkSheet, now: InkSheet): boolean =>
   before.paper === now.paper &&
   before.things.length <= now.things.length &&
   before.things.every((thing, i) => thing === now.things[i])
+
+/** Round what is chosen. `turn`, `size`, `pointer`: where it is taken hold of; null where it is not. */
+export type Frame = {
+  corners: readonly At[]
+  turn: At | null
+  size: At | null
+  pointer: At | null
+}
+const HOLD_PX = 14
+const FRAME = { dark: '#54284F', light: '#FFFFFF' }
+
+/** @param scale - px a unit: a frame is as wide on every screen. */
+export function paintFrame(canvas: Canvas, { corners, turn, size, pointer }: Frame, scale: number) {
+  const px = 1 / scale
+  canvas.lineJoin = 'round'
+  const edge = (colour: string, width: number, dashes: number[]) => {
+    canvas.strokeStyle = colour
+    canvas.lineWidth = width * px
+    canvas.setLineDash(dashes.map((dash) => dash * px))
+    canvas.beginPath()
+    for (const { x, y } of corners) canvas.lineTo(x, y)
+    canvas.closePath()
+    canvas.stroke()
+    canvas.setLineDash([])
+  }
+  edge(FRAME.light, 5, [])
+  edge(FRAME.dark, 3, [9, 7])
+  const hold = (at: At, fill: string) => {
+    canvas.beginPath()
+    canvas.arc(at.x, at.y, HOLD_PX * px, 0, 2 * Math.PI)
+    canvas.fillStyle = fill
+    canvas.fill()
+    canvas.strokeStyle = FRAME.dark
+    canvas.lineWidth = 4 * px
+    canvas.stroke()
+  }
+  if (turn) hold(turn, FRAME.light)
+  if (size) hold(size, FRAME.dark)
+  if (pointer) hold(pointer, '#FBEBD0')
+}

@@ -2,13 +2,26 @@ import type { InkChange } from '@nibquill/core/ink/changes'
 import type { At, InkSheet } from '@nibquill/core/ink/document'
 import { UNITS_PER_MM } from '@nibquill/core/ink/document'
 import type { Sample } from '@nibquill/core/ink/hand'
-import type { Hold } from './hold'
-import { layUnder, onSheetOnly, paint, PaintedSheet, wipe, type View } from './paint'
-import { beginStroke, type Stroke } from './strokes'
+import {
+  layUnder,
+  onSheetOnly,
+  paint,
+  PaintedSheet,
+  paintFrame,
+  wipe,
+  type Frame,
+  type View,
+} from './paint'
+import type { Stroke } from './strokes'
 
 /** What a stage asks and tells. */
 export type Hears = {
-  hold: () => Hold
+  /** What a hand that was put down begins; null where it does nothing. @param reach - Of a finger. */
+  begin: (first: Sample, reach: number) => Stroke | null
+  /** Of what is chosen, as it is now. */
+  frame: () => Frame | null
+  /** @returns whether the key meant something where things are arranged */
+  onKey: (event: KeyboardEvent) => boolean
   sheet: () => InkSheet
   act: (changes: readonly InkChange[]) => void
   /** What is measured, in words; null when nothing is. */
@@ -20,7 +33,9 @@ export type Hears = {
 
 /** Wider than a fingertip: the side of a hand that rests. */
 const PALM_PX = 60
-const MARGIN_PX = 14
+const MARGIN_PX = 20
+/** Half as wide as a fingertip. */
+const FINGER_PX = 24
 const MOST_ZOOM = 8
 const KEY_STEP = { small: UNITS_PER_MM, normal: 4 * UNITS_PER_MM, large: 20 * UNITS_PER_MM }
 
@@ -71,6 +86,13 @@ export class Stage {
   /** What stands on the sheet, or what is held, has changed. */
   refresh(): void {
     this.#frame ||= requestAnimationFrame(() => this.#paint())
+  }
+
+  /** What the keyboard's pen began is left, and it goes away: another place, other keys. */
+  leaveKeys(): void {
+    this.#liftKeys()
+    this.#cursor = null
+    this.refresh()
   }
 
   close(): void {
@@ -126,6 +148,9 @@ export class Stage {
       this.#above.restore()
       this.#paintMeasure(stroke)
     }
+    layUnder(this.#above, this.#view)
+    const frame = stroke ? stroke.frame() : this.#hears.frame()
+    if (frame) paintFrame(this.#above, frame, this.#view.scale)
     if (this.#cursor) this.#paintCursor(this.#cursor)
   }
 
@@ -199,10 +224,8 @@ export class Stage {
     if (event.pointerType !== 'pen') this.#pointers.set(event.pointerId, this.#placeOf(event))
     if (this.#pointers.size >= 2) return this.#beginPinch()
     if (this.#stroke || (this.#penSeen && event.pointerType === 'touch')) return
-    this.#stroke = {
-      pointerId: event.pointerId,
-      stroke: beginStroke(this.#hears.hold(), this.#hears.sheet(), this.#sampleOf(event)),
-    }
+    const stroke = this.#hears.begin(this.#sampleOf(event), FINGER_PX / this.#view.scale)
+    this.#stroke = stroke && { pointerId: event.pointerId, stroke }
     this.refresh()
   }
 
@@ -288,6 +311,11 @@ export class Stage {
   /** Arrows move the keyboard's pen, space puts it down and lifts it, Escape drops the line. */
   #key(event: KeyboardEvent): void {
     if (event.ctrlKey || event.metaKey || event.altKey) return
+    if (this.#hears.onKey(event)) {
+      event.preventDefault()
+      event.stopPropagation()
+      return
+    }
     const way = {
       ...{ ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] },
     }[event.key]
@@ -307,8 +335,8 @@ export class Stage {
       this.#cursor = at
       if (this.#stroke) this.#liftKeys()
       else {
-        const sample = { ...at, timeMs: event.timeStamp, pressure: null }
-        this.#stroke = { pointerId: null, stroke: beginStroke(this.#hears.hold(), sheet, sample) }
+        const stroke = this.#hears.begin({ ...at, timeMs: event.timeStamp, pressure: null }, 0)
+        this.#stroke = stroke && { pointerId: null, stroke }
         this.#hears.say('down', at)
       }
     } else if (event.key === 'Escape' && this.#stroke) {

@@ -14,6 +14,7 @@ import { rubSheet, thingAt } from '@nibquill/core/ink/rubSheet'
 import { measureOf, snapRuler } from '@nibquill/core/ink/ruler'
 import { v7 as newId } from 'uuid'
 import { penOf, RUBBERS, type Hold } from './hold'
+import type { Frame } from './paint'
 
 /** What a hand does between putting down and lifting. */
 export type Stroke = {
@@ -23,6 +24,8 @@ export type Stroke = {
   /** The sheet as it is meanwhile, where that is changed already. */
   sheet: () => InkSheet | null
   measure: () => { at: At; cm: number; degrees: number | null } | null
+  /** Round what it moves. */
+  frame: () => Frame | null
   /** @returns what it did, once the hand is lifted */
   lift: () => readonly InkChange[]
 }
@@ -34,7 +37,7 @@ const LEAST_PATCH = 3
 const on = (sheet: InkSheet, thing: Thing): InkChange[] => [
   { kind: 'put', sheetId: sheet.id, things: [thing], below: null },
 ]
-const NOTHING_ELSE = { sheet: () => null, measure: () => null }
+const NOTHING_ELSE = { sheet: () => null, measure: () => null, frame: () => null }
 
 export function beginStroke(hold: Hold, sheet: InkSheet, first: Sample): Stroke {
   switch (hold.tool) {
@@ -73,7 +76,7 @@ function rulerStroke(hold: Hold, sheet: InkSheet, { x, y }: Sample): Stroke {
   const from = { x: Math.round(x), y: Math.round(y) }
   let to = from
   return {
-    sheet: () => null,
+    ...NOTHING_ELSE,
     move: (sample) => {
       to = snapRuler(hold.ruled, from, { x: Math.round(sample.x), y: Math.round(sample.y) })
     },
@@ -110,6 +113,7 @@ function rubberStroke(radius: number, before: InkSheet, first: Sample): Stroke {
     shown: () => [ringOf(last, radius)],
     sheet: () => (changes.length > 0 ? sheet : null),
     measure: () => null,
+    frame: () => null,
     lift: () => {
       if (rubs) return changes
       const thing = thingAt(before, first, radius)

@@ -12,11 +12,14 @@ import { Bar } from '../kit/layout'
 export function MakeHead({
   title,
   step,
+  middle,
   end,
 }: {
   title: string
   /** Which of the last steps, from 1. */
   step?: { number: number; of: number }
+  /** In the place of the title, which is then heard only. */
+  middle?: ReactNode
   /** The way on, where the foot holds what one works with. */
   end?: ReactNode
 }) {
@@ -49,9 +52,15 @@ export function MakeHead({
         </Text>
       </Press>
       <View style={{ flex: 1, alignItems: 'center' }}>
-        <Text role="heading" aria-level={1} variant="titleMedium" style={{ textAlign: 'center' }}>
+        <Text
+          role="heading"
+          aria-level={1}
+          variant="titleMedium"
+          style={middle ? HEARD_ONLY : { textAlign: 'center' }}
+        >
           {title}
         </Text>
+        {middle}
         {step && step.of > 1 ? <StepDots {...step} /> : null}
       </View>
       <View style={{ width: SIDE_PX, alignItems: 'flex-end' }}>{end}</View>
@@ -59,6 +68,7 @@ export function MakeHead({
   )
 }
 
+const HEARD_ONLY = { position: 'absolute', width: 1, height: 1, overflow: 'hidden' } as const
 /** As wide on the right as on the left, so that the title stands in the middle. */
 const SIDE_PX = 104
 

@@ -2,13 +2,15 @@ import { getStroke } from 'perfect-freehand'
 import type { At, InkSheet, Pen, Ruled, Thing } from './document.ts'
 import { UNITS_PER_MM } from './document.ts'
 import { colourOf, coverOfWater } from './inks.ts'
+import { showLabel } from './labels.ts'
 import { paperLines } from './papers.ts'
 import { unpackPoints, type Point } from './points.ts'
+import { showStamp } from './stamps.ts'
 import { simplify } from './simplify.ts'
 
 /**
  * What is put on a sheet, lowest first: a path filled, drawn along, or both. Canvas, SVG and PDF
- * draw the same list. `path`: SVG path data of M, L, Q, A and Z in units; `cover`: 0 to 1, of fill
+ * draw the same list. `path`: SVG path data of M, L, Q, A and Z in whole units; `cover`: 0 to 1, of fill
  * and line together.
  */
 export type Shown = {
@@ -61,7 +63,11 @@ export function showThing(thing: Thing): Shown[] {
       ? [showLine(pen, unpackPoints(thing.points))]
       : thing.kind === 'patch'
         ? [showPatch(pen, unpackPoints(thing.points))]
-        : showRuled(pen, thing.shape, thing.from, thing.to)
+        : thing.kind === 'ruled'
+          ? showRuled(pen, thing.shape, thing.from, thing.to)
+          : thing.kind === 'label'
+            ? showLabel(thing)
+            : showStamp(thing)
   known.set(thing, made)
   return made
 }

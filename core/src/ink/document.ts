@@ -56,8 +56,64 @@ export type NibLine = Drawn & { kind: 'line'; points: PackedPoints }
 export type Patch = Drawn & { kind: 'patch'; points: PackedPoints }
 /** A straight line, or a circle around `from` through `to`, of the Ruler. */
 export type Ruled = Drawn & { kind: 'ruled'; shape: 'line' | 'circle'; from: At; to: At }
-export type Thing = NibLine | Patch | Ruled
 export type At = { x: number; y: number }
+
+/** What is put down and can be moved: by its middle; `turn` in whole degrees, with the clock. */
+type Placed = Drawn & { at: At; turn: number; locked: boolean }
+
+/** How large the words of a label are, from the top of a letter's room to its bottom. */
+export const LABEL_SIZES = [450, 650, 950, 1400] as const
+/** What lies behind the words. */
+export const LABEL_GROUNDS = {
+  ...{ none: null, white: '#FFFFFF', straw: '#FBEBD0', sea: '#E1EAF4' },
+  ...{ moss: '#DDEFEC', clay: '#F8E2DB' },
+} as const
+export type LabelGround = keyof typeof LABEL_GROUNDS
+export const LABEL_GROUND_NAMES = Object.keys(LABEL_GROUNDS) as readonly LabelGround[]
+export const MOST_LABEL_LINES = 12
+export const MOST_LABEL_LETTERS = 200
+/** Words on the work; `pointer`: what they name. Every renderer sets these lines. */
+export type Label = Placed & {
+  kind: 'label'
+  lines: readonly string[]
+  size: number
+  ground: LabelGround
+  pointer: At | null
+}
+
+export const SHAPE_NAMES = [
+  ...(['square', 'circle', 'triangle', 'right-triangle'] as const),
+  ...(['diamond', 'pentagon', 'hexagon', 'star'] as const),
+] as const
+export const ARROW_NAMES = ['straight', 'both', 'bent'] as const
+export const COIN_VALUES = [1, 2, 5, 10, 20, 50, 100, 200] as const
+export const LITTLE_NAMES = [
+  ...(['sun', 'cloud', 'drop', 'tree', 'leaf'] as const),
+  ...(['fish', 'bird', 'shell', 'boat', 'house'] as const),
+] as const
+export const LONGEST_TILE = 3
+export const FURTHEST_NUMBER = 1000
+export const LONGEST_NUMBER_LINE = 100
+/** Shapes and school things, each with what is set on it. Coins are of no country. */
+export type StampWhat =
+  | { of: 'shape'; name: (typeof SHAPE_NAMES)[number] }
+  | { of: 'arrow'; name: (typeof ARROW_NAMES)[number] }
+  /** A number, a letter or a sign. */
+  | { of: 'tile'; words: string }
+  | { of: 'ten-frame'; count: number }
+  | { of: 'number-line'; from: number; to: number }
+  | { of: 'clock'; hours: number; minutes: number }
+  | { of: 'coin'; value: (typeof COIN_VALUES)[number] }
+  | { of: 'little'; name: (typeof LITTLE_NAMES)[number] }
+export type StampOf<Of extends StampWhat['of']> = Extract<StampWhat, { of: Of }>
+/** `width`, `height`: unturned. */
+export type Stamp = Placed & { kind: 'stamp'; what: StampWhat; width: number; height: number }
+
+/** What is drawn stays where the hand was; what is put down can be moved. */
+export type DrawnThing = NibLine | Patch | Ruled
+export type PlacedThing = Label | Stamp
+export type Thing = DrawnThing | PlacedThing
+export const isPlaced = (thing: Thing): thing is PlacedThing => 'turn' in thing
 
 /** One sheet of a drawing. What comes first in `things` lies lowest. */
 export type InkSheet = {

@@ -1,5 +1,5 @@
 import { drawOn } from './changes.ts'
-import { newInk, type Thing } from './document.ts'
+import { newInk, type NibLine, type Thing } from './document.ts'
 import { packPoints, unpackPoints } from './points.ts'
 import { isInside, rubSheet, thingAt } from './rubSheet.ts'
 
@@ -27,9 +27,7 @@ test('a line rubbed in its middle lies there in two pieces, in its place between
   const rubbed = { from: { x: 5000, y: 900 }, to: { x: 5000, y: 1100 }, radius: 450 }
   const now = drawOn(ink, rubSheet(ink.sheets[0]!, rubbed, newId)).sheets[0]!.things
   expect(now.map(({ id }) => id)).toEqual(['under', 'piece0', 'piece1', 'over'])
-  const [left, right] = now
-    .slice(1, 3)
-    .map((thing) => unpackPoints((thing as { points: never }).points))
+  const [left, right] = now.slice(1, 3).map((thing) => unpackPoints((thing as NibLine).points))
   expect([left![0]!.x, left!.at(-1)!.x, right![0]!.x, right!.at(-1)!.x]).toEqual([
     0, 4500, 5500, 10_000,
   ])

@@ -1,7 +1,7 @@
 import type { InkChange } from './changes.ts'
 import { halfWidthOf } from './display.ts'
 import { squaredFromSegment } from './distance.ts'
-import type { At, InkSheet, Thing } from './document.ts'
+import { isPlaced, type At, type DrawnThing, type InkSheet, type Thing } from './document.ts'
 import { EVEN_PRESSURE } from './hand.ts'
 import { packPoints, unpackPoints, type PackedPoints, type Point } from './points.ts'
 import { mayTouch, rubOut, type Rubbed } from './rubOut.ts'
@@ -10,8 +10,8 @@ type Box = { left: number; top: number; right: number; bottom: number }
 type Traced = { points: Point[]; box: Box; halfWidth: number }
 
 /** What a thing looks like to a rubber, worked out once. */
-const traced = new WeakMap<Thing, Traced>()
-function traceOf(thing: Thing): Traced {
+const traced = new WeakMap<DrawnThing, Traced>()
+function traceOf(thing: DrawnThing): Traced {
   const there = traced.get(thing)
   if (there) return there
   const points = pointsOf(thing)
@@ -32,7 +32,7 @@ function traceOf(thing: Thing): Traced {
 /** A circle is gone along in so many steps. */
 const ROUND_STEPS = 72
 const still = (at: At): Point => ({ ...at, timeMs: 0, pressure: EVEN_PRESSURE })
-function pointsOf(thing: Thing): Point[] {
+function pointsOf(thing: DrawnThing): Point[] {
   if (thing.kind !== 'ruled') return unpackPoints(thing.points)
   const { from, to } = thing
   if (thing.shape === 'line') return [still(from), still(to)]
@@ -54,7 +54,7 @@ export function rubSheet(
   newId: () => string,
 ): InkChange[] {
   return things.flatMap((thing, i): InkChange[] => {
-    if (thing.kind === 'patch') return []
+    if (isPlaced(thing) || thing.kind === 'patch') return []
     const { points, box, halfWidth } = traceOf(thing)
     if (!mayTouch(rubbed, box, halfWidth)) return []
     const left = rubOut(points, rubbed, halfWidth)
@@ -81,12 +81,13 @@ function packed(points: readonly Point[]): PackedPoints {
   return packPoints(points.map((point) => ({ ...point, timeMs: point.timeMs - began })))
 }
 
-/** The uppermost thing at a place, or within reach of it; null where there is none. */
-export function thingAt(sheet: InkSheet, at: At, reach: number): Thing | null {
-  return sheet.things.findLast((thing) => isAt(thing, at, reach)) ?? null
+/** The uppermost drawn thing at a place, or within reach of it; null where there is none. */
+export function thingAt(sheet: InkSheet, at: At, reach: number): DrawnThing | null {
+  const found = sheet.things.findLast((thing) => !isPlaced(thing) && isAt(thing, at, reach))
+  return found && !isPlaced(found) ? found : null
 }
 
-function isAt(thing: Thing, at: At, reach: number): boolean {
+function isAt(thing: DrawnThing, at: At, reach: number): boolean {
   const { points, box, halfWidth } = traceOf(thing)
   if (!mayTouch({ from: at, to: at, radius: reach }, box, halfWidth)) return false
   if (thing.kind === 'patch' && isInside(points, at)) return true

@@ -1,0 +1,10 @@
+import { useWidth } from '../kit/layout'
+
+/** On a phone what is to be said of a tool stands in a row of its own. */
+export const TOOL_ROW_PX = 56
+
+/** As high in Draw as in Arrange, whatever is chosen: the paper never moves under a hand. */
+export function useFootPx(): number {
+  const { wide, tablet } = useWidth()
+  return wide ? 136 : tablet ? 172 : 284
+}

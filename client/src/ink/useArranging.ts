@@ -1,0 +1,118 @@
+import { movedTo, sizedBy, turnedTo } from '@nibquill/core/ink/arrange'
+import {
+  isPlaced,
+  UNITS_PER_MM,
+  type PlacedThing,
+  type StampWhat,
+} from '@nibquill/core/ink/document'
+import { STAMP_SIZES } from '@nibquill/core/ink/stamps'
+import { useState } from 'react'
+import { v7 as newId } from 'uuid'
+import { beginArranging, frameOf, placedBy, set } from './arranging'
+import type { Drawing, Seen } from './drawing'
+import { penOf, type Hold } from './hold'
+import type { Work } from './SheetStage'
+
+const MM = UNITS_PER_MM
+/** A copy lies a little beside what it was copied from. */
+const BESIDE = 8 * MM
+const STEP = { small: 2 * MM, large: 10 * MM }
+const TURN_STEP = 15
+const GROWS = 1.25
+
+export type LabelWords = Pick<Extract<PlacedThing, { kind: 'label' }>, 'lines' | 'size' | 'ground'>
+
+/** Everything that is done on the cutting mat, and which thing it is done to. */
+export function useArranging(drawing: Drawing, seen: Seen, hold: Hold) {
+  const [id, setId] = useState<string | null>(null)
+  const { sheet } = seen
+  const chosen = placedBy(sheet, id)
+  const act = drawing.act.bind(drawing)
+  const put = (thing: PlacedThing, below: string | null = null) => {
+    act([{ kind: 'put', sheetId: sheet.id, things: [thing], below }])
+    setId(thing.id)
+  }
+  const change = (to: (thing: PlacedThing) => PlacedThing) => {
+    const now = placedBy(drawing.sheet, id)
+    if (now && !now.locked) act(set(drawing.sheet, to(now)))
+  }
+  // One after the other they come down a little further, so that none hides the one before it.
+  const free = () => {
+    const there = sheet.things.filter(isPlaced).length
+    const off = (there % 5) * BESIDE
+    return { x: Math.round(sheet.width / 2) + off, y: Math.round(sheet.height / 2.6) + off }
+  }
+  const fresh = () => ({
+    ...{ id: newId(), at: free(), turn: 0, locked: false },
+    pen: penOf(hold),
+  })
+  const work: Work = {
+    begin: (first, reach) =>
+      beginArranging(drawing.sheet, placedBy(drawing.sheet, id), first, reach, setId),
+    frame: () => {
+      const now = placedBy(drawing.sheet, id)
+      return now && frameOf(now)
+    },
+    onKey: (event) => {
+      const all = drawing.sheet.things.filter(isPlaced)
+      if (event.key === ' ' || event.key === 'Enter') {
+        const next = all[(all.findIndex((thing) => thing.id === id) + 1) % all.length]
+        if (next) setId(next.id)
+        return true
+      }
+      const to = KEYS[event.key]
+      if (!to || id === null) return ARROWS.includes(event.key)
+      if (event.key === 'Delete' || event.key === 'Backspace') takeOff()
+      else change((thing) => to(thing, event.shiftKey ? STEP.large : STEP.small, drawing))
+      return true
+    },
+  }
+  function takeOff() {
+    if (!chosen || chosen.locked) return
+    act([{ kind: 'take', sheetId: sheet.id, ids: [chosen.id] }])
+    setId(null)
+  }
+  return {
+    chosen,
+    work,
+    letGo: () => setId(null),
+    addLabel: (words: LabelWords) => put({ ...fresh(), kind: 'label', ...words, pointer: null }),
+    addStamp: (what: StampWhat) =>
+      put({ ...fresh(), kind: 'stamp', what, ...STAMP_SIZES[what.of] }),
+    change,
+    grow: () => change((thing) => sizedBy(thing, thing.kind === 'label' ? 1.5 : GROWS)),
+    shrink: () => change((thing) => sizedBy(thing, thing.kind === 'label' ? 0.66 : 1 / GROWS)),
+    turn: (way: 1 | -1) => change((thing) => turnedTo(thing, thing.turn + way * TURN_STEP)),
+    toFront: () => chosen && put(chosen),
+    toBack: () =>
+      chosen && put(chosen, sheet.things.find(({ id: one }) => one !== chosen.id)?.id ?? null),
+    copy: () => {
+      if (!chosen) return
+      const { x, y } = chosen.at
+      const made = { ...chosen, id: newId(), locked: false }
+      put(movedTo(made, { x: x + BESIDE, y: y + BESIDE }, sheet))
+    },
+    lock: (locked: boolean) => chosen && act(set(sheet, { ...chosen, locked })),
+    takeOff,
+  }
+}
+export type Arranging = ReturnType<typeof useArranging>
+
+type KeyWork = (thing: PlacedThing, step: number, drawing: Drawing) => PlacedThing
+const move =
+  (x: number, y: number): KeyWork =>
+  (thing, step, drawing) =>
+    movedTo(thing, { x: thing.at.x + x * step, y: thing.at.y + y * step }, drawing.sheet)
+const ARROWS = ['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown']
+const KEYS: Partial<Record<string, KeyWork>> = {
+  ArrowLeft: move(-1, 0),
+  ArrowRight: move(1, 0),
+  ArrowUp: move(0, -1),
+  ArrowDown: move(0, 1),
+  '.': (thing) => turnedTo(thing, thing.turn + TURN_STEP),
+  ',': (thing) => turnedTo(thing, thing.turn - TURN_STEP),
+  ']': (thing) => sizedBy(thing, GROWS * 1.2),
+  '[': (thing) => sizedBy(thing, 1 / (GROWS * 1.2)),
+  Delete: (thing) => thing,
+  Backspace: (thing) => thing,
+}

@@ -1,0 +1,92 @@
+import { sizeOfLabel } from './labels.ts'
+import {
+  isPlaced,
+  LABEL_SIZES,
+  LONGEST_EDGE,
+  UNITS_PER_MM,
+  type At,
+  type InkSheet,
+  type PlacedThing,
+} from './document.ts'
+import { pickedUp, putDown } from './paths.ts'
+
+/** Small enough for a dot, large enough to be caught. */
+const LEAST_EDGE = 5 * UNITS_PER_MM
+const SNAPS = { stepDegrees: 15, withinDegrees: 4 } as const
+
+/** How large a thing is, unturned. */
+export const sizeOfPlaced = (thing: PlacedThing): { width: number; height: number } =>
+  thing.kind === 'label' ? sizeOfLabel(thing) : { width: thing.width, height: thing.height }
+
+/** Its corners as it lies: upper left, upper right, lower right, lower left of it unturned. */
+export function cornersOf(thing: PlacedThing): [At, At, At, At] {
+  const { width, height } = sizeOfPlaced(thing)
+  const corner = (x: number, y: number) =>
+    putDown({ x: (x * width) / 2, y: (y * height) / 2 }, thing.at, thing.turn)
+  return [corner(-1, -1), corner(1, -1), corner(1, 1), corner(-1, 1)]
+}
+
+/** The uppermost placed thing at a place, or within reach of it; null where there is none. */
+export function placedAt(sheet: InkSheet, at: At, reach: number): PlacedThing | null {
+  const found = sheet.things.findLast((thing) => isPlaced(thing) && covers(thing, at, reach))
+  return found && isPlaced(found) ? found : null
+}
+
+function covers(thing: PlacedThing, at: At, reach: number): boolean {
+  const { width, height } = sizeOfPlaced(thing)
+  const { x, y } = pickedUp(at, thing.at, thing.turn)
+  return Math.abs(x) <= width / 2 + reach && Math.abs(y) <= height / 2 + reach
+}
+
+/** What a label points at goes with nothing: it stays where the named thing is. Its middle stays on the sheet. */
+export function movedTo<T extends PlacedThing>(thing: T, { x, y }: At, sheet: InkSheet): T {
+  const held = (value: number, most: number) => Math.round(Math.min(most, Math.max(0, value)))
+  return { ...thing, at: { x: held(x, sheet.width), y: held(y, sheet.height) } }
+}
+
+/** @param degrees - With the clock; near every fifteenth it snaps. */
+export function turnedTo<T extends PlacedThing>(thing: T, degrees: number): T {
+  const snapped = Math.round(degrees / SNAPS.stepDegrees) * SNAPS.stepDegrees
+  const kind = Math.abs(snapped - degrees) <= SNAPS.withinDegrees ? snapped : Math.round(degrees)
+  return { ...thing, turn: ((kind % 360) + 360) % 360 }
+}
+
+/**
+ * So many times as large as it is, both ways alike, from a catchable size to the largest sheet. A
+ * label comes in its sizes of letters.
+ */
+export function sizedBy<T extends PlacedThing>(thing: T, times: number): T {
+  if (thing.kind === 'label') {
+    const wanted = LABEL_SIZES[thing.size]! * times
+    const nearest = LABEL_SIZES.map((em, i) => ({ i, off: Math.abs(em - wanted) })).reduce(
+      (a, b) => (b.off < a.off ? b : a),
+    )
+    return { ...thing, size: nearest.i }
+  }
+  const { width, height } = thing
+  const least = LEAST_EDGE / Math.min(width, height)
+  const most = LONGEST_EDGE / Math.max(width, height)
+  const by = Math.min(Math.max(times, Math.min(1, least)), Math.max(1, most))
+  return { ...thing, width: Math.round(width * by), height: Math.round(height * by) }
+}
+
+/** Where a finger takes hold of a thing to turn it, and to size it. */
+export const holdsOf = (thing: PlacedThing): { turn: At; size: At } => {
+  // Across from each other, or on a slim label one would lie on the other.
+  const [upperLeft, , lowerRight] = cornersOf(thing)
+  return { turn: upperLeft, size: lowerRight }
+}
+
+/** As it comes to lie when its hold to turn is drawn there. */
+export function turnedTowards<T extends PlacedThing>(thing: T, to: At): T {
+  const { width, height } = sizeOfPlaced(thing)
+  const degrees = (y: number, x: number) => (Math.atan2(y, x) * 180) / Math.PI
+  return turnedTo(thing, degrees(to.y - thing.at.y, to.x - thing.at.x) - degrees(-height, -width))
+}
+
+/** As large as it becomes when its hold to size is drawn there. */
+export function sizedTowards<T extends PlacedThing>(thing: T, to: At): T {
+  const { width, height } = sizeOfPlaced(thing)
+  const now = Math.hypot(width, height) / 2
+  return sizedBy(thing, Math.hypot(to.x - thing.at.x, to.y - thing.at.y) / now)
+}
