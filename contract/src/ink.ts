@@ -24,6 +24,7 @@ import {
 import { MOST_DROPS, WELL_NAMES } from '@nibquill/core/ink/inks'
 import { fault } from '@nibquill/core'
 import * as v from 'valibot'
+import { Id } from './common.ts'
 
 /** Whole hundredths of a millimetre. A line may run a little off the sheet. */
 const units = (low: number, high: number) =>
@@ -69,7 +70,7 @@ const Points = v.pipe(
 )
 const drawn = { id: ThingId, pen: Pen }
 const placed = {
-  ...drawn,
+  id: ThingId,
   at: Where,
   turn: v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(359)),
   locked: v.boolean(),
@@ -109,6 +110,7 @@ const Thing = v.variant('kind', [
   v.strictObject({
     ...placed,
     kind: v.literal('label'),
+    pen: Pen,
     lines: v.pipe(
       v.array(v.pipe(v.string(), v.maxLength(MOST_LABEL_LETTERS))),
       v.minLength(1),
@@ -121,7 +123,15 @@ const Thing = v.variant('kind', [
   v.strictObject({
     ...placed,
     kind: v.literal('stamp'),
+    pen: Pen,
     what: StampWhat,
+    width: SheetEdge,
+    height: SheetEdge,
+  }),
+  v.strictObject({
+    ...placed,
+    kind: v.literal('picture'),
+    mediaId: Id,
     width: SheetEdge,
     height: SheetEdge,
   }),

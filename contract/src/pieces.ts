@@ -81,6 +81,7 @@ export const DrawingPart = v.object({
   /** Of its first sheet, in hundredths of a millimetre. */
   width: v.number(),
   height: v.number(),
+  sheets: v.number(),
 })
 export type DrawingPart = v.InferOutput<typeof DrawingPart>
 export const WritingPart = v.object({

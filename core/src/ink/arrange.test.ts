@@ -12,7 +12,7 @@ import {
 } from './arrange.ts'
 import { drawOn } from './changes.ts'
 import { newInk, type Label, type Stamp } from './document.ts'
-import { showThing } from './display.ts'
+import { showThing, type ShownPath } from './display.ts'
 
 const pen = { ink: ['sea'], water: 0, edge: null, width: 180 } as const
 const stamp: Stamp = {
@@ -70,7 +70,7 @@ test('words lie within their label, whatever they say', () => {
       fc.array(fc.stringMatching(/^[a-z ]{0,20}$/), { minLength: 1, maxLength: 4 }),
       (lines) => {
         const one = { ...label, lines, pointer: null }
-        const shown = showThing(one).at(-1)!
+        const shown = showThing(one).at(-1) as ShownPath
         const numbers = shown.path.match(/-?\d+/g)!.map(Number)
         const [a, , c] = cornersOf(one)
         for (const [i, value] of numbers.entries()) {

@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { displayOf, halfWidthAt, halfWidthOf, lineOutline } from './display.ts'
+import { displayOf, halfWidthAt, halfWidthOf, lineOutline, type ShownPath } from './display.ts'
 import { emptySheet, NIB_WIDTHS, PAPERS, SHEET_SIZE, type Pen, type Thing } from './document.ts'
 import { packPoints, type Point } from './points.ts'
 import { inkToSvg } from './svg.ts'
@@ -83,7 +83,7 @@ test('things lie in the order they were put down, above the paper', () => {
 test.each(PAPERS)('%s paper is printed within the sheet’s height', (paper) => {
   const lines = displayOf({ ...emptySheet('s'), paper })
   expect(lines.length > 0).toBe(paper !== 'plain')
-  for (const { path } of lines) {
+  for (const { path } of lines as ShownPath[]) {
     const ys = numbersIn(path).filter((_, i) => i % 2 === 1)
     expect(Math.min(...ys)).toBeGreaterThanOrEqual(0)
     expect(Math.max(...ys)).toBeLessThanOrEqual(SHEET_SIZE.height)
@@ -91,9 +91,22 @@ test.each(PAPERS)('%s paper is printed within the sheet’s height', (paper) => 
 })
 
 test('a square is a centimetre, and a sheet as a picture says its real size', () => {
-  const [squares] = displayOf({ ...emptySheet('s'), paper: 'squared' })
+  const [squares] = displayOf({ ...emptySheet('s'), paper: 'squared' }) as ShownPath[]
   const downs = [...squares!.path.matchAll(/M(\d+) 0L/g)].map(([, x]) => Number(x))
   expect(new Set(downs.slice(1).map((x, i) => x - downs[i]!))).toEqual(new Set([1000]))
   const svg = inkToSvg({ ...emptySheet('s'), paper: 'squared' })
   expect(svg).toMatch(/^<svg xmlns="[^"]+" width="160mm" height="120mm" viewBox="0 0 16000 12000">/)
+})
+
+test('a picture lies round its middle, turned; one that is not to be had is grey', () => {
+  const picture: Thing = {
+    ...{ kind: 'picture', id: 'p', mediaId: 'crab', at: { x: 8000, y: 6000 }, turn: 30 },
+    ...{ width: 4000, height: 3000, locked: false },
+  }
+  const place =
+    'x="-2000" y="-1500" width="4000" height="3000" transform="translate(8000 6000) rotate(30)"'
+  expect(inkToSvg(sheetOf(picture), { hrefOf: (id) => `/${id}.jpg` })).toContain(
+    `<image ${place} preserveAspectRatio="none" href="/crab.jpg"/>`,
+  )
+  expect(inkToSvg(sheetOf(picture))).toContain(`<rect ${place} fill="#E5DCCB"/>`)
 })

@@ -13,12 +13,22 @@ import { simplify } from './simplify.ts'
  * draw the same list. `path`: SVG path data of M, L, Q, A and Z in whole units; `cover`: 0 to 1, of fill
  * and line together.
  */
-export type Shown = {
+export type ShownPath = {
   path: string
   fill: string | null
   line: { colour: string; width: number } | null
   cover: number
 }
+
+/** A picture round its middle, turned in degrees with the clock; fetched by whoever draws it. */
+export type ShownPicture = {
+  picture: string
+  at: At
+  turn: number
+  width: number
+  height: number
+}
+export type Shown = ShownPath | ShownPicture
 
 /** Everything on a sheet, its paper first. */
 export const displayOf = (sheet: InkSheet): Shown[] => [
@@ -43,13 +53,32 @@ export const halfWidthOf = (width: number, points: readonly Pick<Point, 'pressur
   halfWidthAt(width, Math.max(...points.map(({ pressure }) => pressure)))
 
 /** A line as it grows under the hand. */
-export const showLine = (pen: Pen, points: readonly Point[]): Shown =>
+export const showLine = (pen: Pen, points: readonly Point[]): ShownPath =>
   filled(pen, lineOutline(points, pen.width))
 /** A patch as it is drawn round. */
-export const showPatch = (pen: Pen, points: readonly At[]): Shown => filled(pen, ring(points))
+export const showPatch = (pen: Pen, points: readonly At[]): ShownPath => filled(pen, ring(points))
 /** A ruled line or circle as it is drawn. */
-export const showRuled = (pen: Pen, shape: Ruled['shape'], from: At, to: At): Shown[] =>
+export const showRuled = (pen: Pen, shape: Ruled['shape'], from: At, to: At): ShownPath[] =>
   ruledPaths(shape, from, to).flatMap((path) => drawnAlong(pen, path))
+
+function shownAs(thing: Thing): Shown[] {
+  switch (thing.kind) {
+    case 'line':
+      return [showLine(thing.pen, unpackPoints(thing.points))]
+    case 'patch':
+      return [showPatch(thing.pen, unpackPoints(thing.points))]
+    case 'ruled':
+      return showRuled(thing.pen, thing.shape, thing.from, thing.to)
+    case 'label':
+      return showLabel(thing)
+    case 'stamp':
+      return showStamp(thing)
+    case 'picture': {
+      const { mediaId, at, turn, width, height } = thing
+      return [{ picture: mediaId, at, turn, width, height }]
+    }
+  }
+}
 
 /** Things never change: each is worked out once, however often it is shown. */
 const known = new WeakMap<Thing, Shown[]>()
@@ -57,22 +86,12 @@ const known = new WeakMap<Thing, Shown[]>()
 export function showThing(thing: Thing): Shown[] {
   const there = known.get(thing)
   if (there) return there
-  const { pen } = thing
-  const made =
-    thing.kind === 'line'
-      ? [showLine(pen, unpackPoints(thing.points))]
-      : thing.kind === 'patch'
-        ? [showPatch(pen, unpackPoints(thing.points))]
-        : thing.kind === 'ruled'
-          ? showRuled(pen, thing.shape, thing.from, thing.to)
-          : thing.kind === 'label'
-            ? showLabel(thing)
-            : showStamp(thing)
+  const made = shownAs(thing)
   known.set(thing, made)
   return made
 }
 
-const filled = (pen: Pen, path: string): Shown => ({
+const filled = (pen: Pen, path: string): ShownPath => ({
   path,
   fill: colourOf(pen.ink),
   line: pen.edge ? { colour: colourOf(pen.edge), width: edgeWidth(pen) } : null,
@@ -80,8 +99,8 @@ const filled = (pen: Pen, path: string): Shown => ({
 })
 const edgeWidth = ({ width }: Pen) => Math.max(LEAST_EDGE, width * EDGE_SHARE)
 
-function drawnAlong(pen: Pen, path: string): Shown[] {
-  const along = (colour: string, width: number): Shown => ({
+function drawnAlong(pen: Pen, path: string): ShownPath[] {
+  const along = (colour: string, width: number): ShownPath => ({
     path,
     fill: null,
     line: { colour, width },

@@ -59,7 +59,7 @@ export type Ruled = Drawn & { kind: 'ruled'; shape: 'line' | 'circle'; from: At;
 export type At = { x: number; y: number }
 
 /** What is put down and can be moved: by its middle; `turn` in whole degrees, with the clock. */
-type Placed = Drawn & { at: At; turn: number; locked: boolean }
+type Placed = { id: string; at: At; turn: number; locked: boolean }
 
 /** How large the words of a label are, from the top of a letter's room to its bottom. */
 export const LABEL_SIZES = [450, 650, 950, 1400] as const
@@ -75,6 +75,7 @@ export const MOST_LABEL_LETTERS = 200
 /** Words on the work; `pointer`: what they name. Every renderer sets these lines. */
 export type Label = Placed & {
   kind: 'label'
+  pen: Pen
   lines: readonly string[]
   size: number
   ground: LabelGround
@@ -107,11 +108,24 @@ export type StampWhat =
   | { of: 'little'; name: (typeof LITTLE_NAMES)[number] }
 export type StampOf<Of extends StampWhat['of']> = Extract<StampWhat, { of: Of }>
 /** `width`, `height`: unturned. */
-export type Stamp = Placed & { kind: 'stamp'; what: StampWhat; width: number; height: number }
+export type Stamp = Placed & {
+  kind: 'stamp'
+  pen: Pen
+  what: StampWhat
+  width: number
+  height: number
+}
+/** `mediaId`: a picture that hangs on the same part. */
+export type LaidPicture = Placed & {
+  kind: 'picture'
+  mediaId: string
+  width: number
+  height: number
+}
 
 /** What is drawn stays where the hand was; what is put down can be moved. */
 export type DrawnThing = NibLine | Patch | Ruled
-export type PlacedThing = Label | Stamp
+export type PlacedThing = Label | Stamp | LaidPicture
 export type Thing = DrawnThing | PlacedThing
 export const isPlaced = (thing: Thing): thing is PlacedThing => 'turn' in thing
 
@@ -140,3 +154,8 @@ export const newInk = (sheetId: string): InkDocument => ({
   version: INK_VERSION,
   sheets: [emptySheet(sheetId)],
 })
+
+/** Pictures some things are, each once. */
+export const picturesAmong = (things: readonly Thing[]): string[] => [
+  ...new Set(things.flatMap((thing) => (thing.kind === 'picture' ? [thing.mediaId] : []))),
+]

@@ -1,4 +1,4 @@
-import type { Shown } from './display.ts'
+import type { ShownPath } from './display.ts'
 import { LABEL_GROUNDS, LABEL_SIZES, UNITS_PER_MM, type At, type Label } from './document.ts'
 import { colourOf } from './inks.ts'
 import { BASE_SHARE, lengthOf, LINE_SHARE, wordsPath } from './letters.ts'
@@ -30,12 +30,12 @@ function leavesAt(label: Label, pointer: At): At {
 }
 
 /** A label as it lies on its sheet: the way to what it names below, the words on their ground above. */
-export function showLabel(label: Label): Shown[] {
+export function showLabel(label: Label): ShownPath[] {
   const { pen, lines, at, turn, ground, pointer } = label
   const em = LABEL_SIZES[label.size]!
   const { width, height } = sizeOfLabel(label)
   const colour = colourOf(pen.ink)
-  const pointed: Shown[] = pointer
+  const pointed: ShownPath[] = pointer
     ? [
         {
           ...{ path: wayOf([leavesAt(label, pointer), pointer]), fill: null, cover: 1 },

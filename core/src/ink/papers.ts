@@ -1,5 +1,5 @@
 import { UNITS_PER_MM, type InkSheet, type Paper } from './document.ts'
-import type { Shown } from './display.ts'
+import type { ShownPath } from './display.ts'
 
 const MM = UNITS_PER_MM
 const CM = 10 * MM
@@ -80,7 +80,7 @@ const LINES: Record<Paper, (size: Size) => Printed[]> = {
 }
 
 /** What is printed on a sheet before anybody draws on it, in real measures. */
-export const paperLines = (sheet: InkSheet): Shown[] =>
+export const paperLines = (sheet: InkSheet): ShownPath[] =>
   LINES[sheet.paper](sheet)
     .filter(([path]) => path !== '')
     .map(([path, line]) => ({ path, fill: null, line, cover: 1 }))

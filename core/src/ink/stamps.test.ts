@@ -1,4 +1,4 @@
-import { showThing } from './display.ts'
+import { showThing, type ShownPath } from './display.ts'
 import {
   ARROW_NAMES,
   COIN_VALUES,
@@ -24,6 +24,7 @@ const stampOf = (what: StampWhat, turn = 0): Stamp => ({
   pen: { ink: ['clay'], water: 0, edge: null, width: 180 },
   ...STAMP_SIZES[what.of],
 })
+const pathsOf = (stamp: Stamp) => showThing(stamp) as ShownPath[]
 /** Ends of what is drawn; the middles of bows are left out. */
 const pointsOf = (path: string) =>
   [...path.matchAll(/([MLQA])([^MLQAZ]*)/g)].map(([, , numbers]) => {
@@ -35,7 +36,7 @@ test.each(EVERY.map((what) => [JSON.stringify(what), what] as const))(
   '%s lies within its size',
   (_name, what) => {
     const stamp = stampOf(what)
-    const shown = showThing(stamp)
+    const shown = pathsOf(stamp)
     expect(shown.length).toBeGreaterThan(0)
     for (const { path } of shown)
       for (const { x, y } of pointsOf(path)) {
@@ -45,7 +46,7 @@ test.each(EVERY.map((what) => [JSON.stringify(what), what] as const))(
   },
 )
 test.each([0, 1, 5, 10])('a ten-frame of %i holds as many dots', (count) => {
-  const dots = showThing(stampOf({ of: 'ten-frame', count })).slice(2)
+  const dots = pathsOf(stampOf({ of: 'ten-frame', count })).slice(2)
   expect(
     dots
       .map(({ path }) => path)
@@ -54,7 +55,7 @@ test.each([0, 1, 5, 10])('a ten-frame of %i holds as many dots', (count) => {
   ).toBe(count)
 })
 test('at half past three the short hand stands between three and four, the long one at six', () => {
-  const hands = showThing(stampOf({ of: 'clock', hours: 3, minutes: 30 })).slice(-3, -1)
+  const hands = pathsOf(stampOf({ of: 'clock', hours: 3, minutes: 30 })).slice(-3, -1)
   const [short, long] = hands.map(({ path }) => pointsOf(path).at(-1)!)
   expect(short!.x).toBeGreaterThan(0)
   expect(Math.atan2(short!.y, short!.x)).toBeCloseTo(Math.PI / 12, 1)

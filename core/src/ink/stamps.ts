@@ -1,4 +1,4 @@
-import type { Shown } from './display.ts'
+import type { ShownPath } from './display.ts'
 import { UNITS_PER_MM, type At, type Pen, type Stamp, type StampOf } from './document.ts'
 import { colourOf, coverOfWater } from './inks.ts'
 import { lengthOf, wordsPath } from './letters.ts'
@@ -24,7 +24,7 @@ export const STAMP_SIZES: Record<Stamp['what']['of'], { width: number; height: n
 
 type Size = { width: number; height: number }
 /** Drawn round (0, 0), unturned. */
-type Drawn = Omit<Shown, 'cover'>
+type Drawn = Omit<ShownPath, 'cover'>
 const filled = (path: string, fill: string): Drawn => ({ path, fill, line: null })
 const lined = (path: string, colour: string, width = THIN): Drawn => ({
   ...{ path, fill: null, line: { colour, width } },
@@ -293,7 +293,7 @@ function drawn({ what, pen, width, height }: Stamp): Drawn[] {
 const COIN_METALS = ['#D9A679', '#DADADA']
 
 /** A stamp as it lies on its sheet. */
-export const showStamp = (stamp: Stamp): Shown[] =>
+export const showStamp = (stamp: Stamp): ShownPath[] =>
   drawn(stamp).map((one) => ({
     ...one,
     path: placePath(one.path, stamp.at, stamp.turn),

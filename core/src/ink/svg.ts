@@ -1,12 +1,31 @@
 import { UNITS_PER_MM, type InkSheet } from './document.ts'
-import { displayOf, type Shown } from './display.ts'
+import { displayOf, type Shown, type ShownPicture } from './display.ts'
 
 const attributes = (values: Record<string, string | number>): string =>
   Object.entries(values)
     .map(([name, value]) => ` ${name}="${value}"`)
     .join('')
 
-function element({ path, fill, line, cover }: Shown): string {
+/** Where a picture is read from; null where it is not to be had. */
+export type HrefOf = (mediaId: string) => string | null
+
+function pictureElement(
+  { picture, at, turn, width, height }: ShownPicture,
+  hrefOf: HrefOf,
+): string {
+  const href = hrefOf(picture)
+  const place = {
+    ...{ x: -width / 2, y: -height / 2, width, height },
+    transform: `translate(${at.x} ${at.y}) rotate(${turn})`,
+  }
+  return href === null
+    ? `<rect${attributes({ ...place, fill: '#E5DCCB' })}/>`
+    : `<image${attributes({ ...place, preserveAspectRatio: 'none', href })}/>`
+}
+
+function element(shown: Shown, hrefOf: HrefOf): string {
+  if ('picture' in shown) return pictureElement(shown, hrefOf)
+  const { path, fill, line, cover } = shown
   return `<path${attributes({
     d: path,
     fill: fill ?? 'none',
@@ -24,11 +43,12 @@ function element({ path, fill, line, cover }: Shown): string {
 
 /**
  * A sheet as a picture anybody can open, on white.
+ * @param hrefOf - Of pictures on it, safe to stand in an attribute; without, they are left grey.
  * @param longestEdgePx - So many pixels long; without, it has its real size on paper.
  */
 export function inkToSvg(
   sheet: InkSheet,
-  { longestEdgePx }: { longestEdgePx?: number } = {},
+  { longestEdgePx, hrefOf = () => null }: { longestEdgePx?: number; hrefOf?: HrefOf } = {},
 ): string {
   const { width, height } = sheet
   const pixels = (units: number) =>
@@ -40,5 +60,7 @@ export function inkToSvg(
     width: pixels(width),
     height: pixels(height),
     viewBox: `0 0 ${width} ${height}`,
-  })}><rect width="100%" height="100%" fill="#FFFFFF"/>${displayOf(sheet).map(element).join('')}</svg>`
+  })}><rect width="100%" height="100%" fill="#FFFFFF"/>${displayOf(sheet)
+    .map((shown) => element(shown, hrefOf))
+    .join('')}</svg>`
 }

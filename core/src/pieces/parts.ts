@@ -14,12 +14,13 @@ type PartFile = { kind: MediaKind; needed: boolean }
  */
 export const PART_FILES = {
   photo: { picture: { kind: 'picture', needed: true }, taken: { kind: 'picture', needed: false } },
-  drawing: { ink: { kind: 'ink', needed: true } },
+  /** `laid`: pictures on it, any number of them. */
+  drawing: { ink: { kind: 'ink', needed: true }, laid: { kind: 'picture', needed: false } },
   writing: {},
 } as const satisfies Record<PartKind, Readonly<Record<string, PartFile>>>
 export type PartFileRole = { [K in PartKind]: keyof (typeof PART_FILES)[K] }[PartKind] & string
 /** Roles whose file whoever may see the part may read; the others are for those who make it. */
-export const SHOWN_ROLES = ['picture', 'ink'] as const
+export const SHOWN_ROLES = ['picture', 'ink', 'laid'] as const
 
 /** About ten handwritten pages. */
 export const MAX_WRITING_LENGTH = 20_000

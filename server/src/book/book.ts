@@ -249,6 +249,7 @@ export class Book {
       const mediaIds = piece.parts
         .flatMap(({ files }) => Object.values(files))
         .map(({ mediaId }) => mediaId)
+        .concat(await laidOn(manager, versionId))
       const forms = await manager.findBy(MediaFormRow, { mediaId: In(mediaIds), form: PRINT_FORM })
       const inks = await manager.findBy(MediaRow, { id: In(mediaIds), kind: 'ink' })
       const files: Files = {
@@ -258,7 +259,7 @@ export class Book {
       pages.push({
         ...piece,
         reason,
-        printed: piece.parts.map((part) => printPart(part, files)),
+        printed: piece.parts.flatMap((part) => printPart(part, files)),
         link: `${this.#platform.config.publicUrl}/p/${token}`,
       })
     }
@@ -333,4 +334,13 @@ export class Book {
     const pupil = await this.#platform.db.manager.findOneByOrFail(PersonRow, { id: book.pupilId })
     return { key: bookKey(bookId), filename: `${pupil.firstName} ${book.term.name}.pdf` }
   }
+}
+
+/** Pictures that lie on the drawings of a version. */
+async function laidOn(manager: EntityManager, versionId: string): Promise<string[]> {
+  const rows = await manager.query<{ mediaId: string }[]>(
+    `select media_id as "mediaId" from version_file where version_id = $1 and role = 'laid'`,
+    [versionId],
+  )
+  return rows.map(({ mediaId }) => mediaId)
 }

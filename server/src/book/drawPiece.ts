@@ -11,9 +11,11 @@ import {
   type Pen,
   type Section,
 } from '../print/pen.ts'
+import { picturesAmong } from '@nibquill/core/ink/document'
 import { drawInk } from './drawInk.ts'
 import { readInk } from '../media/kinds/ink.ts'
 import { drawFoot, FOOT, SHOWN_TOP, type BookOrder, type BookPage } from './frame.ts'
+import type { Printed } from './printing.ts'
 import { strings } from './strings.ts'
 
 /** @see LINE_UNITS in core, which is measured against this size */
@@ -107,11 +109,29 @@ async function drawShown(
     const alt = strings.shown(word, i + 1, shown.length, page.title)
     const draw =
       one.as === 'ink'
-        ? () => drawInk(pen.doc, readInk(bytes.toString('utf8')).sheets[0]!, box)
+        ? await inkDrawer(pen, order, one, bytes, box)
         : () => pen.doc.image(bytes, box.x, box.y, { width: box.width, height: box.height })
     pen.tag(section, 'Figure', draw, { alt })
   }
   return Math.max(0, ...boxes.map(({ y, height }) => y + height))
+}
+
+/** Everything a sheet needs is read before it is drawn. */
+async function inkDrawer(
+  pen: Pen,
+  order: BookOrder,
+  one: Extract<Printed, { as: 'ink' }>,
+  bytes: Buffer,
+  box: Box,
+): Promise<() => void> {
+  const { sheets } = readInk(bytes.toString('utf8'))
+  const sheet = sheets[one.sheet] ?? sheets[0]!
+  const pictures = new Map<string, Buffer>()
+  for (const mediaId of picturesAmong(sheet.things)) {
+    const key = one.pictureKey(mediaId)
+    if (key) pictures.set(mediaId, await order.readFile(key))
+  }
+  return () => drawInk(pen.doc, sheet, box, pictures)
 }
 
 /** A square with a word, and the code that leads to the piece on a screen. */

@@ -8,8 +8,18 @@ import { strings } from './strings.ts'
 /** How a part stands on paper. */
 export type Printed =
   | { as: 'picture'; key: string; width: number; height: number }
-  /** `key` reads an ink document; its sheet is as large as said, in points. */
-  | { as: 'ink'; key: string; width: number; height: number }
+  /**
+   * `key` reads an ink document; its sheet, from 0, is as large as said, in points. `pictureKey`
+   * reads what lies on it.
+   */
+  | {
+      as: 'ink'
+      key: string
+      sheet: number
+      width: number
+      height: number
+      pictureKey: (mediaId: string) => string | undefined
+    }
   | { as: 'text'; text: string }
   /** What paper cannot hold: its word, and the code that leads to it. */
   | { as: 'code'; word: string }
@@ -24,20 +34,30 @@ export type Files = {
 const NO_FILES: Files = { formOf: () => undefined, keyOf: () => undefined }
 
 /** What the book prints of each kind of part. A new kind is another entry here. */
-export const PRINT: { [K in PartKind]: (part: Of<K>, files: Files) => Printed } = {
+export const PRINT: { [K in PartKind]: (part: Of<K>, files: Files) => Printed[] } = {
   photo: ({ files, width, height }, { formOf }) => {
     const form = formOf(files.picture.mediaId)
     return form
-      ? { as: 'picture', key: form.key, width: form.width ?? width, height: form.height ?? height }
-      : { as: 'code', word: strings.parts.photo }
+      ? [
+          {
+            as: 'picture',
+            key: form.key,
+            width: form.width ?? width,
+            height: form.height ?? height,
+          },
+        ]
+      : [{ as: 'code', word: strings.parts.photo }]
   },
-  drawing: ({ files, width, height }, { keyOf }) => {
+  drawing: ({ files, width, height, sheets }, { keyOf, formOf }) => {
     const key = keyOf(files.ink.mediaId)
-    return key
-      ? { as: 'ink', key, width: pointsOf(width), height: pointsOf(height) }
-      : { as: 'code', word: strings.parts.drawing }
+    if (!key) return [{ as: 'code', word: strings.parts.drawing }]
+    const pictureKey = (mediaId: string) => formOf(mediaId)?.key
+    return Array.from({ length: sheets }, (_, sheet) => ({
+      ...{ as: 'ink', key, sheet, pictureKey },
+      ...{ width: pointsOf(width), height: pointsOf(height) },
+    }))
   },
-  writing: ({ text }) => ({ as: 'text', text }),
+  writing: ({ text }) => [{ as: 'text', text }],
 }
 
 /** A millimetre on paper, in points. */
@@ -47,8 +67,9 @@ export const pointsOf = (units: number): number => (units / UNITS_PER_MM) * POIN
 /** The largest form of a picture, which is as fine as paper shows. */
 export const PRINT_FORM = '2048'
 
-export const printPart = (part: Part, files: Files): Printed =>
-  (PRINT[part.kind] as (part: Part, files: Files) => Printed)(part, files)
+/** What stands on paper of a part: one thing, or a drawing's sheets. */
+export const printPart = (part: Part, files: Files): Printed[] =>
+  (PRINT[part.kind] as (part: Part, files: Files) => Printed[])(part, files)
 
 /** How a piece's writings are set, known before anything is drawn. */
 export function writingOf(
@@ -66,6 +87,6 @@ export function writingOf(
 
 /** How many pages a piece will have. */
 export function countPages({ parts, reflection, reason }: SharedPieceRow): number {
-  const printed = parts.map((part) => printPart(part, NO_FILES))
+  const printed = parts.flatMap((part) => printPart(part, NO_FILES))
   return 1 + writingOf(printed, { reflection, reason: reason ?? '' }).more.length
 }

@@ -10,7 +10,7 @@ import {
   type MediaUse,
 } from '@nibquill/core'
 import { createHash } from 'node:crypto'
-import { mkdtemp, rm, stat, writeFile } from 'node:fs/promises'
+import { mkdtemp, readFile, rm, stat, writeFile } from 'node:fs/promises'
 import os from 'node:os'
 import path from 'node:path'
 import type { EntityManager } from 'typeorm'
@@ -23,6 +23,7 @@ import { ProgramFailed } from '../platform/runProgram.ts'
 import { formKey, fullKey } from './keys.ts'
 import { readInk } from './kinds/ink.ts'
 import { KIND_WORK, type Kept } from './kinds/kinds.ts'
+import { makeSizes } from './kinds/makeSizes.ts'
 import { MediaFormRow, MediaRow } from './rows.ts'
 import { sniff } from './sniff.ts'
 
@@ -38,6 +39,8 @@ export type OnPrepared = (manager: EntityManager, mediaId: string) => Promise<vo
 type NoForms = Extract<FileState, 'damaged' | 'unmade'>
 type Located = { key: string; type: string; name: string; asAsked: boolean }
 
+/** What is laid on a drawing is drawn from this one. */
+const LARGEST_FORM = '2048'
 /** While somebody draws, pictures of what stood there a moment ago are not made. */
 const HAND_RESTS_MS = 6000
 
@@ -188,10 +191,15 @@ export class Media {
     if (!makeForms) return 'damaged'
     return withScratch(async (scratch) => {
       const fresh = await this.#platform.storage.withFile(fullKey(row), (file) =>
-        makeForms(file, scratch).catch((error: unknown): NoForms => {
-          this.#platform.log.warn({ mediaId: row.id, error: String(error) }, 'no forms can be made')
-          return error instanceof ProgramFailed && error.why === 'time' ? 'unmade' : 'damaged'
-        }),
+        makeForms(file, scratch, (mediaId) => this.#pictureOf(mediaId)).catch(
+          (error: unknown): NoForms => {
+            this.#platform.log.warn(
+              { mediaId: row.id, error: String(error) },
+              'no forms can be made',
+            )
+            return error instanceof ProgramFailed && error.why === 'time' ? 'unmade' : 'damaged'
+          },
+        ),
       )
       if (typeof fresh === 'string') return fresh
       const rows: MediaFormRow[] = []
@@ -202,6 +210,22 @@ export class Media {
         rows.push({ mediaId: row.id, key, sizeBytes, ...form })
       }
       return rows
+    })
+  }
+
+  /** The largest size of a picture, made now where it has not been yet. */
+  async #pictureOf(mediaId: string): Promise<Buffer | null> {
+    const manager = this.#platform.db.manager
+    const row = await manager.findOneBy(MediaRow, { id: mediaId, kind: 'picture' })
+    if (!row) return null
+    const form = LARGEST_FORM
+    const made = await manager.findOneBy(MediaFormRow, { mediaId, form })
+    if (made) return this.#platform.storage.read(made.key)
+    return withScratch(async (scratch) => {
+      const forms = await this.#platform.storage.withFile(fullKey(row), (file) =>
+        makeSizes(file, scratch),
+      )
+      return readFile(forms.find((one) => one.form === form)!.file)
     })
   }
 

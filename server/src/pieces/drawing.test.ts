@@ -2,8 +2,10 @@ import type { DrawingPart, Piece, Problem } from '@nibquill/contract'
 import type { InkChange } from '@nibquill/core/ink/changes'
 import { packPoints } from '@nibquill/core/ink/points'
 import { emptySheet, MOST_THINGS, type InkDocument, type Thing } from '@nibquill/core/ink/document'
+import sharp from 'sharp'
 import { inkFile, SEA_LINE } from '../testing/ink.ts'
 import {
+  picture,
   type Person,
   type SmallSchool,
   type TestServer,
@@ -113,7 +115,7 @@ test.each([
 
 test('a full sheet says so, and keeps what it has', async () => {
   const piece = await drawing()
-  const dot: Thing = { ...SEA_LINE, points: packPoints([{ x: 1, y: 1, timeMs: 0, pressure: 1 }]) }
+  const dot = { ...SEA_LINE, points: packPoints([{ x: 1, y: 1, timeMs: 0, pressure: 1 }]) }
   const many = (from: number, to: number): InkChange => ({
     ...{ kind: 'put', sheetId: 's', below: null },
     things: Array.from({ length: to - from }, (_, i) => ({ ...dot, id: `t${from + i}` })),
@@ -141,3 +143,66 @@ test('pictures of it are made when the hand has rested', async () => {
   expect(await state()).toBe('arrived')
   await until(async () => (await state()) === 'ready', 20_000)
 }, 30_000)
+
+describe('pictures on a drawing', () => {
+  const laid = (mediaId: string): InkChange => ({
+    ...{ kind: 'put', sheetId: 's', below: null },
+    things: [
+      {
+        ...{ kind: 'picture', id: 'photo', mediaId, at: { x: 8000, y: 6000 }, turn: 0 },
+        ...{ width: 8000, height: 6000, locked: false },
+      },
+    ],
+  })
+  const photo = async (who: Person = school.wren) =>
+    (await who.upload(await picture(640, 480, '#c81e1e'))).mediaId
+
+  test('a picture is laid on, seen on the server’s picture, and by whoever sees the drawing', async () => {
+    const piece = await drawing()
+    const mediaId = await photo()
+    const { body } = await draw(piece, [laid(mediaId)])
+    await until(async () => {
+      const response = await school.wren.fetch('GET', `/media/${inkOf(body).mediaId}/960`)
+      if (response.headers.get('content-type') !== 'image/jpeg') return false
+      const { data, info } = await sharp(Buffer.from(await response.arrayBuffer()))
+        .raw()
+        .toBuffer({ resolveWithObject: true })
+      const at = (info.width * Math.round(info.height / 2) + Math.round(info.width / 2)) * 3
+      expect(data[at]).toBeGreaterThan(180)
+      expect(data[at + 1]).toBeLessThan(60)
+      return true
+    })
+    const approved = await approve(body)
+    expect((await school.parent.fetch('GET', `/media/${mediaId}/960`)).status).toBe(200)
+    expect(approved.state).toBe('approved')
+  }, 40_000)
+
+  test('what is laid on in a later go is not seen before that is approved', async () => {
+    const approved = await approve((await draw(await drawing(), [put('a')])).body)
+    const { body: next } = await school.wren.ask('POST', `/pieces/${approved.id}/another-go`, {
+      seenVersion: approved.version,
+    })
+    const mediaId = await photo()
+    await draw(next, [laid(mediaId)])
+    expect((await school.parent.fetch('GET', `/media/${mediaId}/960`)).status).toBe(404)
+  })
+
+  test('nobody lays on what another sent, whatever its id; nor does a file bring it along', async () => {
+    const piece = await drawing()
+    const theirs = await photo(school.tomasz)
+    expect((await draw(piece, [laid(theirs)])).body.type).toBe('/problems/media/not-found')
+    const change = laid(theirs) as Extract<InkChange, { kind: 'put' }>
+    const sent = await school.wren.upload(inkFile('plain', change.things), {
+      filename: 'drawing.json',
+    })
+    expect(sent.status).toBe(422)
+  })
+})
+
+async function approve(piece: Piece): Promise<Piece> {
+  const { body } = await school.wren.ask('POST', `/pieces/${piece.id}/hand-in`, {
+    seenVersion: piece.version,
+  })
+  const decision = { move: 'approve', message: '', seenVersion: body.version }
+  return (await school.teacher.ask('POST', `/review/pieces/${piece.id}`, decision)).body
+}

@@ -5,7 +5,8 @@ import type { PartFileRole, PartKind, Tidying } from '@nibquill/core'
 type Contents = {
   /** `tidying`: how what the camera saw became this. */
   photo: { tidying?: Tidying }
-  drawing: Record<string, never>
+  /** How many sheets, where there is more than one. */
+  drawing: { sheets?: number }
   writing: { text: string }
 }
 export type PartContent = Contents[PartKind]
@@ -43,9 +44,9 @@ export const PART_WORK: { [K in PartKind]: PartWork<K> } = {
   drawing: {
     isBlank: () => false,
     contentOf: () => ({}),
-    read: ({ ink }) => {
+    read: ({ ink }, { sheets = 1 }) => {
       const { width, height, ...file } = ink!
-      return { files: { ink: file }, width, height }
+      return { files: { ink: file }, width, height, sheets }
     },
   },
   writing: {

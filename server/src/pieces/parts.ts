@@ -11,6 +11,7 @@ import {
   type PartFileRole,
 } from '@nibquill/core'
 import { drawOn, isFull } from '@nibquill/core/ink/changes'
+import { picturesAmong, type InkDocument } from '@nibquill/core/ink/document'
 import { IsNull, type EntityManager } from 'typeorm'
 import type { Media } from '../media/media.ts'
 import { MediaRow } from '../media/rows.ts'
@@ -121,7 +122,7 @@ export class Parts {
 
   /**
    * Draws on a drawing; versions that were handed in keep what was drawn then.
-   * @throws DomainError `piece/not-open`, `piece/part-gone`, `piece/drawing-full`
+   * @throws DomainError `piece/not-open`, `piece/part-gone`, `piece/drawing-full`, `media/not-found`
    */
   async draw(
     viewer: SignedIn,
@@ -138,11 +139,37 @@ export class Parts {
       const drawn = drawOn(ink, changes)
       if (isFull(drawn)) throw new DomainError('piece/drawing-full')
       if (isDeepStrictEqual(drawn, ink)) return null
+      await this.#hangPictures(viewer, partId, drawn, manager)
       const now = await this.#media.keepInk(manager, viewer.personId, drawn)
       await manager.update(PartFileRow, { partId, role: 'ink' }, { mediaId: now })
+      const sheets = drawn.sheets.length
+      if (sheets !== ink.sheets.length)
+        await manager.update(PartRow, partId, { content: { sheets } })
       await addJob(manager, 'media.let-go', { mediaId }, mediaId)
       return { version: piece.version + 1 }
     })
+  }
+
+  /**
+   * Pictures that are laid on a drawing hang on it from then on, also when they are taken off again:
+   * that can be undone. Everyone lays on what they sent themselves.
+   */
+  async #hangPictures(
+    viewer: SignedIn,
+    partId: string,
+    { sheets }: InkDocument,
+    manager: EntityManager,
+  ): Promise<void> {
+    const there = new Set(
+      (await manager.findBy(PartFileRow, { partId, role: 'laid' })).map(({ mediaId }) => mediaId),
+    )
+    const wanted = new Set(sheets.flatMap(({ things }) => picturesAmong(things)))
+    for (const mediaId of wanted) {
+      if (there.has(mediaId)) continue
+      const own = { id: mediaId, ownerId: viewer.personId, kind: 'picture' } as const
+      if (!(await manager.existsBy(MediaRow, own))) throw new DomainError('media/not-found')
+      await manager.insert(PartFileRow, { partId, role: 'laid', mediaId })
+    }
   }
 
   /**

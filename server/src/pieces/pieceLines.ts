@@ -33,7 +33,7 @@ const filesOf = (
   which: string,
 ) => `(select json_object_agg(x.role, json_build_object('mediaId', m.id, 'width', m.width, 'height', m.height,
     'sizeBytes', m.size_bytes, 'sentSha256', m.sent_sha256, 'state', m.state))
-  from ${which} join media m on m.id = x.media_id where x.part_id = q.id) as files`
+  from ${which} join media m on m.id = x.media_id where x.part_id = q.id and x.role <> 'laid') as files`
 const NOW = filesOf('part_file x')
 const filesOfVersion = (version: string) =>
   filesOf(`(select * from version_file where version_id = ${version}) x`)

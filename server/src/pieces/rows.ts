@@ -146,7 +146,7 @@ export const PartFileRow = row<PartFileRow>(
   {
     partId: refer('part', { key: true, cascade: true }),
     role: { ...text, primary: true },
-    mediaId: refer('media'),
+    mediaId: refer('media', { key: true }),
   },
   { indices: [{ columns: ['mediaId'] }] },
 )
@@ -228,7 +228,7 @@ export const VersionFileRow = row<VersionFileRow>(
     versionId: refer('piece_version', { key: true, cascade: true }),
     partId: refer('part', { key: true, cascade: true }),
     role: { ...text, primary: true },
-    mediaId: refer('media'),
+    mediaId: refer('media', { key: true }),
   },
   { indices: [{ columns: ['partId'] }, { columns: ['mediaId'] }] },
 )

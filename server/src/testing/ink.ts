@@ -1,8 +1,16 @@
-import { emptySheet, newInk, type Paper, type Thing } from '@nibquill/core/ink/document'
+import {
+  emptySheet,
+  newInk,
+  type NibLine,
+  type Paper,
+  type Pen,
+  type Thing,
+} from '@nibquill/core/ink/document'
+import { STAMP_SIZES } from '@nibquill/core/ink/stamps'
 import { packPoints } from '@nibquill/core/ink/points'
 
 /** A stroke in Sea from one corner towards the other, in units. */
-export const SEA_LINE: Thing = {
+export const SEA_LINE: NibLine = {
   kind: 'line',
   id: 'line',
   pen: { ink: ['sea'], water: 0, edge: null, width: 800 },
@@ -16,7 +24,7 @@ export const SEA_LINE: Thing = {
 export const inkFile = (paper: Paper = 'plain', things: readonly Thing[] = [SEA_LINE]): Buffer =>
   Buffer.from(JSON.stringify({ ...newInk('s'), sheets: [{ ...emptySheet('s', paper), things }] }))
 
-const pen = (change: Partial<Thing['pen']>): Thing['pen'] => ({
+const pen = (change: Partial<Pen>): Pen => ({
   ...{ ink: ['sea'], water: 0, edge: null, width: 180 },
   ...change,
 })
@@ -58,5 +66,19 @@ export const EVERYTHING: readonly Thing[] = [
   {
     ...{ kind: 'ruled', id: 'f', pen: pen({ ink: ['moss'], water: 1, width: 400 }), shape: 'line' },
     ...{ from: { x: 2000, y: 11_000 }, to: { x: 9000, y: 10_200 } },
+  },
+  {
+    ...{ kind: 'label', id: 'g', pen: pen({ ink: ['aubergine'] }), turn: 345, locked: false },
+    ...{ at: { x: 4000, y: 5800 }, lines: ['the crab', 'walks sideways'], size: 1 },
+    ...{ ground: 'straw', pointer: { x: 6500, y: 7600 } },
+  },
+  {
+    ...{ kind: 'stamp', id: 'h', pen: pen({ ink: ['madder'] }), turn: 0, locked: true },
+    ...{ at: { x: 13_500, y: 3400 }, what: { of: 'clock', hours: 9, minutes: 45 } },
+    ...STAMP_SIZES.clock,
+  },
+  {
+    ...{ kind: 'stamp', id: 'i', pen: pen({ ink: ['sea'], water: 2 }), turn: 30, locked: false },
+    ...{ at: { x: 2500, y: 9500 }, what: { of: 'little', name: 'sun' }, width: 2400, height: 2400 },
   },
 ]

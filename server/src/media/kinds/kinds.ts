@@ -28,9 +28,11 @@ type KindWork = {
   /**
    * Makes the forms named in core; null where the kind has none.
    * @param scratch - A folder of its own for what is made.
+   * @param pictureOf - A picture that lies on it, as a JPEG; null where there is none.
    */
-  makeForms: ((file: string, scratch: string) => Promise<MadeForm[]>) | null
+  makeForms: ((file: string, scratch: string, pictureOf: PictureOf) => Promise<MadeForm[]>) | null
 }
+export type PictureOf = (mediaId: string) => Promise<Buffer | null>
 
 /** Outside programs, one at a time: a class sending at once must not take the whole machine. */
 const outside = pLimit(1)
