@@ -4,13 +4,12 @@ import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { Bar } from '../kit/layout'
 import { Listen } from '../kit/Listen'
-import { Press } from '../kit/Press'
-import { Symbol, type SymbolName } from '../kit/Symbol'
-import { colours, corners, space, targets } from '../kit/theme'
+import { colours, space } from '../kit/theme'
 import { useFootPx } from './footPx'
 import { penOf, type Hold } from './hold'
 import { LabelWriter } from './LabelWriter'
 import { nameOfStamp, StampBox } from './StampBox'
+import { Tool } from './Tool'
 import type { Arranging } from './useArranging'
 import { t } from './words'
 
@@ -86,7 +85,9 @@ const nameOfPlaced = (thing: PlacedThing): string => {
   const name =
     thing.kind === 'label'
       ? t('labelSaying', { words: thing.lines.join(' ') })
-      : nameOfStamp(thing.what)
+      : thing.kind === 'stamp'
+        ? nameOfStamp(thing.what)
+        : t('picture')
   return thing.locked ? t('lockedName', { name }) : name
 }
 
@@ -111,9 +112,9 @@ function ToChosen({
     <>
       {chosen.kind === 'label' ? (
         <ToLabel arranging={arranging} label={chosen} onWords={onWords} />
-      ) : (
+      ) : chosen.kind === 'stamp' ? (
         <ToStamp arranging={arranging} stamp={chosen} />
-      )}
+      ) : null}
       <Tool symbol="plus" label={t('larger')} onPress={arranging.grow} />
       <Tool symbol="minus" label={t('smaller')} onPress={arranging.shrink} />
       <Tool symbol="undo" label={t('turnLeft')} onPress={() => arranging.turn(-1)} />
@@ -175,33 +176,5 @@ function ToStamp({ arranging, stamp }: { arranging: Arranging; stamp: Stamp }) {
       <Tool symbol="previous" label={t('less')} onPress={step(-1)} />
       <Tool symbol="next" label={t('more')} onPress={step(1)} />
     </>
-  )
-}
-
-/** A tool on the mat: its sign, and its word below. */
-export function Tool({
-  symbol,
-  label,
-  onPress,
-}: {
-  symbol: SymbolName
-  label: string
-  onPress: () => void
-}) {
-  return (
-    <Press
-      label={label}
-      onPress={onPress}
-      style={{
-        ...{ minWidth: 64, minHeight: targets.pupil, paddingHorizontal: space.tight },
-        ...{ alignItems: 'center', justifyContent: 'center', borderRadius: corners.button },
-        backgroundColor: 'rgba(255,255,255,0.14)',
-      }}
-    >
-      <Symbol name={symbol} size={24} colour={colours.sheet} />
-      <Text variant="labelSmall" style={{ color: colours.sheet, textAlign: 'center' }}>
-        {label}
-      </Text>
-    </Press>
   )
 }

@@ -1,4 +1,4 @@
-import type { DrawingPart, Piece } from '@nibquill/contract'
+import type { DrawingPart, Part, Piece } from '@nibquill/contract'
 import { isOpen } from '@nibquill/core'
 import { MOST_THINGS } from '@nibquill/core/ink/document'
 import type { Ink } from '@nibquill/core/ink/inks'
@@ -24,7 +24,9 @@ import { CuttingMat } from './CuttingMat'
 import { TOOL_ROW_PX } from './footPx'
 import { HoldMore } from './HoldMore'
 import { sameInk } from './look'
+import { LayPhotos, LayPicture } from './LayPicture'
 import { PenRoll } from './PenRoll'
+import { Pictures } from './pictures'
 import { SheetsMenu } from './SheetsMenu'
 import { SheetStage, type StageHandle, type Work } from './SheetStage'
 import { beginStroke } from './strokes'
@@ -34,10 +36,12 @@ import { t } from './words'
 
 /** Full screen: a sheet, a roll of pens and wells of ink. What is drawn is kept line by line. */
 export function DrawScreen() {
-  const { id, partId, taskId } = useLocalSearchParams<{
+  const { id, partId, taskId, over } = useLocalSearchParams<{
     id?: string
     partId?: string
     taskId?: string
+    /** A photo of the piece, to be drawn on. */
+    over?: string
   }>()
   const [fresh] = useState(() => ({ pieceId: newId(), partId: newId() }))
   const pieceId = id ?? fresh.pieceId
@@ -59,6 +63,7 @@ export function DrawScreen() {
       piece={piece}
       partId={wanted}
       part={began}
+      over={piece?.parts.find((one) => one.id === over && one.kind === 'photo') ?? null}
       taskId={taskId ?? null}
     />
   )
@@ -92,6 +97,7 @@ type OpenProps = {
   piece: Piece | null
   partId: string
   part: DrawingPart | null
+  over: Part | null
   taskId: string | null
 }
 
@@ -99,7 +105,7 @@ function OpenDrawing(props: OpenProps) {
   const { pieceId, partId } = props
   const [part] = useState(props.part)
   const { drawing, error } = useDrawing({
-    ...{ pieceId, partId, part, taskId: props.taskId },
+    ...{ pieceId, partId, part, taskId: props.taskId, over: props.over },
     // So that whoever comes back to this screen comes back to this drawing.
     onBegun: () => router.setParams({ id: pieceId, partId }),
   })
@@ -119,6 +125,7 @@ function AtWork({ pieceId, piece, drawing }: OpenProps & { drawing: Drawing }) {
   const [hold, setHold] = useState(lastHold)
   const { leftHanded, setLeftHanded } = useLeftHanded()
   const stage = useRef<StageHandle>(null)
+  const [pictures] = useState(() => new Pictures())
   const [times, setTimes] = useState(1)
   const goOnAfter = useGoOnAfter()
   const { tablet } = useWidth()
@@ -190,6 +197,7 @@ function AtWork({ pieceId, piece, drawing }: OpenProps & { drawing: Drawing }) {
             drawing={drawing}
             seen={seen}
             name={piece?.title || t('title')}
+            pictures={pictures}
             leftHanded={leftHanded}
             onLeftHanded={setLeftHanded}
           />
@@ -200,6 +208,7 @@ function AtWork({ pieceId, piece, drawing }: OpenProps & { drawing: Drawing }) {
         <SheetStage
           ref={stage}
           drawing={drawing}
+          pictures={pictures}
           work={arranges ? arranging.work : drawn}
           label={arranges ? t('matPaper') : t('paper')}
           cursor={arranges ? 'move' : 'crosshair'}
@@ -208,7 +217,17 @@ function AtWork({ pieceId, piece, drawing }: OpenProps & { drawing: Drawing }) {
       </View>
       <ToastPlace />
       {arranges ? (
-        <CuttingMat arranging={arranging} hold={hold} sheetWidth={seen.sheet.width} />
+        <CuttingMat
+          arranging={arranging}
+          hold={hold}
+          sheetWidth={seen.sheet.width}
+          more={
+            <>
+              <LayPicture pieceId={pieceId} arranging={arranging} />
+              <LayPhotos piece={piece} arranging={arranging} />
+            </>
+          }
+        />
       ) : (
         <>
           {tablet ? null : (
@@ -299,8 +318,8 @@ function useMixed({ ink }: Seen): Ink[] {
   return useMemo(() => {
     const found: Ink[] = []
     for (const { things } of ink.sheets)
-      for (const { pen } of things)
-        for (const one of [pen.ink, pen.edge])
+      for (const thing of things)
+        for (const one of 'pen' in thing ? [thing.pen.ink, thing.pen.edge] : [])
           if (one && new Set(one).size > 1 && !found.some((other) => sameInk(other, one)))
             found.push(one)
     return found

@@ -7,6 +7,7 @@ import {
   type CSSProperties,
 } from 'react'
 import type { Drawing } from './drawing'
+import type { Pictures } from './pictures'
 import { Stage, type Hears } from './stage'
 import { t } from './words'
 
@@ -16,6 +17,7 @@ export type Work = Pick<Hears, 'begin' | 'frame' | 'onKey'>
 
 type Props = {
   drawing: Drawing
+  pictures: Pictures
   work: Work
   /** What it is to those who listen. */
   label: string
@@ -25,7 +27,7 @@ type Props = {
 
 /** Keeps one stage on two canvases, and tells it what is done there. */
 export const SheetStage = forwardRef<StageHandle, Props>(function SheetStage(
-  { drawing, work, label, cursor, onZoom },
+  { drawing, pictures, work, label, cursor, onZoom },
   ref,
 ) {
   const [below, above] = [useRef<HTMLCanvasElement>(null), useRef<HTMLCanvasElement>(null)]
@@ -44,7 +46,7 @@ export const SheetStage = forwardRef<StageHandle, Props>(function SheetStage(
       say: (what, at) => setSaid(t(`said.${what}`, { x: inCm(at.x), y: inCm(at.y) })),
       onZoom,
     }
-    const made = new Stage(below.current!, above.current!, hears)
+    const made = new Stage(below.current!, above.current!, hears, pictures)
     stage.current = made
     const stop = drawing.subscribe(() => made.refresh())
     return () => {
@@ -53,7 +55,7 @@ export const SheetStage = forwardRef<StageHandle, Props>(function SheetStage(
     }
     // One stage for one drawing; what it asks, it asks anew each time.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [drawing])
+  }, [drawing, pictures])
   // Another thing chosen, another tool: seen at once.
   useEffect(() => stage.current?.refresh())
   useImperativeHandle(ref, () => ({

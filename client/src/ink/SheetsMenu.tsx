@@ -13,14 +13,16 @@ import { Press } from '../kit/Press'
 import { RoundButton } from '../kit/RoundButton'
 import { colours, corners, space } from '../kit/theme'
 import { toast } from '../kit/Toast'
-import { saveBlob } from '../media/saveFile'
 import type { Drawing, Seen } from './drawing'
+import type { Pictures } from './pictures'
+import { savePng, saveSvg } from './saveSheet'
 import { t } from './words'
 
 type Props = {
   drawing: Drawing
   seen: Seen
   name: string
+  pictures: Pictures
   leftHanded: boolean
   onLeftHanded: (left: boolean) => void
 }
@@ -89,7 +91,7 @@ export function SheetsMenu(props: Props) {
             ]}
             onChange={onLeftHanded}
           />
-          <SaveAs seen={seen} name={props.name} />
+          <SaveAs seen={seen} name={props.name} pictures={props.pictures} />
           <BigButton label={t('close')} onPress={() => setOpen(false)} />
         </Stack>
       </Overlay>
@@ -162,21 +164,7 @@ const SAMPLES = Object.fromEntries(
   }),
 ) as Record<Paper, string>
 
-const PNG_EDGE_PX = 2048
-function SaveAs({ seen, name }: { seen: Seen; name: string }) {
-  const svg = (longestEdgePx?: number) =>
-    new Blob([inkToSvg(seen.sheet, { longestEdgePx })], { type: 'image/svg+xml' })
-  const savePng = async () => {
-    const picture = new window.Image()
-    picture.src = URL.createObjectURL(svg(PNG_EDGE_PX))
-    await picture.decode()
-    const canvas = document.createElement('canvas')
-    canvas.width = picture.naturalWidth
-    canvas.height = picture.naturalHeight
-    canvas.getContext('2d')!.drawImage(picture, 0, 0)
-    URL.revokeObjectURL(picture.src)
-    canvas.toBlob((png) => png && saveBlob(png, `${name}.png`))
-  }
+function SaveAs({ seen, name, pictures }: Pick<Props, 'seen' | 'name' | 'pictures'>) {
   return (
     <Stack gap="close">
       <Text variant="labelMedium" style={{ color: colours.inkSoft }}>
@@ -189,7 +177,7 @@ function SaveAs({ seen, name }: { seen: Seen; name: string }) {
           tone="quiet"
           symbol="download"
           label={t('savePng')}
-          onPress={() => void savePng()}
+          onPress={() => void savePng(seen.sheet, pictures, `${name}.png`)}
         />
         <BigButton
           small
@@ -197,7 +185,7 @@ function SaveAs({ seen, name }: { seen: Seen; name: string }) {
           tone="quiet"
           symbol="download"
           label={t('saveSvg')}
-          onPress={() => saveBlob(svg(), `${name}.svg`)}
+          onPress={() => saveSvg(seen.sheet, pictures, `${name}.svg`)}
         />
       </Bar>
     </Stack>

@@ -136,6 +136,9 @@ export const messages = {
   words: 'Words',
   point: 'Point',
   unpoint: 'No pointer',
+  picture: 'Picture',
+  notAPicture: '{name} cannot be opened here. Pick a photo or a drawing.',
+  photoHere: 'Photo {number, number}',
   stamp: 'Stamp',
   stamps: 'Stamps',
   stampGroups: {

@@ -1,12 +1,17 @@
-import { showThing, type Shown } from '@nibquill/core/ink/display'
+import {
+  showThing,
+  type Shown,
+  type ShownPath,
+  type ShownPicture,
+} from '@nibquill/core/ink/display'
 import type { At, InkSheet } from '@nibquill/core/ink/document'
 import { paperLines } from '@nibquill/core/ink/papers'
 
 /** Where a sheet lies on a canvas. `scale`: px a unit; `x`, `y`: its corner, in px. */
 export type View = { scale: number; x: number; y: number }
 
-const paths = new WeakMap<Shown, Path2D>()
-function pathOf(shown: Shown): Path2D {
+const paths = new WeakMap<ShownPath, Path2D>()
+function pathOf(shown: ShownPath): Path2D {
   const there = paths.get(shown)
   if (there) return there
   const made = new Path2D(shown.path)
@@ -27,16 +32,44 @@ export function wipe(canvas: Canvas): void {
   canvas.clearRect(0, 0, canvas.canvas.width, canvas.canvas.height)
 }
 
+/** A picture that lies on a sheet; null while it is not here. */
+export type PictureOf = (mediaId: string) => CanvasImageSource | null
+const NO_PICTURES: PictureOf = () => null
+
 /** Paints a display list, lowest first. The sheet is laid under already. */
-export function paint(canvas: Canvas, list: readonly Shown[]): void {
+export function paint(
+  canvas: Canvas,
+  list: readonly Shown[],
+  pictureOf: PictureOf = NO_PICTURES,
+): void {
   for (const shown of list) {
+    if ('picture' in shown) {
+      paintPicture(canvas, shown, pictureOf(shown.picture))
+      continue
+    }
     // Fill and edge together let through what lies below: not each of them by itself.
     if (shown.cover < 1 && shown.fill && shown.line) paintTogether(canvas, shown)
     else paintOne(canvas, shown, shown.cover)
   }
 }
 
-function paintOne(canvas: Canvas, shown: Shown, cover: number): void {
+function paintPicture(
+  canvas: Canvas,
+  { at, turn, width, height }: ShownPicture,
+  picture: CanvasImageSource | null,
+): void {
+  canvas.save()
+  canvas.translate(at.x, at.y)
+  canvas.rotate((turn * Math.PI) / 180)
+  if (picture) canvas.drawImage(picture, -width / 2, -height / 2, width, height)
+  else {
+    canvas.fillStyle = '#E5DCCB'
+    canvas.fillRect(-width / 2, -height / 2, width, height)
+  }
+  canvas.restore()
+}
+
+function paintOne(canvas: Canvas, shown: ShownPath, cover: number): void {
   const path = pathOf(shown)
   canvas.globalAlpha = cover
   if (shown.fill) {
@@ -52,7 +85,7 @@ function paintOne(canvas: Canvas, shown: Shown, cover: number): void {
   canvas.globalAlpha = 1
 }
 
-function paintTogether(canvas: Canvas, shown: Shown): void {
+function paintTogether(canvas: Canvas, shown: ShownPath): void {
   const aside = document.createElement('canvas')
   aside.width = canvas.canvas.width
   aside.height = canvas.canvas.height
@@ -94,11 +127,13 @@ export class PaintedSheet {
   #sheet: InkSheet | null = null
   #view: View | null = null
   readonly #canvas: Canvas
-  constructor(canvas: Canvas) {
+  readonly #pictureOf: PictureOf
+  constructor(canvas: Canvas, pictureOf: PictureOf) {
     this.#canvas = canvas
+    this.#pictureOf = pictureOf
   }
 
-  /** The canvas was sized anew, and is empty. */
+  /** The canvas was sized anew and is empty, or a picture has come. */
   forget(): void {
     this.#sheet = null
   }
@@ -114,7 +149,8 @@ export class PaintedSheet {
     layUnder(this.#canvas, view)
     this.#canvas.save()
     onSheetOnly(this.#canvas, sheet)
-    for (const thing of sheet.things.slice(from)) paint(this.#canvas, showThing(thing))
+    for (const thing of sheet.things.slice(from))
+      paint(this.#canvas, showThing(thing), this.#pictureOf)
     this.#canvas.restore()
     this.#sheet = sheet
     this.#view = view

@@ -12,6 +12,7 @@ import {
   type Frame,
   type View,
 } from './paint'
+import type { Pictures } from './pictures'
 import type { Stroke } from './strokes'
 
 /** What a stage asks and tells. */
@@ -59,8 +60,13 @@ export class Stage {
   #cursor: At | null = null
   #frame = 0
 
-  constructor(below: HTMLCanvasElement, above: HTMLCanvasElement, hears: Hears) {
-    this.#below = new PaintedSheet(below.getContext('2d')!)
+  constructor(
+    below: HTMLCanvasElement,
+    above: HTMLCanvasElement,
+    hears: Hears,
+    pictures: Pictures,
+  ) {
+    this.#below = new PaintedSheet(below.getContext('2d')!, (mediaId) => pictures.get(mediaId))
     this.#above = above.getContext('2d')!
     this.#canvases = [below, above]
     this.#hears = hears
@@ -80,6 +86,11 @@ export class Stage {
     const resized = new ResizeObserver(() => this.#resize())
     resized.observe(above)
     signal.addEventListener('abort', () => resized.disconnect())
+    const stop = pictures.subscribe(() => {
+      this.#below.forget()
+      this.refresh()
+    })
+    signal.addEventListener('abort', stop)
     this.#resize()
   }
 

@@ -19,6 +19,8 @@ const BESIDE = 8 * MM
 const STEP = { small: 2 * MM, large: 10 * MM }
 const TURN_STEP = 15
 const GROWS = 1.25
+/** How much of its sheet a picture takes at first. */
+const PICTURE_SHARE = 0.6
 
 export type LabelWords = Pick<Extract<PlacedThing, { kind: 'label' }>, 'lines' | 'size' | 'ground'>
 
@@ -42,10 +44,8 @@ export function useArranging(drawing: Drawing, seen: Seen, hold: Hold) {
     const off = (there % 5) * BESIDE
     return { x: Math.round(sheet.width / 2) + off, y: Math.round(sheet.height / 2.6) + off }
   }
-  const fresh = () => ({
-    ...{ id: newId(), at: free(), turn: 0, locked: false },
-    pen: penOf(hold),
-  })
+  const bare = () => ({ id: newId(), at: free(), turn: 0, locked: false })
+  const fresh = () => ({ ...bare(), pen: penOf(hold) })
   const work: Work = {
     begin: (first, reach) =>
       beginArranging(drawing.sheet, placedBy(drawing.sheet, id), first, reach, setId),
@@ -77,6 +77,13 @@ export function useArranging(drawing: Drawing, seen: Seen, hold: Hold) {
     work,
     letGo: () => setId(null),
     addLabel: (words: LabelWords) => put({ ...fresh(), kind: 'label', ...words, pointer: null }),
+    /** A picture that is on its way, or hangs on the piece already. @param pixels - Of it, upright. */
+    addPicture: (mediaId: string, pixels: { width: number; height: number }) => {
+      const share =
+        PICTURE_SHARE * Math.min(sheet.width / pixels.width, sheet.height / pixels.height)
+      const [width, height] = [pixels.width * share, pixels.height * share].map(Math.round)
+      put({ ...bare(), kind: 'picture', mediaId, width: width!, height: height! })
+    },
     addStamp: (what: StampWhat) =>
       put({ ...fresh(), kind: 'stamp', what, ...STAMP_SIZES[what.of] }),
     change,

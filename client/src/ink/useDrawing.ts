@@ -1,6 +1,6 @@
-import type { DrawingPart } from '@nibquill/contract'
-import { drawOn } from '@nibquill/core/ink/changes'
-import { newInk, type InkDocument } from '@nibquill/core/ink/document'
+import type { DrawingPart, Part, PhotoPart } from '@nibquill/contract'
+import { drawOn, type InkChange } from '@nibquill/core/ink/changes'
+import { newInk, SHEET_SIZE, type InkDocument, type InkSheet } from '@nibquill/core/ink/document'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { v7 as newId } from 'uuid'
@@ -16,6 +16,8 @@ type Opening = {
   /** Null for one that begins with its first line. */
   part: DrawingPart | null
   taskId: string | null
+  /** A photo that a new one is drawn on. */
+  over: Part | null
   /** The first line is kept. */
   onBegun: () => void
 }
@@ -25,7 +27,7 @@ type Opening = {
  * here while the school cannot be reached.
  */
 export function useDrawing(opening: Opening): { drawing: Drawing | null; error: unknown } {
-  const { pieceId, partId, part, taskId, onBegun } = opening
+  const { pieceId, partId, part, taskId, over, onBegun } = opening
   const work = usePieceWork(pieceId)
   const outbox = useOutbox()
   const queries = useQueryClient()
@@ -37,7 +39,8 @@ export function useDrawing(opening: Opening): { drawing: Drawing | null; error: 
   })
 
   function begin(): Drawing {
-    const ink = newInk(newId())
+    const photo = over?.kind === 'photo' ? over : null
+    const ink = photo ? inkOver(photo) : newInk(newId())
     let begun = false
     const made = new Drawing(ink, (changes) => {
       if (begun) return void work.draw(partId, changes)
@@ -45,6 +48,7 @@ export function useDrawing(opening: Opening): { drawing: Drawing | null; error: 
       void work.addDrawing(partId, ink, changes, taskId).then(onBegun)
     })
     opened.set(partId, made)
+    if (photo) made.act(layUnder(photo, ink.sheets[0]!))
     return made
   }
 
@@ -82,3 +86,29 @@ export function useDrawing(opening: Opening): { drawing: Drawing | null; error: 
 }
 
 const hereKey = (partId: string) => ['ink', 'here', partId]
+
+/** A sheet that lies as the photo does: upright for an upright one. */
+function inkOver({ width, height }: PhotoPart): InkDocument {
+  const [first] = newInk(newId()).sheets
+  const sheet =
+    height > width ? { ...first!, width: SHEET_SIZE.height, height: SHEET_SIZE.width } : first!
+  return { ...newInk(sheet.id), sheets: [sheet] }
+}
+
+/** The photo whole, in the middle, and held there: what moves is what is drawn and put on it. */
+function layUnder(photo: PhotoPart, sheet: InkSheet): InkChange[] {
+  const [wide, high] = photo.width > 0 ? [photo.width, photo.height] : [4, 3]
+  const share = Math.min(sheet.width / wide, sheet.height / high)
+  return [
+    {
+      ...{ kind: 'put', sheetId: sheet.id, below: null },
+      things: [
+        {
+          ...{ kind: 'picture', id: newId(), mediaId: photo.files.picture.mediaId },
+          ...{ width: Math.round(wide * share), height: Math.round(high * share) },
+          ...{ at: { x: sheet.width / 2, y: sheet.height / 2 }, turn: 0, locked: true },
+        },
+      ],
+    },
+  ]
+}

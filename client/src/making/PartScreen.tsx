@@ -127,7 +127,15 @@ function PartTools({ piece, part, at, onTakeOut }: ToolsProps) {
           />
         ) : null}
         {canTidy ? (
-          <BigButton grow symbol="tidy" label={t('tidy')} onPress={() => open('tidy')} />
+          <>
+            <BigButton grow symbol="tidy" label={t('tidy')} onPress={() => open('tidy')} />
+            <BigButton
+              grow
+              symbol="quill"
+              label={t('drawOnIt')}
+              onPress={() => router.push(`/my-pieces/${piece.id}/draw?over=${part.id}`)}
+            />
+          </>
         ) : null}
         <BigButton
           grow

@@ -17,6 +17,7 @@ export const messages = {
   removed: 'Taken out.',
   tidy: 'Tidy',
   tidyPart: 'Tidy {name}',
+  drawOnIt: 'Draw on it',
   goOnWith: {
     write: 'Go on writing',
     draw: 'Go on drawing',

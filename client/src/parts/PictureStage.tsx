@@ -1,4 +1,4 @@
-import { useEffect, useState, type CSSProperties } from 'react'
+import { useEffect, useState, type CSSProperties, type ReactNode } from 'react'
 import { View, type ViewStyle } from 'react-native'
 import { Text } from 'react-native-paper'
 import {
@@ -25,17 +25,17 @@ export function PictureStage({
   link,
   alt,
   fullIsPicture,
-  instead,
+  children,
 }: {
   file: Readable
   alt: string
   link?: string
   fullIsPicture: boolean
   /** Shown in place of what was made of the file. */
-  instead?: string | null
+  children?: ReactNode
 }) {
   const [enlarged, setEnlarged] = useState(false)
-  const standIn = instead ?? mediaAddress(file, 2048, link)
+  const standIn = mediaAddress(file, 2048, link)
   const near = useFullOnceClose(mediaAddress(file, 'full', link), enlarged && fullIsPicture)
   const trouble = usePictureTrouble(standIn)
   if (trouble.words) return <NoPicture words={trouble.words} />
@@ -65,13 +65,17 @@ export function PictureStage({
               wrapperStyle={{ ...FILLS, touchAction: enlarged ? 'none' : 'pan-x pan-y' }}
               contentStyle={FILLS}
             >
-              <img
-                src={near ?? standIn}
-                alt={alt}
-                draggable={false}
-                onError={trouble.look}
-                style={{ ...FILLS, ...WHOLE }}
-              />
+              {children ? (
+                <div style={{ ...FILLS, ...WHOLE }}>{children}</div>
+              ) : (
+                <img
+                  src={near ?? standIn}
+                  alt={alt}
+                  draggable={false}
+                  onError={trouble.look}
+                  style={{ ...FILLS, ...WHOLE }}
+                />
+              )}
             </TransformComponent>
           </View>
           <ZoomButtons viewer={viewer} />

@@ -21,8 +21,11 @@ function understand(document: unknown): InkDocument {
   throw new Error('no ink document')
 }
 
+const pathOf = (mediaId: string, link?: string): string =>
+  `/media/${mediaId}/full${link ? `?link=${encodeURIComponent(link)}` : ''}`
+
 /** What was drawn, from this tablet where it has not arrived. It never changes under its id. */
-export const inkQuery = (mediaId: string) =>
+export const inkQuery = (mediaId: string, link?: string) =>
   queryOptions({
     queryKey: ['ink', mediaId],
     queryFn: async ({ signal }) => {
@@ -30,7 +33,7 @@ export const inkQuery = (mediaId: string) =>
       return understand(
         file
           ? JSON.parse(await file.text())
-          : await api.get(`/media/${mediaId}/full`, v.unknown(), signal),
+          : await api.get(pathOf(mediaId, link), v.unknown(), signal),
       )
     },
     staleTime: Infinity,

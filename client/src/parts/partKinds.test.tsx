@@ -28,7 +28,7 @@ const SAMPLES: Record<PartKind, { part: Part; shown: () => unknown; word: string
   },
   drawing: {
     part: {
-      ...{ id: 'd', kind: 'drawing', name: '', width: 16_000, height: 12_000 },
+      ...{ id: 'd', kind: 'drawing', name: '', width: 16_000, height: 12_000, sheets: 1 },
       files: { ink: { ...file, mediaId: 'ink' } },
     },
     shown: () => document.querySelector('[style*="/api/media/ink/"], img[src*="/api/media/ink/"]'),

@@ -37,7 +37,7 @@ function asPart(id: string, made: NewPart, before: Part | null): Part {
   const { mediaId } = made
   const file = { mediaId, sizeBytes: 0, sentSha256: '', state: 'arrived' } as const
   if (made.kind === 'drawing')
-    return { id, kind: 'drawing', name, files: { ink: file }, ...SHEET_SIZE }
+    return { id, kind: 'drawing', name, files: { ink: file }, ...SHEET_SIZE, sheets: 1 }
   const { instead } = made
   const original =
     before?.kind === 'photo'

@@ -86,6 +86,12 @@ export function usePieceWork(pieceId: string) {
         new Map([[mediaId, file]]),
       )
     },
+    /** A picture that will be laid on a drawing; it goes before what lays it on. */
+    sendPicture: (mediaId: string, file: File) =>
+      want(
+        [{ kind: 'file', mediaId, name: file.name, sizeBytes: file.size }],
+        new Map([[mediaId, file]]),
+      ),
     draw: (partId: string, changes: readonly InkChange[]) =>
       want([{ kind: 'ink', partId, changes }]),
     write: (partId: string, text: string, seenText: string) =>

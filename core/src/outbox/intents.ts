@@ -1,4 +1,5 @@
 import type { InkChange } from '../ink/changes.ts'
+import { picturesAmong } from '../ink/document.ts'
 import type { PieceStep } from '../pieces/movePiece.ts'
 import type { Tidying } from '../tidy/tidying.ts'
 
@@ -155,7 +156,12 @@ export function addIntent(
   }
 }
 
+/** Pictures that are laid on go to school before, each in a batch of its own. */
+const picturesIn = ({ changes }: IntentOf<'ink'>): string[] =>
+  picturesAmong(changes.flatMap((change) => ('things' in change ? change.things : [])))
+
 function fitsTogether(...intents: IntentOf<'ink'>[]): boolean {
+  if (intents.some((intent) => picturesIn(intent).length > 0)) return false
   const changes = intents.flatMap((intent) => intent.changes)
   const numbers = changes
     .flatMap((change) => ('things' in change ? change.things : []))
@@ -239,8 +245,11 @@ function waitsFor(intent: Intent, before: Intent): boolean {
         ? before.mediaId === fileOf(intent.part)
         : (before.kind === 'add-part' || before.kind === 'remove') &&
             before.partId === replacedBy(intent.part)
-    case 'content':
     case 'ink':
+      return before.kind === 'file'
+        ? picturesIn(intent).includes(before.mediaId)
+        : 'partId' in before && before.partId === intent.partId
+    case 'content':
     case 'name':
     case 'remove':
       return 'partId' in before && before.partId === intent.partId
@@ -280,11 +289,15 @@ export function readyIntents(
         j < i &&
         before.pieceId === intent.pieceId &&
         (waitsFor(intent, before)
-          ? !(isMove(intent) && isLeftOut(before, queue, standings))
+          ? !(mayGoWithout(intent, before) && isLeftOut(before, queue, standings))
           : comesAfter(intent, before) && !isLeftOut(before, queue, standings)),
     )
   })
 }
+
+/** A piece goes without what was refused; a picture that was is refused where it was to be laid on. */
+const mayGoWithout = (intent: Intent, before: Intent): boolean =>
+  isMove(intent) || (intent.kind === 'ink' && before.kind === 'file')
 
 /** Parts that were refused, and what was wanted of them, do not hold up the whole piece. */
 function isLeftOut(intent: Intent, queue: readonly Intent[], standings: Standings): boolean {

@@ -139,7 +139,7 @@ export class Parts {
       const drawn = drawOn(ink, changes)
       if (isFull(drawn)) throw new DomainError('piece/drawing-full')
       if (isDeepStrictEqual(drawn, ink)) return null
-      await this.#hangPictures(viewer, partId, drawn, manager)
+      await this.#hangPictures(viewer, { pieceId, partId }, drawn, manager)
       const now = await this.#media.keepInk(manager, viewer.personId, drawn)
       await manager.update(PartFileRow, { partId, role: 'ink' }, { mediaId: now })
       const sheets = drawn.sheets.length
@@ -152,11 +152,11 @@ export class Parts {
 
   /**
    * Pictures that are laid on a drawing hang on it from then on, also when they are taken off again:
-   * that can be undone. Everyone lays on what they sent themselves.
+   * that can be undone. Everyone lays on what they sent themselves, or what hangs on the piece.
    */
   async #hangPictures(
     viewer: SignedIn,
-    partId: string,
+    { pieceId, partId }: { pieceId: string; partId: string },
     { sheets }: InkDocument,
     manager: EntityManager,
   ): Promise<void> {
@@ -166,8 +166,12 @@ export class Parts {
     const wanted = new Set(sheets.flatMap(({ things }) => picturesAmong(things)))
     for (const mediaId of wanted) {
       if (there.has(mediaId)) continue
-      const own = { id: mediaId, ownerId: viewer.personId, kind: 'picture' } as const
-      if (!(await manager.existsBy(MediaRow, own))) throw new DomainError('media/not-found')
+      const [picture] = await manager.query<unknown[]>(
+        `select 1 from media m where m.id = $1 and m.kind = 'picture' and (m.owner_id = $2
+           or exists (select 1 from part_file x join part t on t.id = x.part_id where x.media_id = m.id and t.piece_id = $3))`,
+        [mediaId, viewer.personId, pieceId],
+      )
+      if (!picture) throw new DomainError('media/not-found')
       await manager.insert(PartFileRow, { partId, role: 'laid', mediaId })
     }
   }
