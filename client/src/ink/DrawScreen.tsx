@@ -103,7 +103,9 @@ type OpenProps = {
 
 function OpenDrawing(props: OpenProps) {
   const { pieceId, partId } = props
-  const [part] = useState(props.part)
+  // One that begins here becomes a part with its first line, and goes on as it began.
+  const [begins] = useState(props.part === null)
+  const part = begins ? null : props.part
   const { drawing, error } = useDrawing({
     ...{ pieceId, partId, part, taskId: props.taskId, over: props.over },
     // So that whoever comes back to this screen comes back to this drawing.

@@ -23,7 +23,7 @@ export function Tool({
       style={{
         ...{ minWidth: 64, minHeight: targets.pupil, paddingHorizontal: space.tight },
         ...{ alignItems: 'center', justifyContent: 'center', borderRadius: corners.button },
-        backgroundColor: 'rgba(255,255,255,0.14)',
+        backgroundColor: 'rgba(0,0,0,0.2)',
       }}
     >
       <Symbol name={symbol} size={24} colour={colours.sheet} />

@@ -6,7 +6,8 @@ import { useEffect, useState } from 'react'
 import { v7 as newId } from 'uuid'
 import { inkOf, useOutbox } from '../outbox/OutboxContext'
 import { inkQuery } from '../parts/inkQuery'
-import { usePieceWork } from '../pieces'
+import { codeOf } from '../kit/problems'
+import { pieceQuery, usePieceWork } from '../pieces'
 import { Drawing } from './drawing'
 import { openedDrawings as opened } from './opened'
 
@@ -32,11 +33,13 @@ export function useDrawing(opening: Opening): { drawing: Drawing | null; error: 
   const outbox = useOutbox()
   const queries = useQueryClient()
   const [drawing, setDrawing] = useState(() => (part ? null : begin()))
+  const mediaId = part?.files.ink.mediaId ?? ''
   const query = useQuery({
-    ...inkQuery(part?.files.ink.mediaId ?? ''),
+    ...inkQuery(mediaId),
     // Once open, what is drawn here is what counts.
     enabled: part !== null && drawing === null,
   })
+  const lookedAnew = useLookedAnew(pieceId, mediaId, query.error)
 
   function begin(): Drawing {
     const photo = over?.kind === 'photo' ? over : null
@@ -82,7 +85,24 @@ export function useDrawing(opening: Opening): { drawing: Drawing | null; error: 
       leave()
     }
   }, [drawing, partId, queries])
-  return { drawing, error: found ? null : query.error }
+  return { drawing, error: found || !lookedAnew ? null : query.error }
+}
+
+/**
+ * Ink that was drawn on elsewhere is gone under its id: the piece is asked for anew before anything
+ * is said.
+ * @returns whether it was, or need not be
+ */
+function useLookedAnew(pieceId: string, mediaId: string, error: unknown): boolean {
+  const queries = useQueryClient()
+  const [lookedFor, setLookedFor] = useState('')
+  const gone = codeOf(error) === 'media/not-found' && lookedFor !== mediaId
+  useEffect(() => {
+    if (!gone) return
+    const { queryKey } = pieceQuery(pieceId)
+    void queries.refetchQueries({ queryKey }).finally(() => setLookedFor(mediaId))
+  }, [gone, pieceId, mediaId, queries])
+  return !gone
 }
 
 const hereKey = (partId: string) => ['ink', 'here', partId]
