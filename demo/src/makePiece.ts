@@ -2,6 +2,7 @@ import type { Piece } from '@nibquill/contract'
 import { v5 } from 'uuid'
 import { Chance } from './chance.ts'
 import { WIND_POEMS } from './drawings/index.ts'
+import { drawInInk } from './inInk.ts'
 import { photograph } from './photograph.ts'
 import type { Place } from './place.ts'
 import type { PlannedPiece } from './planWork.ts'
@@ -10,9 +11,9 @@ import { NEXT_STEPS, PRAISE, REASONS } from './scenario.ts'
 const HOUR_MS = 3600 * 1000
 
 /** Its photos. Drawing them is the slow part: it can begin while another piece is filed. */
-export const drawPiece = ({ drawing, seed, shots }: PlannedPiece): Promise<Buffer[]> =>
+export const drawPiece = ({ drawing, seed, shots, inInk }: PlannedPiece): Promise<Buffer[]> =>
   Promise.all(
-    Array.from({ length: shots }, (_, i) =>
+    Array.from({ length: inInk ? 0 : shots }, (_, i) =>
       // Each goes a little nearer to the same work.
       photograph(drawing, new Chance(seed), new Chance(seed + i), i),
     ),
@@ -41,6 +42,7 @@ export async function makePiece(place: Place, plan: PlannedPiece, photos: Buffer
       files: { picture: mediaId },
     })
   }
+  if (plan.inInk) await addDrawing(place, plan)
   // Some write their poem as well, each by their own chance.
   if (plan.drawing === 'poem' && own.next() < 0.5)
     await parts.add(viewer, plan.id, v5('writing', plan.id), {
@@ -59,6 +61,18 @@ export async function makePiece(place: Place, plan: PlannedPiece, photos: Buffer
   if (plan.to === 'draft') return
   piece = await pieces.handIn(viewer, plan.id, piece.version)
   await judge(place, plan, piece, own)
+}
+
+/** Drawn on a tablet. */
+async function addDrawing(place: Place, plan: PlannedPiece): Promise<void> {
+  const { parts, media } = place.server.capabilities
+  const mediaId = v5('ink', plan.id)
+  const ink = Buffer.from(JSON.stringify(drawInInk(plan.drawing, new Chance(plan.seed))))
+  const sent = { mediaId, ownerId: plan.pupilId, name: 'drawing.json', sha256: null } as const
+  await media.arrive({ ...sent, use: 'part' }, ink)
+  await parts.add(place.asViewer(plan.pupilId, 'pupil'), plan.id, v5('drawing', plan.id), {
+    ...{ kind: 'drawing', name: '', files: { ink: mediaId } },
+  })
 }
 
 /** What the teacher says of it, and what the pupil does then. */

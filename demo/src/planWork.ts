@@ -3,6 +3,7 @@ import type { TaskRow } from '@nibquill/server/tasks/rows'
 import { v7 as newId } from 'uuid'
 import { Chance } from './chance.ts'
 import type { DrawingName } from './drawings/index.ts'
+import { canBeInk } from './inInk.ts'
 import type { ClassName, Pupil, Shelf } from './place.ts'
 import { TASKS, WORKS } from './scenario.ts'
 
@@ -26,11 +27,15 @@ export type PlannedPiece = {
   title: string
   thought: string
   shots: number
+  /** Drawn on a tablet, not on paper. */
+  inInk: boolean
   seed: number
 }
 
 /** Whose work is made first, and all there is of the small demo. */
 export const FIRST = ['Wren', 'Tomasz', 'Ifeoma', 'Bilal', 'Aoife']
+/** Of what can be drawn on a tablet. */
+const SHARE_IN_INK = 0.6
 const EARLIER_IN_YEAR = ['Bread and clay', 'Our village map', 'Rock pools', 'Number talks']
 
 /** What a pupil made this year and last. @param i - Their place in the register. */
@@ -56,6 +61,14 @@ export function planWork(
       WORKS[folder]!.filter(({ drawing }) => fits?.includes(drawing) ?? true),
     )
     const alone = wren || to === 'draft' || to === 'returned' || chance.next() > 0.12
+    const [sentBack, friend, title, thought] = [
+      to === 'approved' && task && !wren ? chance.pick([0, 0, 1, 2]) : 0,
+      alone ? null : chance.pick(classmates).id,
+      chance.pick(work.titles),
+      chance.pick(work.thoughts),
+    ]
+    const shots = chance.pick([1, 1, 1, 1, 1, 2, 3])
+    const seed = Math.floor(chance.between(0, 1e9))
     return {
       id: newId(),
       pupilId: pupil.id,
@@ -65,13 +78,18 @@ export function planWork(
       taskId: task?.id ?? null,
       dayOffset,
       to,
-      sentBack: to === 'approved' && task && !wren ? chance.pick([0, 0, 1, 2]) : 0,
-      friends: alone ? [] : [chance.pick(classmates).id].filter((id) => id !== pupil.id),
+      sentBack,
+      friends: friend && friend !== pupil.id ? [friend] : [],
       drawing: work.drawing,
-      title: chance.pick(work.titles),
-      thought: chance.pick(work.thoughts),
-      shots: chance.pick([1, 1, 1, 1, 1, 2, 3]),
-      seed: Math.floor(chance.between(0, 1e9)),
+      title,
+      thought,
+      shots,
+      seed,
+      // By a chance of their own: the rest of the school stays as it was.
+      inInk:
+        canBeInk(work.drawing) &&
+        !FIRST.includes(pupil.firstName) &&
+        new Chance(seed + 1).next() < SHARE_IN_INK,
     }
   }
   const earlier = Array.from({ length: wren ? 5 : heron ? 2 : 1 }, (_, n) =>
