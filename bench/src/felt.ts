@@ -5,16 +5,12 @@ import {
   photographSheet,
   sheetOfDifficulty,
 } from '@nibquill/demo'
-import { chromium, type Browser, type Page } from '@playwright/test'
-import { spawn } from 'node:child_process'
-import { once } from 'node:events'
-import { chmodSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
-import os from 'node:os'
+import type { Browser, Page } from '@playwright/test'
+import { writeFileSync } from 'node:fs'
 import path from 'node:path'
-import { plainScript } from '../../scripts/plainScript.mjs'
 import { line, median, type Line } from './measure.ts'
+import { onSmallDemo, visit } from './smallDemo.ts'
 
-const ROOT = path.resolve(import.meta.dirname, '../..')
 const ROUNDS = 3
 /** What was promised to who waits, in ms. */
 const PROMISED = { nextPicture: 150, goOn: 400, tidied: 1500 }
@@ -25,71 +21,23 @@ const PROMISED = { nextPicture: 150, goOn: 400, tidied: 1500 }
  * tidied photo of twelve megapixels to seeing it in its piece.
  */
 export async function benchFelt(): Promise<Line[]> {
-  const folder = mkdtempSync(path.join(os.tmpdir(), 'nibquill-felt-'))
-  chmodSync(folder, 0o755)
-  const server = spawn(
-    process.execPath,
-    [await plainScript('scripts/serve.ts'), '--throwaway', '--small-demo', '--build'],
-    {
-      cwd: ROOT,
-      env: {
-        ...process.env,
-        PORT: '0',
-        NIBQUILL_DATA: path.join(folder, 'data'),
-        NIBQUILL_LOG: 'warn',
-      },
-      stdio: ['ignore', 'pipe', 'inherit'],
-    },
-  )
-  let said = ''
-  server.stdout.on('data', (chunk: Buffer) => (said += chunk.toString()))
-  while (!said.includes('Nibquill is ready')) await once(server.stdout, 'data')
-  const at = /http:\/\/localhost:\d+/.exec(said)![0]
-  const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium-headless-shell',
-    args: [
-      ...['--no-sandbox', '--disable-gpu'],
-      ...['--use-fake-device-for-media-stream=fps=10', '--use-fake-ui-for-media-stream'],
-    ],
-  })
-  try {
-    return [
-      held(
-        'from a decision to the next picture',
-        await nextPicture(browser, at),
-        PROMISED.nextPicture,
-      ),
-      held('from the shutter to Go on', await shutterToGoOn(browser, at), PROMISED.goOn),
-      held(
-        'a tidied photo of 12 megapixels is kept',
-        await tidiedKept(browser, at, folder),
-        PROMISED.tidied,
-      ),
-    ]
-  } finally {
-    await browser.close()
-    server.kill('SIGTERM')
-    await once(server, 'exit')
-    rmSync(folder, { recursive: true, force: true })
-  }
+  return onSmallDemo(async (browser, at, folder) => [
+    held(
+      'from a decision to the next picture',
+      await nextPicture(browser, at),
+      PROMISED.nextPicture,
+    ),
+    held('from the shutter to Go on', await shutterToGoOn(browser, at), PROMISED.goOn),
+    held(
+      'a tidied photo of 12 megapixels is kept',
+      await tidiedKept(browser, at, folder),
+      PROMISED.tidied,
+    ),
+  ])
 }
 
 const held = (name: string, ms: number, promised: number): Line =>
   line(`${name} (ms, of those promised)`, ms, promised, 'ms', '<=', 1)
-
-async function visit(browser: Browser, at: string, way: string, data: object): Promise<Page> {
-  const context = await browser.newContext({
-    baseURL: at,
-    serviceWorkers: 'block',
-    viewport: { width: 1280, height: 800 },
-    permissions: ['camera'],
-  })
-  // What is evaluated in the page was written with names kept.
-  await context.addInitScript({ content: 'globalThis.__name = (named) => named' })
-  const page = await context.newPage()
-  await page.request.post(`/api/accounts/sign-in/${way}`, { data, headers: { Origin: at } })
-  return page
-}
 
 /** From a key to the moment another picture stands whole where the last one stood. */
 async function nextPicture(browser: Browser, at: string): Promise<number> {

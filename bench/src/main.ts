@@ -4,6 +4,7 @@ import { benchArrival } from './arrival.ts'
 import { benchBadDays } from './badDays.ts'
 import { benchBook } from './book.ts'
 import { benchFelt } from './felt.ts'
+import { benchInk } from './ink.ts'
 import type { Line } from './measure.ts'
 import { benchPictures } from './pictures.ts'
 import { benchLists } from './lists.ts'
@@ -24,6 +25,7 @@ const BENCHES: Record<string, () => Promise<Line[]>> = {
   uploads: benchUploads,
   arrival: benchArrival,
   felt: benchFelt,
+  ink: benchInk,
   'bad-days': benchBadDays,
 }
 const { values } = parseArgs({ options: { only: { type: 'string' }, json: { type: 'string' } } })
