@@ -125,17 +125,24 @@ async function drawOn(page: Page): Promise<Seen> {
   const box = (await page.getByRole('application').boundingBox())!
   await page.evaluate(() => {
     const seen: Seen = ((window as unknown as { seen: Seen }).seen = { paints: [], frames: [] })
-    let last = 0
-    document.querySelector('[role=application]')!.addEventListener(
+    const paper = document.querySelector('[role=application]')!
+    paper.addEventListener(
       'pointermove',
       ({ timeStamp }) =>
-        requestAnimationFrame((frame) => {
-          if (last > 0 && frame > last) seen.frames.push(frame - last)
-          last = frame
-          setTimeout(() => seen.paints.push(performance.now() - timeStamp))
-        }),
+        requestAnimationFrame(() =>
+          setTimeout(() => seen.paints.push(performance.now() - timeStamp)),
+        ),
       { capture: true },
     )
+    paper.addEventListener('pointerdown', () => {
+      let last = 0
+      const look = (frame: number) => {
+        if (last > 0) seen.frames.push(frame - last)
+        last = frame
+        if (seen.paints.length < 200) requestAnimationFrame(look)
+      }
+      requestAnimationFrame(look)
+    })
   })
   await page.mouse.move(box.x + box.width * 0.3, box.y + box.height * 0.5)
   await page.mouse.down()
