@@ -14,7 +14,18 @@ const ours = '^(contract|server|client|demo|e2e|bench|scripts)/'
 const CLIENT = [
   ...['words', 'workers', 'device', 'kit', 'api', 'broken', 'media'],
   ...['accounts', 'outbox', 'parts', 'tidy', 'school', 'folders', 'portfolio', 'tasks', 'notices'],
-  ...['pieces', 'places', 'making', 'ink', 'classPieces', 'desk', 'door', 'account', 'book', 'sharing'],
+  ...[
+    'pieces',
+    'places',
+    'making',
+    'ink',
+    'classPieces',
+    'desk',
+    'door',
+    'account',
+    'book',
+    'sharing',
+  ],
   ...['lists', 'staff', 'classes', 'year', 'review', 'screens', 'app'],
 ]
 /** Carry every capability, and are reached by file. */

@@ -1,36 +1,22 @@
 import type { DrawingPart, Part, Piece } from '@nibquill/contract'
 import { isOpen } from '@nibquill/core'
 import { MOST_THINGS } from '@nibquill/core/ink/document'
-import type { Ink } from '@nibquill/core/ink/inks'
 import { router, useLocalSearchParams } from 'expo-router'
-import { useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react'
+import { useState } from 'react'
 import { View } from 'react-native'
-import { Text } from 'react-native-paper'
 import { v7 as newId } from 'uuid'
 import { BigButton } from '../kit/BigButton'
-import { Bar, Stack, useWidth } from '../kit/layout'
+import { Stack } from '../kit/layout'
 import { Loading, Notice, ProblemNotice } from '../kit/Notice'
-import { RoundButton } from '../kit/RoundButton'
-import { Press } from '../kit/Press'
-import { colours, corners, space } from '../kit/theme'
+import { colours, space } from '../kit/theme'
 import { ToastPlace } from '../kit/Toast'
 import { MakeHead, useGoOnAfter, WhatTeacherSaid } from '../making'
 import { LaterInk } from '../parts/inkQuery'
 import { PartView } from '../parts/PartView'
 import { PieceTrouble, useShownPiece } from '../pieces'
-import type { Drawing, Seen } from './drawing'
-import { FIRST_HOLD, type Hold } from './hold'
-import { CuttingMat } from './CuttingMat'
-import { TOOL_ROW_PX } from './footPx'
-import { HoldMore } from './HoldMore'
-import { sameInk } from './look'
+import type { Drawing } from './drawing'
 import { LayPhotos, LayPicture } from './LayPicture'
-import { PenRoll } from './PenRoll'
-import { Pictures } from './pictures'
-import { SheetsMenu } from './SheetsMenu'
-import { SheetStage, type StageHandle, type Work } from './SheetStage'
-import { beginStroke } from './strokes'
-import { useArranging } from './useArranging'
+import { groundOf, Places, TableFoot, TableHead, TableTop, useTable } from './Table'
 import { useDrawing } from './useDrawing'
 import { t } from './words'
 
@@ -119,42 +105,16 @@ function OpenDrawing(props: OpenProps) {
   return <AtWork {...props} drawing={drawing} />
 }
 
-/** What somebody held last, they hold again. */
-let lastHold = FIRST_HOLD
-
 function AtWork({ pieceId, piece, drawing }: OpenProps & { drawing: Drawing }) {
-  const seen = useSyncExternalStore(drawing.subscribe, drawing.getSnapshot)
-  const [hold, setHold] = useState(lastHold)
-  const { leftHanded, setLeftHanded } = useLeftHanded()
-  const stage = useRef<StageHandle>(null)
-  const [pictures] = useState(() => new Pictures())
-  const [times, setTimes] = useState(1)
+  const table = useTable(drawing)
   const goOnAfter = useGoOnAfter()
-  const { tablet } = useWidth()
-  const change = (more: Partial<Hold>) => setHold((now) => (lastHold = { ...now, ...more }))
-  const mixed = useMixed(seen)
-  useUndoKeys(drawing)
+  const { seen, arranging } = table
   const anything = seen.ink.sheets.some(({ things }) => things.length > 0)
-  const row = leftHanded ? 'row-reverse' : 'row'
-  const [place, setPlace] = useState<'draw' | 'arrange'>('draw')
-  const arranging = useArranging(drawing, seen, hold)
-  const goTo = (to: 'draw' | 'arrange') => {
-    stage.current?.leaveKeys()
-    arranging.letGo()
-    setPlace(to)
-  }
-  const drawn: Work = {
-    begin: (first) => beginStroke(hold, drawing.sheet, first),
-    frame: () => null,
-    onKey: () => false,
-  }
-  const arranges = place === 'arrange'
-  const more = <HoldMore hold={hold} onHold={change} />
   return (
-    <View style={{ flex: 1, backgroundColor: arranges ? colours.verdigrisTint : colours.desk }}>
+    <View style={{ flex: 1, backgroundColor: groundOf(table) }}>
       <MakeHead
         title={t('title')}
-        middle={<Places place={place} onPlace={goTo} />}
+        middle={<Places table={table} />}
         end={
           anything ? (
             <BigButton
@@ -174,194 +134,18 @@ function AtWork({ pieceId, piece, drawing }: OpenProps & { drawing: Drawing }) {
           </Notice>
         ) : null}
       </Stack>
-      <Bar gap="none" between style={{ flexDirection: row, paddingHorizontal: space.tight }}>
-        <Bar gap="none">
-          <RoundButton
-            label={t('undo')}
-            symbol="undo"
-            disabled={!seen.canUndo}
-            onPress={() => drawing.undo()}
-          />
-          <RoundButton
-            label={t('redo')}
-            symbol="redo"
-            disabled={!seen.canRedo}
-            onPress={() => drawing.redo()}
-          />
-        </Bar>
-        {tablet && !arranges ? <Bar gap="clear">{more}</Bar> : null}
-        <Bar gap="none">
-          {times > 1.01 ? (
-            <RoundButton label={t('fit')} symbol="fit" onPress={() => stage.current?.zoom(0)} />
-          ) : null}
-          <TurnSheets drawing={drawing} seen={seen} />
-          <SheetsMenu
-            drawing={drawing}
-            seen={seen}
-            name={piece?.title || t('title')}
-            pictures={pictures}
-            leftHanded={leftHanded}
-            onLeftHanded={setLeftHanded}
-          />
-        </Bar>
-      </Bar>
-      <View style={{ flex: 1, minHeight: 120 }}>
-        {arranges ? <View aria-hidden style={MAT} /> : null}
-        <SheetStage
-          ref={stage}
-          drawing={drawing}
-          pictures={pictures}
-          work={arranges ? arranging.work : drawn}
-          label={arranges ? t('matPaper') : t('paper')}
-          cursor={arranges ? 'move' : 'crosshair'}
-          onZoom={setTimes}
-        />
-      </View>
+      <TableHead table={table} name={piece?.title || t('title')} />
+      <TableTop table={table} />
       <ToastPlace />
-      {arranges ? (
-        <CuttingMat
-          arranging={arranging}
-          hold={hold}
-          sheetWidth={seen.sheet.width}
-          more={
-            <>
-              <LayPicture pieceId={pieceId} arranging={arranging} />
-              <LayPhotos piece={piece} arranging={arranging} />
-            </>
-          }
-        />
-      ) : (
-        <>
-          {tablet ? null : (
-            <Bar gap="none" style={{ justifyContent: 'center', minHeight: TOOL_ROW_PX }}>
-              {more}
-            </Bar>
-          )}
-          <PenRoll hold={hold} onHold={change} leftHanded={leftHanded} mixed={mixed} />
-        </>
-      )}
+      <TableFoot
+        table={table}
+        more={
+          <>
+            <LayPicture pieceId={pieceId} arranging={arranging} />
+            <LayPhotos piece={piece} arranging={arranging} />
+          </>
+        }
+      />
     </View>
   )
-}
-
-/** Round the paper where things are arranged: another place, to be seen at a glance. */
-const MAT = {
-  position: 'absolute',
-  inset: 4,
-  ...{ borderWidth: 10, borderColor: colours.verdigris, borderRadius: corners.button },
-} as const
-
-/** Draw, where hands draw, and Arrange, where they move things. */
-function Places({
-  place,
-  onPlace,
-}: {
-  place: 'draw' | 'arrange'
-  onPlace: (place: 'draw' | 'arrange') => void
-}) {
-  return (
-    <Bar
-      role="tablist"
-      aria-label={t('places')}
-      gap="none"
-      style={{ borderRadius: corners.button, borderWidth: 2, borderColor: colours.aubergine }}
-    >
-      {(['draw', 'arrange'] as const).map((one) => (
-        <Press
-          key={one}
-          role="tab"
-          selected={one === place}
-          onPress={() => onPlace(one)}
-          style={{
-            ...{ minHeight: 52, paddingHorizontal: space.apart, justifyContent: 'center' },
-            ...{ borderRadius: corners.button - 4 },
-            backgroundColor: one === place ? colours.aubergine : 'transparent',
-          }}
-        >
-          <Text
-            variant="labelMedium"
-            style={{ color: one === place ? colours.sheet : colours.aubergine }}
-          >
-            {t(one)}
-          </Text>
-        </Press>
-      ))}
-    </Bar>
-  )
-}
-
-/** Which sheet lies on top; nothing to turn where there is one. */
-function TurnSheets({ drawing, seen: { ink, at } }: { drawing: Drawing; seen: Seen }) {
-  const { sheets } = ink
-  if (sheets.length === 1) return null
-  return (
-    <>
-      <RoundButton
-        label={t('sheetBefore')}
-        symbol="previous"
-        disabled={at === 0}
-        onPress={() => drawing.turnTo(sheets[at - 1]!.id)}
-      />
-      <Text variant="labelMedium" aria-label={t('sheet', { at: at + 1, of: sheets.length })}>
-        {at + 1} / {sheets.length}
-      </Text>
-      <RoundButton
-        label={t('sheetAfter')}
-        symbol="next"
-        disabled={at === sheets.length - 1}
-        onPress={() => drawing.turnTo(sheets[at + 1]!.id)}
-      />
-    </>
-  )
-}
-
-/** Inks that were mixed for this drawing, each once. */
-function useMixed({ ink }: Seen): Ink[] {
-  return useMemo(() => {
-    const found: Ink[] = []
-    for (const { things } of ink.sheets)
-      for (const thing of things)
-        for (const one of 'pen' in thing ? [thing.pen.ink, thing.pen.edge] : [])
-          if (one && new Set(one).size > 1 && !found.some((other) => sameInk(other, one)))
-            found.push(one)
-    return found
-  }, [ink])
-}
-
-function useUndoKeys(drawing: Drawing): void {
-  useEffect(() => {
-    const listen = (event: KeyboardEvent) => {
-      if (!(event.ctrlKey || event.metaKey) || event.altKey) return
-      const key = event.key.toLowerCase()
-      if (key === 'z' && !event.shiftKey) drawing.undo()
-      else if (key === 'y' || key === 'z') drawing.redo()
-      else return
-      event.preventDefault()
-    }
-    window.addEventListener('keydown', listen)
-    return () => window.removeEventListener('keydown', listen)
-  }, [drawing])
-}
-
-const LEFT_KEY = 'nibquill.drawing-hand'
-/** Which hand holds the pen on this tablet. */
-function useLeftHanded() {
-  const [leftHanded, set] = useState(() => {
-    try {
-      return localStorage.getItem(LEFT_KEY) === 'left'
-    } catch {
-      return false
-    }
-  })
-  return {
-    leftHanded,
-    setLeftHanded: (left: boolean) => {
-      set(left)
-      try {
-        localStorage.setItem(LEFT_KEY, left ? 'left' : 'right')
-      } catch {
-        // This browser keeps nothing; it holds for as long as the page does.
-      }
-    },
-  }
 }

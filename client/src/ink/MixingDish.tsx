@@ -49,57 +49,73 @@ export function MixingDish({ mixed, onInk }: { mixed: readonly Ink[]; onInk: (in
         </Svg>
       </Beside>
       <Overlay visible={open} title={t('dish')} width={560} onClose={() => setOpen(false)}>
-        <Stack gap="clear" style={{ padding: space.far, paddingTop: 0 }}>
-          <Bar>
-            <Text variant="bodyLarge" style={{ flex: 1 }}>
-              {drops.length >= MOST_DROPS ? t('dishFull') : t('dishHelp')}
-            </Text>
-            <Listen text={t('dishHelp')} />
-          </Bar>
-          <InDish drops={drops} onTake={(i) => put(drops.filter((_, at) => at !== i))} />
-          <Bar
-            wrap
-            gap="tight"
-            role="group"
-            aria-label={t('wells')}
-            style={{ justifyContent: 'center' }}
-          >
-            {WELL_NAMES.map((well) => (
-              <InkWell
-                key={well}
-                ink={[well]}
-                held={false}
-                label={t('addDrop', { ink: fullNameOf([well]) })}
-                onPress={() => drops.length < MOST_DROPS && put([...drops, well])}
-              />
-            ))}
-          </Bar>
-          {mixed.length > 0 ? (
-            <Bar wrap gap="tight" style={{ justifyContent: 'center' }}>
-              {mixed.map((ink) => (
-                <InkWell key={ink.join()} ink={ink} held={false} onPress={() => use(ink)} />
-              ))}
-            </Bar>
-          ) : null}
-          <Bar wrap>
-            <BigButton
-              grow
-              label={t('useInk')}
-              symbol="check"
-              disabled={drops.length === 0}
-              onPress={() => use(drops)}
-            />
-            <BigButton
-              grow
-              tone="quiet"
-              label={t('emptyDish')}
-              disabled={drops.length === 0}
-              onPress={() => put([])}
-            />
-          </Bar>
-        </Stack>
+        <Mixing drops={drops} mixed={mixed} onDrops={put} onUse={use} />
       </Overlay>
     </>
+  )
+}
+
+function Mixing({
+  drops,
+  mixed,
+  onDrops: put,
+  onUse: use,
+}: {
+  drops: Ink
+  mixed: readonly Ink[]
+  onDrops: (drops: Ink) => void
+  onUse: (ink: Ink) => void
+}) {
+  return (
+    <Stack gap="clear" style={{ padding: space.far, paddingTop: 0 }}>
+      <Bar>
+        <Text variant="bodyLarge" style={{ flex: 1 }}>
+          {drops.length >= MOST_DROPS ? t('dishFull') : t('dishHelp')}
+        </Text>
+        <Listen text={t('dishHelp')} />
+      </Bar>
+      <InDish drops={drops} onTake={(i) => put(drops.filter((_, at) => at !== i))} />
+      <Bar
+        wrap
+        gap="tight"
+        role="group"
+        aria-label={t('wells')}
+        style={{ justifyContent: 'center' }}
+      >
+        {WELL_NAMES.map((well) => (
+          <InkWell
+            key={well}
+            ink={[well]}
+            held={false}
+            label={t('addDrop', { ink: fullNameOf([well]) })}
+            onPress={() => drops.length < MOST_DROPS && put([...drops, well])}
+          />
+        ))}
+      </Bar>
+      {mixed.length > 0 ? (
+        <Bar wrap gap="tight" style={{ justifyContent: 'center' }}>
+          {mixed.map((ink) => (
+            <InkWell key={ink.join()} ink={ink} held={false} onPress={() => use(ink)} />
+          ))}
+        </Bar>
+      ) : null}
+      <Bar wrap>
+        <BigButton
+          grow
+          label={t('useInk')}
+          symbol="check"
+          disabled={drops.length === 0}
+          onPress={() => use(drops)}
+        />
+        <BigButton
+          grow
+          tone="quiet"
+          label={t('emptyDish')}
+          disabled={drops.length === 0}
+          onPress={() => put([])}
+        />
+      </Bar>
+    </Stack>
   )
 }
 

@@ -32,16 +32,7 @@ export function SheetsMenu(props: Props) {
   const [open, setOpen] = useState(false)
   const [clearing, setClearing] = useState(false)
   const { drawing, seen, leftHanded, onLeftHanded } = props
-  const { sheet, ink } = seen
-  const ids = sheet.things.map(({ id }) => id)
-  const done = (work: () => void) => () => {
-    setOpen(false)
-    work()
-  }
-  const takeOut = () => {
-    drawing.act([{ kind: 'take-sheet', sheetId: sheet.id }])
-    toast(t('sheetTaken'), { undo: () => drawing.undo() })
-  }
+  const { sheet } = seen
   return (
     <>
       <RoundButton label={t('sheets')} symbol="layers" onPress={() => setOpen(true)} />
@@ -51,37 +42,11 @@ export function SheetsMenu(props: Props) {
             chosen={sheet.paper}
             onPick={(paper) => drawing.act([{ kind: 'paper', sheetId: sheet.id, paper }])}
           />
-          <Bar wrap>
-            <BigButton
-              small
-              grow
-              symbol="plus"
-              tone="quiet"
-              label={t('newSheet')}
-              disabled={ink.sheets.length >= MOST_SHEETS}
-              onPress={done(() => addSheet(drawing, seen))}
-            />
-            {ids.length > 0 ? (
-              <BigButton
-                small
-                grow
-                symbol="bin"
-                tone="quiet"
-                label={t('clear')}
-                onPress={done(() => setClearing(true))}
-              />
-            ) : null}
-            {ink.sheets.length > 1 ? (
-              <BigButton
-                small
-                grow
-                symbol="take-out"
-                tone="quiet"
-                label={t('takeSheet')}
-                onPress={done(takeOut)}
-              />
-            ) : null}
-          </Bar>
+          <SheetActions
+            {...props}
+            onDone={() => setOpen(false)}
+            onClear={() => setClearing(true)}
+          />
           <Choices
             label={t('hand')}
             value={leftHanded}
@@ -103,13 +68,64 @@ export function SheetsMenu(props: Props) {
         tone="again"
         onYes={() => {
           setClearing(false)
-          drawing.act([{ kind: 'take', sheetId: sheet.id, ids }])
+          drawing.act([{ kind: 'take', sheetId: sheet.id, ids: sheet.things.map(({ id }) => id) }])
         }}
         onNo={() => setClearing(false)}
       >
         {t('clearHelp')}
       </Ask>
     </>
+  )
+}
+
+/** One sheet more, everything off this one, or the whole of it out. */
+function SheetActions({
+  drawing,
+  seen,
+  onDone,
+  onClear,
+}: Props & { onDone: () => void; onClear: () => void }) {
+  const { sheet, ink } = seen
+  const done = (work: () => void) => () => {
+    onDone()
+    work()
+  }
+  const takeOut = () => {
+    drawing.act([{ kind: 'take-sheet', sheetId: sheet.id }])
+    toast(t('sheetTaken'), { undo: () => drawing.undo() })
+  }
+  return (
+    <Bar wrap>
+      <BigButton
+        small
+        grow
+        symbol="plus"
+        tone="quiet"
+        label={t('newSheet')}
+        disabled={ink.sheets.length >= MOST_SHEETS}
+        onPress={done(() => addSheet(drawing, seen))}
+      />
+      {sheet.things.length > 0 ? (
+        <BigButton
+          small
+          grow
+          symbol="bin"
+          tone="quiet"
+          label={t('clear')}
+          onPress={done(onClear)}
+        />
+      ) : null}
+      {ink.sheets.length > 1 ? (
+        <BigButton
+          small
+          grow
+          symbol="take-out"
+          tone="quiet"
+          label={t('takeSheet')}
+          onPress={done(takeOut)}
+        />
+      ) : null}
+    </Bar>
   )
 }
 

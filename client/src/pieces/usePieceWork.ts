@@ -67,6 +67,29 @@ export function usePieceWork(pieceId: string) {
         ...begin(taskId),
         { kind: 'add-part', partId, part: { kind: 'writing', name: '', text } },
       ]),
+    ...drawingWork(want, begin),
+    write: (partId: string, text: string, seenText: string) =>
+      want([{ kind: 'content', partId, text, seenText }]),
+    order: (partIds: readonly string[]) => want([{ kind: 'order', partIds }]),
+    name: (partId: string, name: string) => want([{ kind: 'name', partId, name }]),
+    takeOut: (part: Part) => {
+      noteTakenOut(part)
+      return restore(part.id, false)
+    },
+    putBack: (partId: string) => restore(partId, true),
+    makers: (makerIds: readonly string[]) => want([{ kind: 'makers', makerIds }]),
+    words: (words: Words, base: Words) => want([{ kind: 'words', words, base }]),
+    handIn: () => want([{ kind: 'hand-in' }]),
+    withdraw: () => want([{ kind: 'withdraw' }]),
+    bin: (thrown: boolean) => want([{ kind: 'bin', restore: !thrown }]),
+  }
+}
+
+type Want = (bodies: readonly IntentBody[], files?: ReadonlyMap<string, File>) => Promise<void>
+
+/** What is done to drawings. */
+function drawingWork(want: Want, begin: (taskId: string | null) => IntentBody[]) {
+  return {
     /** An empty drawing, and what is drawn on it first. */
     addDrawing: (
       partId: string,
@@ -94,20 +117,6 @@ export function usePieceWork(pieceId: string) {
       ),
     draw: (partId: string, changes: readonly InkChange[]) =>
       want([{ kind: 'ink', partId, changes }]),
-    write: (partId: string, text: string, seenText: string) =>
-      want([{ kind: 'content', partId, text, seenText }]),
-    order: (partIds: readonly string[]) => want([{ kind: 'order', partIds }]),
-    name: (partId: string, name: string) => want([{ kind: 'name', partId, name }]),
-    takeOut: (part: Part) => {
-      noteTakenOut(part)
-      return restore(part.id, false)
-    },
-    putBack: (partId: string) => restore(partId, true),
-    makers: (makerIds: readonly string[]) => want([{ kind: 'makers', makerIds }]),
-    words: (words: Words, base: Words) => want([{ kind: 'words', words, base }]),
-    handIn: () => want([{ kind: 'hand-in' }]),
-    withdraw: () => want([{ kind: 'withdraw' }]),
-    bin: (thrown: boolean) => want([{ kind: 'bin', restore: !thrown }]),
   }
 }
 

@@ -94,11 +94,7 @@ export function addIntent(
       const i = find(({ kind }) => kind === 'words')
       const before = queue[i]
       if (before?.kind === 'words') return change(i, { ...before, words: intent.words })
-      // What is on its way already is what this one goes on from.
-      const earlier = queue.findLast(
-        (other) => other.kind === 'words' && other.pieceId === intent.pieceId,
-      )
-      return [...queue, earlier?.kind === 'words' ? { ...intent, base: earlier.words } : intent]
+      return [...queue, goingOn(queue, intent)]
     }
     case 'content': {
       const i = find(
@@ -167,6 +163,14 @@ function fitsTogether(...intents: IntentOf<'ink'>[]): boolean {
     .flatMap((change) => ('things' in change ? change.things : []))
     .reduce((sum, thing) => sum + ('points' in thing ? 4 * thing.points.x.length : 4), 0)
   return changes.length <= MOST_GATHERED.changes && numbers <= MOST_GATHERED.numbers
+}
+
+/** What is on its way already is what these words go on from. */
+function goingOn(queue: readonly Intent[], intent: IntentOf<'words'>): Intent {
+  const earlier = queue.findLast(
+    (other) => other.kind === 'words' && other.pieceId === intent.pieceId,
+  )
+  return earlier?.kind === 'words' ? { ...intent, base: earlier.words } : intent
 }
 
 /** What a writing will say when everything that is on its way has arrived. */
