@@ -1,3 +1,4 @@
+import type { Task } from '@nibquill/contract'
 import type { InkChange } from '@nibquill/core/ink/changes'
 import { unpackPoints } from '@nibquill/core/ink/points'
 import type { Thing } from '@nibquill/core/ink/document'
@@ -556,4 +557,67 @@ test('on a phone every pen, ink and vessel is within the screen, and large enoug
       expect(Math.min(box.width, box.height)).toBeGreaterThanOrEqual(47.5)
     }
   }
+})
+
+test('a teacher makes a starter sheet; a pupil’s copy opens on the cutting mat, what stays stays, and the teacher’s next sheet leaves it alone', async ({
+  page,
+  browser,
+}) => {
+  test.setTimeout(120_000)
+  const teacher = await (
+    await browser.newContext({ viewport: { width: 1280, height: 800 } })
+  ).newPage()
+  await enterAsTeacher(teacher, 'plover')
+  await teacher.goto('/tasks')
+  await teacher.getByText('What lives here?').first().click()
+  await teacher.getByRole('button', { name: 'Change the starter sheet' }).click()
+  const mat = new Paper(teacher)
+  await expect(mat.canvas).toBeVisible()
+  await teacher.getByRole('tab', { name: 'Arrange' }).click()
+  await teacher.getByRole('button', { name: 'Label' }).click()
+  await teacher.getByRole('dialog').getByRole('textbox', { name: 'Words' }).fill('Our pool')
+  await teacher.getByRole('button', { name: 'Put it down' }).click()
+  await expect(teacher.getByText('Label: Our pool: can be moved')).toBeVisible()
+  await teacher.getByRole('button', { name: 'Make it stay' }).click()
+  await expect(teacher.getByText('Label: Our pool: stays')).toBeVisible()
+  await expect(teacher.getByText('Saved', { exact: true })).toBeVisible()
+
+  await enterAsPupil(page, 'Aoife', '/desk')
+  const tasks = (await (await page.request.get('/api/tasks')).json()) as Task[]
+  await page.goto(`/my-tasks/${tasks.find(({ title }) => title === 'What lives here?')!.id}`)
+  await page.getByRole('button', { name: 'Open the sheet' }).click()
+  const paper = new Paper(page)
+  await expect(page.getByRole('region', { name: 'Cutting mat' })).toBeVisible()
+  // The label that stays is not taken; a card is.
+  await paper.draw([
+    [80, 46],
+    [120, 100],
+  ])
+  await paper.draw([
+    [24, 16],
+    [40, 90],
+  ])
+  await expect(page.getByText('Label: seaweed')).toBeVisible()
+  const id = await idOfDrawing(page)
+  const cards = async () =>
+    (await inkAtSchool(page, id))?.sheets[0]!.things.flatMap((thing) =>
+      thing.kind === 'label' ? [thing] : [],
+    ) ?? []
+  await expect
+    .poll(async () => (await cards()).find(({ lines }) => lines[0] === 'seaweed')?.at.y, {
+      timeout: 30_000,
+    })
+    .toBeGreaterThan(8000)
+  const stays = (await cards()).find(({ lines }) => lines[0] === 'Our pool')
+  expect(stays).toMatchObject({ fixed: true })
+  const count = (await inkAtSchool(page, id))!.sheets[0]!.things.length
+
+  // Cleared, the sheet is as its teacher gave it, without the cards.
+  await teacher.getByRole('button', { name: 'Take the sheet away' }).click()
+  await expect(teacher.getByRole('button', { name: 'Starter sheet', exact: true })).toBeVisible()
+  await page.reload()
+  await expect(paper.canvas).toBeVisible()
+  await thingsAtSchool(page, id, count)
+  await teacher.getByRole('button', { name: 'Undo' }).click()
+  await expect(teacher.getByRole('button', { name: 'Change the starter sheet' })).toBeVisible()
 })

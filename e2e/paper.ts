@@ -97,7 +97,7 @@ export const chooseInk = (page: Page, name: string) =>
 
 /** The id of the piece on the screen, once the first line is kept. */
 export async function idOfDrawing(page: Page): Promise<string> {
-  await page.waitForURL(/draw\?id=/)
+  await page.waitForURL(/draw\?(.*&)?id=/)
   return new URL(page.url()).searchParams.get('id')!
 }
 

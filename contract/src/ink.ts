@@ -68,9 +68,12 @@ const Points = v.pipe(
     fault('unusable'),
   ),
 )
-const drawn = { id: ThingId, pen: Pen }
+/** The teacher put it on a starter sheet to stay. */
+const fixed = v.optional(v.literal(true))
+const drawn = { id: ThingId, pen: Pen, fixed }
 const placed = {
   id: ThingId,
+  fixed,
   at: Where,
   turn: v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(359)),
   locked: v.boolean(),
@@ -181,3 +184,13 @@ export const DrawOn = v.strictObject({
   changes: v.pipe(v.array(InkChange), v.minLength(1), v.maxLength(MOST_CHANGES)),
 })
 export type DrawOn = v.InferOutput<typeof DrawOn>
+
+/**
+ * PUT /api/tasks/:id/sheet: the starter sheet of a task, or none. `seenMediaId`: of the sheet its
+ * teacher began from; where another is there by now, nothing is written over (409 `task/stale`).
+ */
+export const PutSheet = v.strictObject({
+  ink: v.nullable(InkDocument),
+  seenMediaId: v.nullable(Id),
+})
+export type PutSheet = v.InferOutput<typeof PutSheet>

@@ -48,6 +48,8 @@ export const Task = v.object({
   title: v.string(),
   instructions: v.string(),
   media: v.array(TaskMedia),
+  /** A drawing to begin with: each pupil draws on a copy. */
+  sheet: v.nullable(v.object({ mediaId: Id })),
   steps: v.array(v.picklist(PIECE_STEPS)),
   asks: v.array(PartAsked),
   /** Before this moment pupils do not see it. */

@@ -249,3 +249,51 @@ export function drawInInk(drawing: DrawingName, chance: Chance): InkDocument | n
   const { things } = work.draw(new Child(chance))
   return { ...newInk(SHEET), sheets: [{ ...emptySheet(SHEET, work.paper), things }] }
 }
+
+/** What lives in a rock pool, to be named: cards to move to a pool that stays. */
+export function rockPoolSheet(chance: Chance): InkDocument {
+  const child = new Child(chance)
+  child
+    .patch(
+      ['soot', 'chalk'],
+      2,
+      null,
+      [8, 58],
+      [34, 46],
+      [80, 42],
+      [124, 46],
+      [152, 58],
+      [150, 96],
+      [116, 112],
+      [46, 112],
+      [10, 96],
+      [8, 59],
+    )
+    .patch(
+      ['sea'],
+      2,
+      ['indigo'],
+      [20, 66],
+      [52, 56],
+      [108, 56],
+      [140, 66],
+      [138, 90],
+      [108, 102],
+      [52, 102],
+      [22, 90],
+      [20, 67],
+    )
+    .line(['moss'], 3, [40, 100], [36, 88], [43, 78], [38, 68])
+    .line(['moss'], 3, [118, 99], [123, 88], [116, 78])
+    .stamp({ of: 'little', name: 'fish' }, ['ochre'], 74, 74)
+    .stamp({ of: 'little', name: 'shell' }, ['clay'], 96, 92)
+  const fixed = child.things.map((thing) => ('turn' in thing ? { ...thing, locked: true } : thing))
+  const cards = new Child(chance)
+  for (const [i, words] of ['seaweed', 'fish', 'shell', 'rock'].entries())
+    cards.label(words, 24 + i * 38, 16, null)
+  const movable = cards.things.map((thing, i) => ({
+    ...(thing as Extract<Thing, { kind: 'label' }>),
+    ...{ id: `card${i + 1}`, ground: 'straw' as const },
+  }))
+  return { ...newInk(SHEET), sheets: [{ ...emptySheet(SHEET), things: [...fixed, ...movable] }] }
+}

@@ -320,6 +320,8 @@ export type DemoTask = {
   asksThoughts: boolean
   /** What fits it, where not everything that goes into the folder does. */
   drawings: DrawingName[]
+  /** It comes with a starter sheet. */
+  withSheet?: true
 }
 export const TASKS: Record<'Heron' | 'Plover', DemoTask[]> = {
   Heron: [
@@ -366,6 +368,7 @@ export const TASKS: Record<'Heron' | 'Plover', DemoTask[]> = {
       folderChangeable: false,
       asksThoughts: false,
       drawings: ['crab', 'anemone', 'fish', 'shells'],
+      withSheet: true,
     },
   ],
 }

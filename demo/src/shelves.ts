@@ -1,6 +1,8 @@
 import { FolderClassRow, FolderRow, StrandRow } from '@nibquill/server/folders/rows'
 import { TaskRow } from '@nibquill/server/tasks/rows'
 import { v7 as newId } from 'uuid'
+import { Chance } from './chance.ts'
+import { rockPoolSheet } from './inInk.ts'
 import { CLASS_NAMES, type ClassName, type Place, type Pupil, type Shelf } from './place.ts'
 import { FOLDERS, TASKS } from './scenario.ts'
 
@@ -52,10 +54,15 @@ export async function makeTasks(
   pupils: Pupil[],
 ): Promise<TaskRow[]> {
   const tasks: TaskRow[] = []
+  const sheets: { name: ClassName; id: string }[] = []
   for (const name of CLASS_NAMES) {
-    for (const { folder, dueInDays, dueHour, drawings: _drawings, ...task } of TASKS[name]) {
+    for (const { folder, dueInDays, dueHour, drawings: _drawings, withSheet, ...task } of TASKS[
+      name
+    ]) {
+      const id = newId()
+      if (withSheet) sheets.push({ name, id })
       tasks.push({
-        id: newId(),
+        id,
         classId: pupils.find(({ className }) => className === name)!.classId,
         folderId: shelves[name].get(folder)!.id,
         ...task,
@@ -74,5 +81,9 @@ export async function makeTasks(
     }
   }
   await place.manager.insert(TaskRow, tasks)
+  for (const { name, id } of sheets)
+    await place.server.capabilities.tasks.putSheet(place.teacherOf(name), id, {
+      ...{ ink: rockPoolSheet(new Chance(11)), seenMediaId: null },
+    })
   return tasks
 }

@@ -35,6 +35,7 @@ import { Staff } from './staff/staff.ts'
 import { Guardians } from './sharing/guardians.ts'
 import { Invitations } from './sharing/invitations.ts'
 import { Sharing } from './sharing/sharing.ts'
+import { StarterSheets } from './tasks/starterSheets.ts'
 import { Tasks } from './tasks/tasks.ts'
 import { Units } from './tasks/units.ts'
 
@@ -83,7 +84,7 @@ export function openCapabilities(platform: Platform, pool: Pool) {
     parts: new Parts(platform, pieceChanges, media),
     makers: new Makers(platform, pieceChanges),
     folders: new Folders(platform, (manager, tail) => listPieceLines(manager, 'approved', tail)),
-    tasks: new Tasks(platform, school),
+    tasks: new Tasks(platform, school, new StarterSheets(media)),
     units: new Units(platform),
     fileGuard: new FileGuard(platform, guard),
     media,

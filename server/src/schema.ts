@@ -10,6 +10,7 @@ import { Afterwards1700000000008 } from './migrations/08-afterwards.ts'
 import { YoungClasses1700000000009 } from './migrations/09-youngClasses.ts'
 import { TakenLists1700000000010 } from './migrations/10-takenLists.ts'
 import { VersionFiles1700000000011 } from './migrations/11-versionFiles.ts'
+import { StarterSheets1700000000012 } from './migrations/12-starterSheets.ts'
 import type { Schema } from './platform/database.ts'
 import {
   CardSheetRow,
@@ -63,6 +64,7 @@ import {
   TaskMediaRow,
   TaskPupilRow,
   TaskRow,
+  TaskSheetRow,
   TaskTickRow,
   UnitRow,
 } from './tasks/rows.ts'
@@ -93,6 +95,7 @@ const ROWS = [
   RollOverRow,
   TaskMediaRow,
   TaskPupilRow,
+  TaskSheetRow,
   TaskTickRow,
   UnitRow,
   ConsentRow,
@@ -146,5 +149,6 @@ export const SCHEMA = {
     YoungClasses1700000000009,
     TakenLists1700000000010,
     VersionFiles1700000000011,
+    StarterSheets1700000000012,
   ],
 } satisfies Schema

@@ -18,11 +18,14 @@ export function CuttingMat({
   arranging,
   hold,
   sheetWidth,
+  starter = false,
   more,
 }: {
   arranging: Arranging
   hold: Hold
   sheetWidth: number
+  /** A sheet that pupils will have copies of: locked is what they cannot move. */
+  starter?: boolean
   /** Other things to put down. */
   more?: ReactNode
 }) {
@@ -44,11 +47,16 @@ export function CuttingMat({
         variant="labelMedium"
         style={{ color: colours.sheet, textAlign: 'center' }}
       >
-        {chosen ? nameOfPlaced(chosen) : t('matHelp')}
+        {chosen ? nameOfPlaced(chosen, starter) : t(starter ? 'starterHelp' : 'matHelp')}
       </Text>
       <Bar wrap gap="tight" style={{ justifyContent: 'center' }}>
         {chosen ? (
-          <ToChosen arranging={arranging} chosen={chosen} onWords={() => setOpened('words')} />
+          <ToChosen
+            starter={starter}
+            arranging={arranging}
+            chosen={chosen}
+            onWords={() => setOpened('words')}
+          />
         ) : (
           <>
             <Tool symbol="message" label={t('label')} onPress={() => setOpened('label')} />
@@ -81,22 +89,25 @@ export function CuttingMat({
   )
 }
 
-const nameOfPlaced = (thing: PlacedThing): string => {
+const nameOfPlaced = (thing: PlacedThing, starter: boolean): string => {
   const name =
     thing.kind === 'label'
       ? t('labelSaying', { words: thing.lines.join(' ') })
       : thing.kind === 'stamp'
         ? nameOfStamp(thing.what)
         : t('picture')
-  return thing.locked ? t('lockedName', { name }) : name
+  if (thing.locked) return t(starter ? 'staysName' : 'lockedName', { name })
+  return starter ? t('movesName', { name }) : name
 }
 
 /** What can be done to the chosen thing; a locked one can only be unlocked. */
 function ToChosen({
   arranging,
   chosen,
+  starter,
   onWords,
 }: {
+  starter: boolean
   arranging: Arranging
   chosen: PlacedThing
   onWords: () => void
@@ -104,7 +115,11 @@ function ToChosen({
   if (chosen.locked)
     return (
       <>
-        <Tool symbol="lock" label={t('unlock')} onPress={() => arranging.lock(false)} />
+        <Tool
+          symbol="lock"
+          label={t(starter ? 'letMove' : 'unlock')}
+          onPress={() => arranging.lock(false)}
+        />
         <Tool symbol="check" label={t('letGo')} onPress={arranging.letGo} />
       </>
     )
@@ -122,7 +137,11 @@ function ToChosen({
       <Tool symbol="up" label={t('toFront')} onPress={arranging.toFront} />
       <Tool symbol="down-arrow" label={t('toBack')} onPress={arranging.toBack} />
       <Tool symbol="copy" label={t('copy')} onPress={arranging.copy} />
-      <Tool symbol="lock" label={t('lock')} onPress={() => arranging.lock(true)} />
+      <Tool
+        symbol="lock"
+        label={t(starter ? 'letStay' : 'lock')}
+        onPress={() => arranging.lock(true)}
+      />
       <Tool symbol="bin" label={t('takeOff')} onPress={arranging.takeOff} />
       <Tool symbol="check" label={t('letGo')} onPress={arranging.letGo} />
     </>

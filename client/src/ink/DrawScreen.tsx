@@ -1,6 +1,7 @@
 import type { DrawingPart, Part, Piece } from '@nibquill/contract'
 import { isOpen } from '@nibquill/core'
 import { MOST_THINGS } from '@nibquill/core/ink/document'
+import { hasMovables } from '@nibquill/core/ink/starter'
 import { router, useLocalSearchParams } from 'expo-router'
 import { useState } from 'react'
 import { View } from 'react-native'
@@ -13,7 +14,8 @@ import { ToastPlace } from '../kit/Toast'
 import { MakeHead, useGoOnAfter, WhatTeacherSaid } from '../making'
 import { LaterInk } from '../parts/inkQuery'
 import { PartView } from '../parts/PartView'
-import { PieceTrouble, useShownPiece } from '../pieces'
+import { PieceTrouble, usePieceWork, useShownPiece } from '../pieces'
+import { useTasks } from '../tasks'
 import type { Drawing } from './drawing'
 import { LayPhotos, LayPicture } from './LayPicture'
 import { groundOf, Places, TableFoot, TableHead, TableTop, useTable } from './Table'
@@ -31,16 +33,18 @@ export function DrawScreen() {
   }>()
   const [fresh] = useState(() => ({ pieceId: newId(), partId: newId() }))
   const pieceId = id ?? fresh.pieceId
+  const tasks = useTasks()
   const { piece, query } = useShownPiece(pieceId, id !== undefined)
   if (id && !piece && query.isError)
     return <ProblemNotice error={query.error} onRetry={() => void query.refetch()} />
-  if (id && !piece) return <Loading />
+  if ((id && !piece) || (taskId && tasks.isPending)) return <Loading />
   const wanted = partId ?? fresh.partId
   const part = piece?.parts.find((one) => one.id === wanted)
   const began = part?.kind === 'drawing' ? part : null
   // Begun on this very screen, it is there a moment after it is in the address.
   if (partId && partId !== fresh.partId && !began)
     return <Instead pieceId={pieceId} words={t('gone')} />
+  const starter = tasks.data?.find((task) => task.id === taskId)?.sheet ?? null
   if (piece && !isOpen(piece.state)) return <Instead pieceId={pieceId} words={t('closed')} />
   return (
     <OpenDrawing
@@ -49,6 +53,7 @@ export function DrawScreen() {
       piece={piece}
       partId={wanted}
       part={began}
+      starter={starter}
       over={piece?.parts.find((one) => one.id === over && one.kind === 'photo') ?? null}
       taskId={taskId ?? null}
     />
@@ -84,6 +89,8 @@ type OpenProps = {
   partId: string
   part: DrawingPart | null
   over: Part | null
+  /** Of the task, to begin with. */
+  starter: { mediaId: string } | null
   taskId: string | null
 }
 
@@ -93,7 +100,7 @@ function OpenDrawing(props: OpenProps) {
   const [begins] = useState(props.part === null)
   const part = begins ? null : props.part
   const { drawing, error } = useDrawing({
-    ...{ pieceId, partId, part, taskId: props.taskId, over: props.over },
+    ...{ pieceId, partId, part, taskId: props.taskId, over: props.over, starter: props.starter },
     // So that whoever comes back to this screen comes back to this drawing.
     onBegun: () => router.setParams({ id: pieceId, partId }),
   })
@@ -105,10 +112,21 @@ function OpenDrawing(props: OpenProps) {
   return <AtWork {...props} drawing={drawing} />
 }
 
-function AtWork({ pieceId, piece, drawing }: OpenProps & { drawing: Drawing }) {
-  const table = useTable(drawing)
+function AtWork({ pieceId, piece, starter, drawing }: OpenProps & { drawing: Drawing }) {
+  // A sheet to sort and to fill in begins with moving.
+  const fromSheet = starter !== null || (piece?.task ?? null) !== null
+  const table = useTable(
+    drawing,
+    fromSheet && hasMovables(drawing.getSnapshot().ink) ? 'arrange' : 'draw',
+  )
   const goOnAfter = useGoOnAfter()
+  const work = usePieceWork(pieceId)
   const { seen, arranging } = table
+  // It goes by itself; what lays it on waits for it.
+  const send = (mediaId: string, file: File) => {
+    void work.sendPicture(mediaId, file)
+    return Promise.resolve()
+  }
   const anything = seen.ink.sheets.some(({ things }) => things.length > 0)
   return (
     <View style={{ flex: 1, backgroundColor: groundOf(table) }}>
@@ -141,7 +159,7 @@ function AtWork({ pieceId, piece, drawing }: OpenProps & { drawing: Drawing }) {
         table={table}
         more={
           <>
-            <LayPicture pieceId={pieceId} arranging={arranging} />
+            <LayPicture send={send} arranging={arranging} />
             <LayPhotos piece={piece} arranging={arranging} />
           </>
         }

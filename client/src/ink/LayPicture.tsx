@@ -3,8 +3,8 @@ import { acceptOf } from '@nibquill/core'
 import { useState } from 'react'
 import { v7 as newId } from 'uuid'
 import { pickFiles } from '../device/pickFiles'
+import { sentenceOf } from '../kit/problems'
 import { toast } from '../kit/Toast'
-import { usePieceWork } from '../pieces'
 import { pictureToLay } from './pictures'
 import { Tool } from './Tool'
 import type { Arranging } from './useArranging'
@@ -13,8 +13,14 @@ import { t } from './words'
 const ACCEPT = `${acceptOf('picture')},image/svg+xml`
 
 /** Pictures from the camera or from files, several at once, laid on the sheet. */
-export function LayPicture({ pieceId, arranging }: { pieceId: string; arranging: Arranging }) {
-  const work = usePieceWork(pieceId)
+export function LayPicture({
+  send,
+  arranging,
+}: {
+  /** Sends it, or has it sent, before it is laid on. */
+  send: (mediaId: string, file: File) => Promise<void>
+  arranging: Arranging
+}) {
   const [busy, setBusy] = useState(false)
   const pick = async () => {
     const picked = await pickFiles(ACCEPT, { several: true })
@@ -27,8 +33,12 @@ export function LayPicture({ pieceId, arranging }: { pieceId: string; arranging:
         continue
       }
       const mediaId = newId()
-      void work.sendPicture(mediaId, made.file)
-      arranging.addPicture(mediaId, made)
+      try {
+        await send(mediaId, made.file)
+        arranging.addPicture(mediaId, made)
+      } catch (error) {
+        toast(sentenceOf(error))
+      }
     }
     setBusy(false)
   }

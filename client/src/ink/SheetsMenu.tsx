@@ -1,4 +1,10 @@
-import { emptySheet, MOST_SHEETS, PAPERS, type Paper } from '@nibquill/core/ink/document'
+import {
+  emptySheet,
+  MOST_SHEETS,
+  PAPERS,
+  type Paper,
+  type Thing,
+} from '@nibquill/core/ink/document'
 import { inkToSvg } from '@nibquill/core/ink/svg'
 import { useState } from 'react'
 import { Image } from 'react-native'
@@ -68,7 +74,13 @@ export function SheetsMenu(props: Props) {
         tone="again"
         onYes={() => {
           setClearing(false)
-          drawing.act([{ kind: 'take', sheetId: sheet.id, ids: sheet.things.map(({ id }) => id) }])
+          drawing.act([
+            {
+              kind: 'take',
+              sheetId: sheet.id,
+              ids: sheet.things.filter(isNotFixed).map(({ id }) => id),
+            },
+          ])
         }}
         onNo={() => setClearing(false)}
       >
@@ -77,6 +89,9 @@ export function SheetsMenu(props: Props) {
     </>
   )
 }
+
+/** What the teacher fixed stays. */
+const isNotFixed = ({ fixed }: Thing): boolean => !fixed
 
 /** One sheet more, everything off this one, or the whole of it out. */
 function SheetActions({
@@ -105,7 +120,7 @@ function SheetActions({
         disabled={ink.sheets.length >= MOST_SHEETS}
         onPress={done(() => addSheet(drawing, seen))}
       />
-      {sheet.things.length > 0 ? (
+      {sheet.things.some(isNotFixed) ? (
         <BigButton
           small
           grow

@@ -126,7 +126,15 @@ export function TableTop({ table }: { table: Table }) {
 }
 
 /** Along the foot: the pen roll, or the cutting mat. @param more - Other things to put down. */
-export function TableFoot({ table, more }: { table: Table; more: ReactNode }) {
+export function TableFoot({
+  table,
+  starter = false,
+  more,
+}: {
+  table: Table
+  starter?: boolean
+  more: ReactNode
+}) {
   const { hold, onHold, seen } = table
   const { tablet } = useWidth()
   const mixed = useMixed(seen)
@@ -136,6 +144,7 @@ export function TableFoot({ table, more }: { table: Table; more: ReactNode }) {
         arranging={table.arranging}
         hold={hold}
         sheetWidth={seen.sheet.width}
+        starter={starter}
         more={more}
       />
     )

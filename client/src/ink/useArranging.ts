@@ -54,7 +54,7 @@ export function useArranging(drawing: Drawing, seen: Seen, hold: Hold) {
       return now && frameOf(now)
     },
     onKey: (event) => {
-      const all = drawing.sheet.things.filter(isPlaced)
+      const all = drawing.sheet.things.filter((thing) => isPlaced(thing) && !thing.fixed)
       if (event.key === ' ' || event.key === 'Enter') {
         const next = all[(all.findIndex((thing) => thing.id === id) + 1) % all.length]
         if (next) setId(next.id)

@@ -1,6 +1,7 @@
 import type { DrawingPart, Part, PhotoPart } from '@nibquill/contract'
 import { drawOn, type InkChange } from '@nibquill/core/ink/changes'
 import { newInk, SHEET_SIZE, type InkDocument, type InkSheet } from '@nibquill/core/ink/document'
+import { copyOfStarter } from '@nibquill/core/ink/starter'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { v7 as newId } from 'uuid'
@@ -19,6 +20,8 @@ type Opening = {
   taskId: string | null
   /** A photo that a new one is drawn on. */
   over: Part | null
+  /** The sheet of its task, which a new one is a copy of. */
+  starter: { mediaId: string } | null
   /** The first line is kept. */
   onBegun: () => void
 }
@@ -28,27 +31,29 @@ type Opening = {
  * here while the school cannot be reached.
  */
 export function useDrawing(opening: Opening): { drawing: Drawing | null; error: unknown } {
-  const { pieceId, partId, part, taskId, over, onBegun } = opening
+  const { pieceId, partId, part, taskId, over, starter, onBegun } = opening
   const work = usePieceWork(pieceId)
   const outbox = useOutbox()
   const queries = useQueryClient()
-  const [drawing, setDrawing] = useState(() => (part ? null : begin()))
-  const mediaId = part?.files.ink.mediaId ?? ''
+  const [drawing, setDrawing] = useState(() =>
+    part || starter ? null : begin(over?.kind === 'photo' ? inkOver(over) : newInk(newId())),
+  )
+  const mediaId = part?.files.ink.mediaId ?? starter?.mediaId ?? ''
   const query = useQuery({
     ...inkQuery(mediaId),
     // Once open, what is drawn here is what counts.
-    enabled: part !== null && drawing === null,
+    enabled: mediaId !== '' && drawing === null,
   })
   const lookedAnew = useLookedAnew(pieceId, mediaId, query.error)
 
-  function begin(): Drawing {
+  function begin(ink: InkDocument): Drawing {
     const photo = over?.kind === 'photo' ? over : null
-    const ink = photo ? inkOver(photo) : newInk(newId())
     let begun = false
     const made = new Drawing(ink, (changes) => {
       if (begun) return void work.draw(partId, changes)
       begun = true
-      void work.addDrawing(partId, ink, changes, taskId).then(onBegun)
+      const { bare, pictures } = apart(ink)
+      void work.addDrawing(partId, bare, [...pictures, ...changes], taskId).then(onBegun)
     })
     opened.set(partId, made)
     if (photo) made.act(layUnder(photo, ink.sheets[0]!))
@@ -61,6 +66,7 @@ export function useDrawing(opening: Opening): { drawing: Drawing | null; error: 
   }
   useEffect(() => {
     if (!found || drawing) return
+    if (!part) return setDrawing(begin(copyOfStarter(found)))
     const ink = drawOn(found, inkOf(outbox.getSnapshot(), partId))
     const before = opened.get(partId)
     const now = before ?? new Drawing(ink, (changes) => void work.draw(partId, changes))
@@ -106,6 +112,27 @@ function useLookedAnew(pieceId: string, mediaId: string, error: unknown): boolea
 }
 
 const hereKey = (partId: string) => ['ink', 'here', partId]
+
+/**
+ * A drawing as it can be sent by itself, and its pictures, which are laid on what hangs on a piece
+ * already.
+ */
+function apart(ink: InkDocument): { bare: InkDocument; pictures: InkChange[] } {
+  const pictures = ink.sheets.flatMap(({ id: sheetId, things }) =>
+    things
+      .flatMap((thing, i): InkChange[] =>
+        thing.kind === 'picture'
+          ? [{ kind: 'put', sheetId, things: [thing], below: things[i + 1]?.id ?? null }]
+          : [],
+      )
+      .reverse(),
+  )
+  const sheets = ink.sheets.map((sheet) => ({
+    ...sheet,
+    things: sheet.things.filter(({ kind }) => kind !== 'picture'),
+  }))
+  return { bare: { ...ink, sheets }, pictures }
+}
 
 /** A sheet that lies as the photo does: upright for an upright one. */
 function inkOver({ width, height }: PhotoPart): InkDocument {

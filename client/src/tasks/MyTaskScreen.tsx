@@ -1,4 +1,5 @@
 import type { Task } from '@nibquill/contract'
+import { useQuery } from '@tanstack/react-query'
 import { router, useLocalSearchParams } from 'expo-router'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
@@ -15,6 +16,7 @@ import { Press } from '../kit/Press'
 import { colours, space, stateColours, targets } from '../kit/theme'
 import { Attachments } from '../media/Attachments'
 
+import { inkQuery } from '../parts/inkQuery'
 import { pickInto } from '../parts/pickedFiles'
 import { useTasks, useTick } from './tasksQueries'
 import { t } from './words'
@@ -62,6 +64,21 @@ export function MyTaskScreen() {
 function WaysToStart({ task }: { task: Task }) {
   const asksFor = (kind: string) => task.asks.some((part) => part.kind === kind)
   const writes = asksFor('writing') && !asksFor('photo')
+  // Fetched while one reads what to do: the sheet opens without a network as well.
+  useQuery(inkQuery(task.sheet?.mediaId ?? ''))
+  const draw = () => router.push(`/draw?taskId=${task.id}`)
+  if (task.sheet)
+    return (
+      <>
+        <BigButton huge label={t('openSheet')} symbol="quill" onPress={draw} />
+        <BigButton
+          label={t('start')}
+          symbol="camera"
+          tone="quiet"
+          onPress={() => router.push(`/make?taskId=${task.id}`)}
+        />
+      </>
+    )
   return (
     <>
       <BigButton
@@ -85,6 +102,7 @@ function WaysToStart({ task }: { task: Task }) {
           tone="quiet"
           onPress={() => router.push(`/${writes ? 'make' : 'write'}?taskId=${task.id}`)}
         />
+        <BigButton grow label={t('draw')} symbol="quill" tone="quiet" onPress={draw} />
       </Bar>
     </>
   )

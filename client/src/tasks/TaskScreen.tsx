@@ -88,6 +88,13 @@ function Moves({ task }: { task: Task }) {
         <BigButton
           small
           tone="quiet"
+          symbol="quill"
+          label={task.sheet ? t('changeSheet') : t('makeSheet')}
+          onPress={() => router.push(`/tasks/sheet/${id}`)}
+        />
+        <BigButton
+          small
+          tone="quiet"
           symbol="duplicate"
           label={t('duplicate')}
           busy={move.isPending}

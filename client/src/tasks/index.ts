@@ -1,2 +1,2 @@
 /** What other capabilities use of this one. */
-export { useTasks } from './tasksQueries'
+export { usePutSheet, useTask, useTasks } from './tasksQueries'

@@ -9,6 +9,7 @@ import {
   type PutUnit,
   type ReuseUnit,
 } from '@nibquill/contract'
+import type { InkDocument } from '@nibquill/core/ink/document'
 import { queryOptions, useQuery } from '@tanstack/react-query'
 import { api } from '../api/api'
 import { useAsk, useChange } from '../api/queries'
@@ -44,6 +45,12 @@ export const useMakeTask = () =>
 export const useChangeTask = () =>
   useChange(
     ({ id, change }: { id: string; change: ChangeTask }) => api.patch(`/tasks/${id}`, Task, change),
+    TOUCHES,
+  )
+export const usePutSheet = (id: string) =>
+  useChange(
+    (sheet: { ink: InkDocument | null; seenMediaId: string | null }) =>
+      api.put(`/tasks/${id}/sheet`, Task, sheet),
     TOUCHES,
   )
 export const useMoveTask = () =>

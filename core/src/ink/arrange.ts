@@ -26,9 +26,11 @@ export function cornersOf(thing: PlacedThing): [At, At, At, At] {
   return [corner(-1, -1), corner(1, -1), corner(1, 1), corner(-1, 1)]
 }
 
-/** The uppermost placed thing at a place, or within reach of it; null where there is none. */
+/** The uppermost placed thing at a place that is not fixed, or within reach of it; null where there is none. */
 export function placedAt(sheet: InkSheet, at: At, reach: number): PlacedThing | null {
-  const found = sheet.things.findLast((thing) => isPlaced(thing) && covers(thing, at, reach))
+  const found = sheet.things.findLast(
+    (thing) => isPlaced(thing) && !thing.fixed && covers(thing, at, reach),
+  )
   return found && isPlaced(found) ? found : null
 }
 

@@ -49,7 +49,8 @@ export type Water = (typeof WATERS)[number]
 /** What an ink is put down with. `edge`: the ink that edges it, or none. */
 export type Pen = { ink: Ink; water: Water; edge: Ink | null; width: number }
 
-type Drawn = { id: string; pen: Pen }
+/** `fixed`: the teacher put it on a starter sheet to stay; absent on whatever else. */
+type Drawn = { id: string; pen: Pen; fixed?: true | undefined }
 /** A line of the Nib, as the hand moved. */
 export type NibLine = Drawn & { kind: 'line'; points: PackedPoints }
 /** What was drawn round with the Patch, filled. */
@@ -59,7 +60,7 @@ export type Ruled = Drawn & { kind: 'ruled'; shape: 'line' | 'circle'; from: At;
 export type At = { x: number; y: number }
 
 /** What is put down and can be moved: by its middle; `turn` in whole degrees, with the clock. */
-type Placed = { id: string; at: At; turn: number; locked: boolean }
+type Placed = { id: string; at: At; turn: number; locked: boolean; fixed?: true | undefined }
 
 /** How large the words of a label are, from the top of a letter's room to its bottom. */
 export const LABEL_SIZES = [450, 650, 950, 1400] as const

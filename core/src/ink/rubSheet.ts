@@ -54,7 +54,7 @@ export function rubSheet(
   newId: () => string,
 ): InkChange[] {
   return things.flatMap((thing, i): InkChange[] => {
-    if (isPlaced(thing) || thing.kind === 'patch') return []
+    if (isPlaced(thing) || thing.fixed || thing.kind === 'patch') return []
     const { points, box, halfWidth } = traceOf(thing)
     if (!mayTouch(rubbed, box, halfWidth)) return []
     const left = rubOut(points, rubbed, halfWidth)
@@ -81,9 +81,11 @@ function packed(points: readonly Point[]): PackedPoints {
   return packPoints(points.map((point) => ({ ...point, timeMs: point.timeMs - began })))
 }
 
-/** The uppermost drawn thing at a place, or within reach of it; null where there is none. */
+/** The uppermost drawn thing at a place that can be taken, or within reach of it; null where there is none. */
 export function thingAt(sheet: InkSheet, at: At, reach: number): DrawnThing | null {
-  const found = sheet.things.findLast((thing) => !isPlaced(thing) && isAt(thing, at, reach))
+  const found = sheet.things.findLast(
+    (thing) => !isPlaced(thing) && !thing.fixed && isAt(thing, at, reach),
+  )
   return found && !isPlaced(found) ? found : null
 }
 

@@ -54,7 +54,7 @@ export class FileGuard {
   async #find(mediaId: string): Promise<Hangs | null> {
     const [row] = await this.#platform.db.manager.query<Hangs[]>(
       `select m.owner_id as "ownerId",
-         array(select task_id from task_media where media_id = m.id) as tasks,
+         array(select task_id from task_media where media_id = m.id union select task_id from task_sheet where media_id = m.id) as tasks,
          array(select notice_id from notice_media where media_id = m.id) as notices,
          coalesce((select json_agg(json_build_object('pieceId', x.piece_id, 'approved', x.approved)) from (
              select t.piece_id, false as approved from part_file f join part t on t.id = f.part_id where f.media_id = m.id

@@ -152,7 +152,8 @@ export class Parts {
 
   /**
    * Pictures that are laid on a drawing hang on it from then on, also when they are taken off again:
-   * that can be undone. Everyone lays on what they sent themselves, or what hangs on the piece.
+   * that can be undone. Everyone lays on what they sent themselves, what hangs on the piece, or
+   * what lay on the starter sheet.
    */
   async #hangPictures(
     viewer: SignedIn,
@@ -168,7 +169,8 @@ export class Parts {
       if (there.has(mediaId)) continue
       const [picture] = await manager.query<unknown[]>(
         `select 1 from media m where m.id = $1 and m.kind = 'picture' and (m.owner_id = $2
-           or exists (select 1 from part_file x join part t on t.id = x.part_id where x.media_id = m.id and t.piece_id = $3))`,
+           or exists (select 1 from part_file x join part t on t.id = x.part_id where x.media_id = m.id and t.piece_id = $3)
+           or exists (select 1 from task_sheet k join piece p on p.task_id = k.task_id where k.media_id = m.id and p.id = $3))`,
         [mediaId, viewer.personId, pieceId],
       )
       if (!picture) throw new DomainError('media/not-found')

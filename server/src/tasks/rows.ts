@@ -103,3 +103,15 @@ export const TaskMediaRow = row<TaskMediaRow>(
   },
   { indices: [{ columns: ['mediaId'] }] },
 )
+
+/** A task's starter sheet: its `ink`, and pictures `laid` on it. */
+export type TaskSheetRow = { taskId: string; role: 'ink' | 'laid'; mediaId: string }
+export const TaskSheetRow = row<TaskSheetRow>(
+  'task_sheet',
+  {
+    taskId: refer('task', { key: true, cascade: true }),
+    role: { ...text, primary: true },
+    mediaId: refer('media', { key: true }),
+  },
+  { indices: [{ columns: ['mediaId'] }] },
+)

@@ -19,6 +19,7 @@ import { ask, raw, sql, type Sql } from '../platform/sql.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import type { School } from '../school/school.ts'
 import { NudgeRow, TaskMediaRow, TaskPupilRow, TaskRow, UnitRow } from './rows.ts'
+import type { NewSheet, StarterSheets } from './starterSheets.ts'
 import { strings } from './strings.ts'
 import { schoolDayOf } from '../school/schoolDayOf.ts'
 
@@ -26,9 +27,11 @@ import { schoolDayOf } from '../school/schoolDayOf.ts'
 export class Tasks {
   readonly #platform: Platform
   readonly #school: School
-  constructor(platform: Platform, school: School) {
+  readonly #sheets: StarterSheets
+  constructor(platform: Platform, school: School, sheets: StarterSheets) {
     this.#platform = platform
     this.#school = school
+    this.#sheets = sheets
   }
 
   /**
@@ -58,6 +61,7 @@ export class Tasks {
       this.#platform.db.manager,
       sql`select t.id, t.title, t.instructions, t.due_at as "dueAt", t.opens_at as "opensAt", t.closed_at is not null as closed, t.steps, t.asks, t.version,
          t.folder_changeable as "folderChangeable", t.asks_thoughts as "asksThoughts", t.class_id as "classId", c.name as "className", t.strand_id as "strandId",
+         (select s.media_id from task_sheet s where s.task_id = t.id and s.role = 'ink') as "sheetId",
          f.id as "folderId", f.name as "folderName", f.symbol, f.colour, u.id as "unitId", u.title as "unitTitle",
          coalesce((select json_agg(json_build_object('role', k.role, ${raw(ATTACHMENT_JSON)}) order by k.position) from task_media k
            join media m on m.id = k.media_id where k.task_id = t.id), '[]') as media, ${pupil ? forPupil(viewer.personId) : raw(FOR_TEACHER)}
@@ -75,12 +79,14 @@ export class Tasks {
         unitId,
         unitTitle,
         nudgedAt,
+        sheetId,
         ...task
       }) => ({
         ...task,
         dueAt: dueAt?.toISOString() ?? null,
         opensAt: opensAt?.toISOString() ?? null,
         nudgedAt: nudgedAt?.toISOString() ?? null,
+        sheet: sheetId ? { mediaId: sheetId } : null,
         unit: unitId ? { id: unitId, title: unitTitle } : null,
         folder: { id: folderId, name: folderName, symbol, colour },
       }),
@@ -255,6 +261,25 @@ export class Tasks {
       'insert into task_media select $2, media_id, role, position from task_media where task_id = $1',
       [task.id, id],
     )
+    await this.#sheets.copy(manager, task.id, id)
+  }
+
+  /**
+   * Puts a starter sheet on a task, or takes it away. Who has begun keeps theirs.
+   * @throws DomainError as `StarterSheets.put`
+   */
+  async putSheet(viewer: SignedIn, taskId: string, input: NewSheet): Promise<Task> {
+    await this.#platform.db.transaction(async (manager) => {
+      const task = await manager.findOne(TaskRow, {
+        where: { id: taskId },
+        lock: { mode: 'pessimistic_write' },
+      })
+      if (!task) throw new DomainError('task/not-found')
+      await this.#sheets.put(manager, viewer, taskId, input)
+      await note(manager, this.#platform.clock.now(), viewer.personId, 'task.sheet', taskId)
+      await this.#tellClass(manager, task.classId)
+    })
+    return this.describe(viewer, taskId)
   }
 
   /**
@@ -421,7 +446,8 @@ export class Tasks {
   }
 }
 
-type FlatTask = Omit<Task, 'folder' | 'dueAt' | 'opensAt' | 'nudgedAt' | 'unit'> & {
+type FlatTask = Omit<Task, 'folder' | 'dueAt' | 'opensAt' | 'nudgedAt' | 'unit' | 'sheet'> & {
+  sheetId: string | null
   dueAt: Date | null
   opensAt: Date | null
   nudgedAt: Date | null

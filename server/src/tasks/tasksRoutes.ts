@@ -13,6 +13,7 @@ import {
   TasksQuery,
   Units as UnitsAnswer,
 } from '@nibquill/contract'
+import { PutSheet } from '@nibquill/contract/ink'
 import { DomainError } from '@nibquill/core'
 import { Router } from 'express'
 import type { Guard } from '../access/guard.ts'
@@ -57,6 +58,11 @@ export function tasksRoutes(guard: Guard, tasks: Tasks, units: Units): Router {
     const { id } = read(IdParams, request.params)
     await guard.task(signedIn(request), 'task.change', id)
     answer(response, Task, await tasks.change(staff(request), id, read(ChangeTask, request.body)))
+  })
+  router.put('/:id/sheet', async (request, response) => {
+    const { id } = read(IdParams, request.params)
+    await guard.task(signedIn(request), 'task.change', id)
+    answer(response, Task, await tasks.putSheet(staff(request), id, read(PutSheet, request.body)))
   })
   for (const move of ['close', 'open'] as const)
     router.post(`/:id/${move}`, async (request, response) => {

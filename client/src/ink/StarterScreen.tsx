@@ -1,0 +1,120 @@
+import type { Task } from '@nibquill/contract'
+import { newInk, type InkDocument } from '@nibquill/core/ink/document'
+import { useQuery } from '@tanstack/react-query'
+import { router, useLocalSearchParams } from 'expo-router'
+import { useState } from 'react'
+import { View } from 'react-native'
+import { Text } from 'react-native-paper'
+import { v7 as newId } from 'uuid'
+import { Bar } from '../kit/layout'
+import { Loading, Notice, ProblemNotice } from '../kit/Notice'
+import { isHere, NotYet } from '../kit/NotYet'
+import { RoundButton } from '../kit/RoundButton'
+import { colours, space } from '../kit/theme'
+import { ToastPlace } from '../kit/Toast'
+import { useTitle } from '../kit/useTitle'
+import { hashOf, transfer } from '../media/transfer'
+import { inkQuery } from '../parts/inkQuery'
+import { useTask } from '../tasks'
+import { LayPicture } from './LayPicture'
+import { groundOf, Places, TableFoot, TableHead, TableTop, useTable, type Table } from './Table'
+import { useSaving } from './useSaving'
+import { t } from './words'
+
+/** A task's starter sheet, made with the pupils' own tool; it saves itself. */
+export function StarterScreen() {
+  const { id } = useLocalSearchParams<{ id: string }>()
+  const task = useTask(id)
+  if (!isHere(task)) return <NotYet of={task} />
+  return <Opening key={id} task={task.data} />
+}
+
+function Opening({ task }: { task: Task }) {
+  // As it was when it was opened: afterwards what is drawn here counts.
+  const [sheet] = useState(task.sheet)
+  const [fresh] = useState(() => newInk(newId()))
+  const query = useQuery(inkQuery(sheet?.mediaId ?? ''))
+  if (sheet && query.isError)
+    return <ProblemNotice error={query.error} onRetry={() => void query.refetch()} />
+  if (sheet && !query.data) return <Loading />
+  return <Making task={task} ink={query.data ?? fresh} seenMediaId={sheet?.mediaId ?? null} />
+}
+
+type MakingProps = { task: Task; ink: InkDocument; seenMediaId: string | null }
+
+function Making({ task, ...begun }: MakingProps) {
+  const saving = useSaving(task.id, begun)
+  const table = useTable(saving.drawing)
+  return (
+    <View style={{ flex: 1, backgroundColor: groundOf(table) }}>
+      <Head table={table} task={task} saving={saving} />
+      {hasBegun(task) ? (
+        <Notice tone="attention" symbol="bulb">
+          {t('starterKeeps')}
+        </Notice>
+      ) : null}
+      {saving.error ? (
+        <ProblemNotice error={saving.error} onRetry={() => void saving.save()} />
+      ) : null}
+      <TableHead table={table} name={task.title} />
+      <TableTop table={table} />
+      <ToastPlace />
+      <TableFoot
+        table={table}
+        starter
+        more={<LayPicture send={sendNow} arranging={table.arranging} />}
+      />
+    </View>
+  )
+}
+
+function Head({
+  table,
+  task,
+  saving,
+}: {
+  table: Table
+  task: Task
+  saving: ReturnType<typeof useSaving>
+}) {
+  const title = t('starterFor', { title: task.title })
+  useTitle(title)
+  const back = () => router.replace(`/tasks/${task.id}`)
+  return (
+    <Bar gap="apart" between wrap style={HEAD}>
+      <Bar gap="tight" style={{ flexShrink: 1 }}>
+        <RoundButton label={t('backToTask')} symbol="back" onPress={back} />
+        <Text role="heading" aria-level={1} variant="titleMedium" style={{ flexShrink: 1 }}>
+          {title}
+        </Text>
+      </Bar>
+      <Places table={table} />
+      <Bar gap="tight">
+        <Text role="status" variant="bodyMedium" style={{ color: colours.inkSoft }}>
+          {saving.busy ? t('saving') : task.sheet ? t('saved') : ''}
+        </Text>
+        {task.sheet ? (
+          <RoundButton
+            label={t('takeSheetAway')}
+            symbol="bin"
+            onPress={() => void saving.takeAway().then(back)}
+          />
+        ) : null}
+      </Bar>
+    </Bar>
+  )
+}
+
+const HEAD = {
+  ...{ backgroundColor: colours.sheet, paddingHorizontal: space.near },
+  ...{ borderBottomWidth: 1, borderBottomColor: colours.rule },
+}
+
+const hasBegun = ({ counts }: Task): boolean =>
+  counts !== null && counts.draft + counts.submitted + counts.returned + counts.approved > 0
+
+/** A picture is at school before it is laid on. */
+async function sendNow(mediaId: string, file: File): Promise<void> {
+  const what = { mediaId, name: file.name, hash: await hashOf(file) }
+  await transfer(what, file, new AbortController().signal, () => undefined)
+}
