@@ -32,6 +32,7 @@ const TASK = {
   pupilIds: null,
   myPieces: [],
   ticked: false,
+  sheet: null,
   nudgedAt: null,
   version: 3,
   folder: { id: ID(2), name: 'Poems', symbol: 'pen', colour: 'sea' },

@@ -21,6 +21,7 @@ const TASK = {
   pupilIds: null,
   myPieces: [],
   ticked: false,
+  sheet: null,
   nudgedAt: null,
   version: 1,
   folder: { id: ID(2), name: 'Bridges', symbol: 'bridge', colour: 'ochre' },
