@@ -1,11 +1,11 @@
 import type { Label, PlacedThing, Stamp, StampWhat } from '@nibquill/core/ink/document'
 import { useState, type ReactNode } from 'react'
-import { View } from 'react-native'
+import { ScrollView, View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { Bar } from '../kit/layout'
 import { Listen } from '../kit/Listen'
 import { colours, space } from '../kit/theme'
-import { useFootPx } from './footPx'
+import { useFootPx, useIsLow } from './footPx'
 import { penOf, type Hold } from './hold'
 import { LabelWriter } from './LabelWriter'
 import { nameOfStamp, StampBox } from './StampBox'
@@ -33,6 +33,21 @@ export function CuttingMat({
   const { chosen } = arranging
   const close = () => setOpened(null)
   const label = chosen?.kind === 'label' ? chosen : null
+  const low = useIsLow()
+  const tools = chosen ? (
+    <ToChosen
+      starter={starter}
+      arranging={arranging}
+      chosen={chosen}
+      onWords={() => setOpened('words')}
+    />
+  ) : (
+    <>
+      <Tool symbol="message" label={t('label')} onPress={() => setOpened('label')} />
+      <Tool symbol="star" label={t('stamp')} onPress={() => setOpened('stamps')} />
+      {more}
+    </>
+  )
   return (
     <View
       role="region"
@@ -49,22 +64,15 @@ export function CuttingMat({
       >
         {chosen ? nameOfPlaced(chosen, starter) : t(starter ? 'starterHelp' : 'matHelp')}
       </Text>
-      <Bar wrap gap="tight" style={{ justifyContent: 'center' }}>
-        {chosen ? (
-          <ToChosen
-            starter={starter}
-            arranging={arranging}
-            chosen={chosen}
-            onWords={() => setOpened('words')}
-          />
-        ) : (
-          <>
-            <Tool symbol="message" label={t('label')} onPress={() => setOpened('label')} />
-            <Tool symbol="star" label={t('stamp')} onPress={() => setOpened('stamps')} />
-            {more}
-          </>
-        )}
-      </Bar>
+      {low ? (
+        <ScrollView horizontal contentContainerStyle={{ gap: space.tight }}>
+          {tools}
+        </ScrollView>
+      ) : (
+        <Bar wrap gap="tight" style={{ justifyContent: 'center' }}>
+          {tools}
+        </Bar>
+      )}
       <LabelWriter
         visible={opened === 'label' || (opened === 'words' && label !== null)}
         before={opened === 'words' ? label : null}

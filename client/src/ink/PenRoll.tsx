@@ -1,14 +1,14 @@
 import { colourOf, isFaint, WELL_NAMES, type Ink } from '@nibquill/core/ink/inks'
 import { WATERS } from '@nibquill/core/ink/document'
 import { useState } from 'react'
-import { View } from 'react-native'
+import { ScrollView, View } from 'react-native'
 import { Text } from 'react-native-paper'
 import Svg, { Circle, Path } from 'react-native-svg'
 import { Bar, useWidth } from '../kit/layout'
 import { Press } from '../kit/Press'
 import { Symbol } from '../kit/Symbol'
 import { colours, space } from '../kit/theme'
-import { TOOL_ROW_PX, useFootPx } from './footPx'
+import { TOOL_ROW_PX, useFootPx, useIsLow } from './footPx'
 import { TOOLS, type Hold, type Tool } from './hold'
 import { fullNameOf, nameOfInk, ROLL, sameInk } from './look'
 import { Beside, InkWell } from './InkWell'
@@ -21,6 +21,7 @@ type Props = { hold: Hold; onHold: (change: Partial<Hold>) => void; leftHanded: 
 /** Along the foot: what one draws with, and the inks. */
 export function PenRoll({ hold, onHold, leftHanded, mixed }: Props & { mixed: readonly Ink[] }) {
   const { tablet, wide } = useWidth()
+  const low = useIsLow()
   const [forEdge, setForEdge] = useState(false)
   const take = (ink: Ink) => {
     onHold(forEdge ? { edge: ink } : { ink })
@@ -39,7 +40,7 @@ export function PenRoll({ hold, onHold, leftHanded, mixed }: Props & { mixed: re
       <MixingDish mixed={mixed} onInk={take} />
     </Bar>
   )
-  const wells = <Wells hold={hold} forEdge={forEdge} onInk={take} perRow={wide ? 12 : 6} />
+  const wells = <Wells hold={hold} forEdge={forEdge} onInk={take} perRow={wide || low ? 12 : 6} />
   return (
     <View
       style={{
@@ -48,7 +49,13 @@ export function PenRoll({ hold, onHold, leftHanded, mixed }: Props & { mixed: re
       }}
     >
       <View aria-hidden style={STITCHES} />
-      {tablet ? (
+      {low ? (
+        <ScrollView horizontal contentContainerStyle={{ alignItems: 'flex-end', gap: space.near }}>
+          {tools}
+          {wells}
+          {beside}
+        </ScrollView>
+      ) : tablet ? (
         <Bar
           gap="none"
           align="flex-end"
@@ -67,7 +74,7 @@ export function PenRoll({ hold, onHold, leftHanded, mixed }: Props & { mixed: re
           {wells}
         </View>
       )}
-      <Held hold={hold} forEdge={forEdge} />
+      {low ? null : <Held hold={hold} forEdge={forEdge} />}
     </View>
   )
 }

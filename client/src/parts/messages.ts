@@ -13,7 +13,7 @@ export const messages = {
   zoomIn: 'Larger',
   zoomOut: 'Smaller',
   fit: 'Whole picture',
-  pick: 'Pick a picture',
+  pick: 'Pick',
   tryAgain: 'Try again',
   leaveOut: 'Leave it out',
   waits: 'waits here',
