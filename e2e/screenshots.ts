@@ -1,8 +1,11 @@
 // Takes one picture of each main view from a running demo: NIBQUILL_AT=http://localhost:4310 npx
 // tsx e2e/screenshots.ts [folder] [name ...]
+import type { DrawingPart, Piece } from '@nibquill/contract'
+import type { InkDocument } from '@nibquill/core/ink/document'
 import {
   CAMERA_FRAME,
   Chance,
+  drawInInk,
   photograph,
   photographSheet,
   sheetOfDifficulty,
@@ -53,18 +56,17 @@ const SHOTS: Shot[] = [
       await page.getByRole('button', { name: 'Look at Photo 1' }).waitFor()
     },
   },
+  { name: 'draw', who: 'pupil', size: TABLET, go: drawACrab },
   {
-    name: 'write',
+    name: 'arrange',
     who: 'pupil',
-    size: TABLET,
+    size: PHONE,
     go: async (page) => {
-      await open('/write')(page)
-      await page
-        .getByLabel('Write here')
-        .fill(
-          'The wind is a cat\nthat sleeps on the sea\nand when it wakes up\nit runs after me.\n\nIt plays with the leaves ',
-        )
-      await page.waitForURL(/partId=/)
+      await drawACrab(page)
+      await page.getByRole('tab', { name: 'Arrange' }).click()
+      // The keyboard takes one label after the other.
+      await page.getByRole('application').press('Space')
+      await page.getByRole('application').press('Space')
     },
   },
   {
@@ -110,7 +112,6 @@ const SHOTS: Shot[] = [
     ),
   },
   { name: 'tasks', who: 'teacher', size: WIDE, go: open('/tasks') },
-  { name: 'folders', who: 'teacher', size: WIDE, go: open('/folders') },
   { name: 'door', who: 'teacher', size: WIDE, go: openDoor },
   {
     name: 'peg-wall',
@@ -130,6 +131,38 @@ const SHOTS: Shot[] = [
 ]
 
 /** A photo of a sheet on a table, its corners found. */
+/** Wren's crab, drawn on the tablet, as it is gone on with. */
+async function drawACrab(page: Page): Promise<void> {
+  await open('/draw')(page)
+  const paper = page.getByRole('application')
+  const box = (await paper.boundingBox())!
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
+  await page.mouse.down()
+  await page.mouse.move(box.x + box.width / 2 + 40, box.y + box.height / 2 + 10)
+  await page.mouse.up()
+  await page.waitForURL(/partId=/)
+  const { searchParams } = new URL(page.url())
+  const [pieceId, partId] = [searchParams.get('id')!, searchParams.get('partId')!]
+  // Until the line is at school.
+  await page.waitForTimeout(6000)
+  const piece = (await (await page.request.get(`${AT}/api/pieces/${pieceId}`)).json()) as Piece
+  const part = piece.parts[0]!
+  const { mediaId } = (part as DrawingPart).files.ink
+  const ink = await (await page.request.get(`${AT}/api/media/${mediaId}/full`)).json()
+  const [sheet] = (ink as InkDocument).sheets
+  const { things } = drawInInk('crab', new Chance(7))!.sheets[0]!
+  const changes = [
+    { kind: 'take', sheetId: sheet!.id, ids: sheet!.things.map(({ id }) => id) },
+    { kind: 'put', sheetId: sheet!.id, things, below: null },
+  ]
+  await page.request.post(`${AT}/api/pieces/${pieceId}/parts/${partId}/ink`, {
+    ...{ data: { changes }, headers: { Origin: AT } },
+  })
+  await open(`/my-pieces/${pieceId}/parts/${partId}/draw`)(page)
+  await paper.waitFor()
+  await page.getByRole('radio', { name: 'Sea', exact: true }).click()
+}
+
 async function tidyAPhoto(page: Page): Promise<void> {
   const { jpeg } = await photographSheet({ ...sheetOfDifficulty(0.4, 61), falloff: 0.5 }, 61)
   const file = path.join(mkdtempSync(path.join(os.tmpdir(), 'nibquill-desk-')), 'boat.jpg')

@@ -2,6 +2,7 @@ export { beginDemo, fillDemo, untilPrepared, type BegunDemo, type DemoRest } fro
 export { DEMO_CARDS, DEMO_DOORS, DEMO_PASSWORD, DEMO_STAFF } from './signIns.ts'
 export { photograph } from './photograph.ts'
 export { Chance } from './chance.ts'
+export { drawInInk } from './inInk.ts'
 export {
   CAMERA_FRAME,
   photographCard,
