@@ -3,8 +3,8 @@ import {
   holdsOf,
   movedTo,
   placedAt,
-  sizedTowards,
-  turnedTowards,
+  sizedBetween,
+  turnedBetween,
 } from '@nibquill/core/ink/arrange'
 import type { InkChange } from '@nibquill/core/ink/changes'
 import { isPlaced, type At, type InkSheet, type PlacedThing } from '@nibquill/core/ink/document'
@@ -18,14 +18,17 @@ export function placedBy(sheet: InkSheet, id: string | null): PlacedThing | null
   return found && isPlaced(found) ? found : null
 }
 
-/** What is locked is chosen, and no more. */
-export function frameOf(thing: PlacedThing): Frame {
-  const { turn, size } = holdsOf(thing)
+/** What is locked is chosen, and no more. @param reach - Of a finger, in units. */
+export function frameOf(thing: PlacedThing, reach: number): Frame {
+  const { turn, size } = holdsOf(thing, reach * BEYOND)
   const corners = cornersOf(thing)
   return thing.locked
     ? { corners, turn: null, size: null, pointer: null }
     : { corners, turn, size, pointer: thing.kind === 'label' ? thing.pointer : null }
 }
+
+/** A hold's middle lies so much of a finger's reach beyond its corner. */
+const BEYOND = 0.5
 
 const isNear = (a: At, b: At | null, reach: number): boolean =>
   b !== null && Math.hypot(a.x - b.x, a.y - b.y) <= reach
@@ -37,9 +40,9 @@ function workOf(
   first: At,
   reach: number,
 ): (to: At) => PlacedThing {
-  const frame = frameOf(thing)
-  if (isNear(first, frame.turn, reach)) return (to) => turnedTowards(thing, to)
-  if (isNear(first, frame.size, reach)) return (to) => sizedTowards(thing, to)
+  const frame = frameOf(thing, reach)
+  if (isNear(first, frame.turn, reach)) return (to) => turnedBetween(thing, first, to)
+  if (isNear(first, frame.size, reach)) return (to) => sizedBetween(thing, first, to)
   if (thing.kind === 'label' && isNear(first, frame.pointer, reach))
     return ({ x, y }) => ({ ...thing, pointer: { x: Math.round(x), y: Math.round(y) } })
   return ({ x, y }) =>
@@ -57,7 +60,7 @@ export function beginArranging(
   reach: number,
   onChoose: (id: string | null) => void,
 ): Stroke | null {
-  const frame = chosen && frameOf(chosen)
+  const frame = chosen && frameOf(chosen, reach)
   const holds = frame
     ? [frame.turn, frame.size, frame.pointer].some((hold) => isNear(first, hold, reach))
     : false
@@ -74,7 +77,7 @@ export function beginArranging(
         ? null
         : { ...sheet, things: sheet.things.map((one) => (one.id === now.id ? now : one)) },
     measure: () => null,
-    frame: () => frameOf(now),
+    frame: (near) => frameOf(now, near),
     lift: () => (now === thing ? [] : set(sheet, now)),
   }
 }

@@ -19,8 +19,8 @@ import type { Stroke } from './strokes'
 export type Hears = {
   /** What a hand that was put down begins; null where it does nothing. @param reach - Of a finger. */
   begin: (first: Sample, reach: number) => Stroke | null
-  /** Of what is chosen, as it is now. */
-  frame: () => Frame | null
+  /** Of what is chosen, as it is now. @param reach - Of a finger, in units. */
+  frame: (reach: number) => Frame | null
   /** @returns whether the key meant something where things are arranged */
   onKey: (event: KeyboardEvent) => boolean
   sheet: () => InkSheet
@@ -160,7 +160,8 @@ export class Stage {
       this.#paintMeasure(stroke)
     }
     layUnder(this.#above, this.#view)
-    const frame = stroke ? stroke.frame() : this.#hears.frame()
+    const reach = FINGER_PX / this.#view.scale
+    const frame = stroke ? stroke.frame(reach) : this.#hears.frame(reach)
     if (frame) paintFrame(this.#above, frame, this.#view.scale)
     if (this.#cursor) this.#paintCursor(this.#cursor)
   }

@@ -24,8 +24,8 @@ export type Stroke = {
   /** The sheet as it is meanwhile, where that is changed already. */
   sheet: () => InkSheet | null
   measure: () => { at: At; cm: number; degrees: number | null } | null
-  /** Round what it moves. */
-  frame: () => Frame | null
+  /** Round what it moves. @param reach - Of a finger, in units. */
+  frame: (reach: number) => Frame | null
   /** @returns what it did, once the hand is lifted */
   lift: () => readonly InkChange[]
 }

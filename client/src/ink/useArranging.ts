@@ -49,9 +49,9 @@ export function useArranging(drawing: Drawing, seen: Seen, hold: Hold) {
   const work: Work = {
     begin: (first, reach) =>
       beginArranging(drawing.sheet, placedBy(drawing.sheet, id), first, reach, setId),
-    frame: () => {
+    frame: (reach) => {
       const now = placedBy(drawing.sheet, id)
-      return now && frameOf(now)
+      return now && frameOf(now, reach)
     },
     onKey: (event) => {
       const all = drawing.sheet.things.filter((thing) => isPlaced(thing) && !thing.fixed)

@@ -4,11 +4,11 @@ import {
   holdsOf,
   movedTo,
   placedAt,
+  sizedBetween,
   sizedBy,
-  sizedTowards,
   sizeOfPlaced,
   turnedTo,
-  turnedTowards,
+  turnedBetween,
 } from './arrange.ts'
 import { drawOn } from './changes.ts'
 import { newInk, type Label, type Stamp } from './document.ts'
@@ -53,16 +53,24 @@ test('a label grows by sizes of letters', () => {
     ...[2, 0, 3],
   ])
 })
-test('a hold drawn to where it is changes nothing, whichever way the thing lies', () => {
+test('drawn nowhere a hold changes nothing; drawn round a quarter it turns a quarter, drawn twice as far it doubles', () => {
   fc.assert(
-    fc.property(fc.integer({ min: 0, max: 23 }), (fifteenths) => {
-      const turned = { ...stamp, turn: fifteenths * 15 }
-      const { turn, size } = holdsOf(turned)
-      expect(turnedTowards(turned, turn).turn).toBe(turned.turn)
-      const sized = sizedTowards(turned, size)
-      expect(Math.abs(sized.width - 2000)).toBeLessThanOrEqual(3)
+    fc.property(fc.integer({ min: 0, max: 23 }), fc.nat(900), (fifteenths, beyond) => {
+      const lies = { ...stamp, turn: fifteenths * 15 }
+      const { turn, size } = holdsOf(lies, beyond)
+      expect(turnedBetween(lies, turn, turn).turn).toBe(lies.turn)
+      expect(sizedBetween(lies, size, size)).toEqual(lies)
+      const quarter = { x: lies.at.x - (turn.y - lies.at.y), y: lies.at.y + turn.x - lies.at.x }
+      expect(turnedBetween(lies, turn, quarter).turn).toBe((lies.turn + 90) % 360)
+      const far = { x: 2 * size.x - lies.at.x, y: 2 * size.y - lies.at.y }
+      expect(sizedBetween(lies, size, far)).toMatchObject({ width: 4000, height: 2000 })
     }),
   )
+})
+test('holds lie beyond the thing, however slim it is', () => {
+  const { turn, size } = holdsOf(label, 300)
+  expect(placedAt({ ...sheet!, things: [label] }, turn, 0)).toBeNull()
+  expect(Math.hypot(turn.x - size.x, turn.y - size.y)).toBeGreaterThan(600)
 })
 test('words lie within their label, whatever they say', () => {
   fc.assert(

@@ -72,23 +72,30 @@ export function sizedBy<T extends PlacedThing>(thing: T, times: number): T {
   return { ...thing, width: Math.round(width * by), height: Math.round(height * by) }
 }
 
-/** Where a finger takes hold of a thing to turn it, and to size it. */
-export const holdsOf = (thing: PlacedThing): { turn: At; size: At } => {
-  // Across from each other, or on a slim label one would lie on the other.
-  const [upperLeft, , lowerRight] = cornersOf(thing)
-  return { turn: upperLeft, size: lowerRight }
+/**
+ * Where a finger takes hold of a thing to turn it, and to size it: beyond two of its corners, across
+ * from each other, so that neither lies on the thing or on the other.
+ * @param beyond - How far, in units.
+ */
+export function holdsOf(thing: PlacedThing, beyond: number): { turn: At; size: At } {
+  const { width, height } = sizeOfPlaced(thing)
+  const hold = (side: 1 | -1) =>
+    putDown(
+      { x: side * (width / 2 + beyond), y: side * (height / 2 + beyond) },
+      thing.at,
+      thing.turn,
+    )
+  return { turn: hold(-1), size: hold(1) }
 }
 
-/** As it comes to lie when its hold to turn is drawn there. */
-export function turnedTowards<T extends PlacedThing>(thing: T, to: At): T {
-  const { width, height } = sizeOfPlaced(thing)
-  const degrees = (y: number, x: number) => (Math.atan2(y, x) * 180) / Math.PI
-  return turnedTo(thing, degrees(to.y - thing.at.y, to.x - thing.at.x) - degrees(-height, -width))
-}
+const degreesTo = ({ at }: PlacedThing, { x, y }: At): number =>
+  (Math.atan2(y - at.y, x - at.x) * 180) / Math.PI
+/** As it comes to lie when its hold to turn is drawn from one place to another. */
+export const turnedBetween = <T extends PlacedThing>(thing: T, from: At, to: At): T =>
+  turnedTo(thing, thing.turn + degreesTo(thing, to) - degreesTo(thing, from))
 
-/** As large as it becomes when its hold to size is drawn there. */
-export function sizedTowards<T extends PlacedThing>(thing: T, to: At): T {
-  const { width, height } = sizeOfPlaced(thing)
-  const now = Math.hypot(width, height) / 2
-  return sizedBy(thing, Math.hypot(to.x - thing.at.x, to.y - thing.at.y) / now)
+/** As large as it becomes when its hold to size is drawn from one place to another. */
+export function sizedBetween<T extends PlacedThing>(thing: T, from: At, to: At): T {
+  const away = ({ x, y }: At) => Math.max(1, Math.hypot(x - thing.at.x, y - thing.at.y))
+  return sizedBy(thing, away(to) / away(from))
 }
