@@ -154,6 +154,8 @@ test('parts are put in order by keyboard and by mouse, named, taken out and brou
     )
   await expect.poll(async () => [...(await order())].sort()).toEqual([0, 1, 2])
   const first = await order()
+  // At school a moment before all of them stand on the screen.
+  await expect(tiles(page)).toHaveCount(3)
   await tiles(page).first().focus()
   await page.keyboard.press('Space')
   await expect(page.getByText(/is (taken, )?at place 1 of 3/)).toBeAttached()

@@ -111,7 +111,8 @@ export async function inkAtSchool(page: Page, pieceId: string): Promise<InkDocum
   const part = drawingIn(await pieceOf(page, pieceId))
   if (!part) return null
   const ink = await page.request.get(`/api/media/${part.files.ink.mediaId}/full`)
-  return v.parse(InkDocument, await ink.json())
+  // Drawn on between the two questions, it is another by now.
+  return ink.ok() ? v.parse(InkDocument, await ink.json()) : null
 }
 
 /** Waits until the school has that many things on the first sheet, and gives them. */
@@ -127,3 +128,9 @@ export async function thingsAtSchool(page: Page, pieceId: string, count: number)
     .toBe(count)
   return things
 }
+
+/** A line as a hand waves it, so far down the sheet. */
+export const wave = (y: number, from = 20, to = 140): Mm[] =>
+  Array.from({ length: 20 }, (_, i) => [from + ((to - from) * i) / 19, y + 4 * Math.sin(i / 2)])
+
+export const kindsOf = (things: readonly { kind: string }[]) => things.map(({ kind }) => kind)

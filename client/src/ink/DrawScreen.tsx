@@ -99,15 +99,14 @@ function OpenDrawing(props: OpenProps) {
   // One that begins here becomes a part with its first line, and goes on as it began.
   const [begins] = useState(props.part === null)
   const part = begins ? null : props.part
-  const { drawing, error } = useDrawing({
+  const { drawing, error, tryAgain } = useDrawing({
     ...{ pieceId, partId, part, taskId: props.taskId, over: props.over, starter: props.starter },
     // So that whoever comes back to this screen comes back to this drawing.
     onBegun: () => router.setParams({ id: pieceId, partId }),
   })
   if (error instanceof LaterInk && part)
     return <Instead pieceId={pieceId} words={t('later')} part={part} />
-  if (error)
-    return <ProblemNotice error={error} onRetry={() => router.replace(`/my-pieces/${pieceId}`)} />
+  if (error) return <ProblemNotice error={error} onRetry={tryAgain} />
   if (!drawing) return <Loading />
   return <AtWork {...props} drawing={drawing} />
 }

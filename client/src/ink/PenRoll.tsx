@@ -1,6 +1,6 @@
 import { colourOf, isFaint, WELL_NAMES, type Ink } from '@nibquill/core/ink/inks'
-import { WATERS } from '@nibquill/core/ink/document'
-import { useState } from 'react'
+import { NIB_WIDTHS, WATERS } from '@nibquill/core/ink/document'
+import { useRef, useState, type ReactNode } from 'react'
 import { ScrollView, View } from 'react-native'
 import { Text } from 'react-native-paper'
 import Svg, { Circle, Path } from 'react-native-svg'
@@ -122,16 +122,55 @@ function Tools({ hold, onHold, leftHanded }: Props) {
       style={{ flexDirection: leftHanded ? 'row-reverse' : 'row' }}
     >
       {TOOLS.map((tool) => (
-        <InPocket
-          key={tool}
-          tool={tool}
-          held={tool === hold.tool}
-          colour={colourOf(hold.ink)}
-          outPx={tool === hold.tool ? 46 + (tool === 'nib' ? 5 * hold.nib : 10) : 34}
-          onPress={() => onHold({ tool })}
-        />
+        <PulledOut key={tool} nib={tool === 'nib' ? hold.nib : null} onPull={onHold}>
+          <InPocket
+            tool={tool}
+            held={tool === hold.tool}
+            colour={colourOf(hold.ink)}
+            outPx={tool === hold.tool ? 46 + (tool === 'nib' ? 5 * hold.nib : 10) : 34}
+            onPress={() => onHold({ tool })}
+          />
+        </PulledOut>
       ))}
     </Bar>
+  )
+}
+
+/** How far a finger draws the nib out of its pocket from one thickness to the next. */
+const PULL_PX = 12
+/** The nib draws as thick as it is pulled out: by a finger, or with the arrow keys up and down. */
+function PulledOut({
+  nib,
+  onPull,
+  children,
+}: {
+  /** Null for what is only taken. */
+  nib: number | null
+  onPull: (change: Partial<Hold>) => void
+  children: ReactNode
+}) {
+  const began = useRef<{ y: number; nib: number } | null>(null)
+  if (nib === null) return children
+  const pull = (to: number) => {
+    const wanted = Math.min(NIB_WIDTHS.length - 1, Math.max(0, to))
+    if (wanted !== nib) onPull({ tool: 'nib', nib: wanted })
+  }
+  return (
+    <div
+      style={{ touchAction: 'none' }}
+      onPointerDown={({ clientY }) => (began.current = { y: clientY, nib })}
+      onPointerMove={({ clientY, buttons }) => {
+        if (!began.current || buttons === 0) return
+        pull(began.current.nib + Math.round((began.current.y - clientY) / PULL_PX))
+      }}
+      onPointerUp={() => (began.current = null)}
+      onKeyDown={({ key }) => {
+        if (key === 'ArrowUp') pull(nib + 1)
+        if (key === 'ArrowDown') pull(nib - 1)
+      }}
+    >
+      {children}
+    </div>
   )
 }
 

@@ -34,6 +34,8 @@ export type Hears = {
 
 /** Wider than a fingertip: the side of a hand that rests. */
 const PALM_PX = 60
+/** So long after a pen was last put down a finger may draw again. */
+const HAND_RESTS_MS = 60_000
 const MARGIN_PX = 20
 /** Half as wide as a fingertip. */
 const FINGER_PX = 24
@@ -55,8 +57,8 @@ export class Stage {
   #view: View = this.#fit
   #stroke: { pointerId: number | null; stroke: Stroke } | null = null
   #pinch: { between: number; middle: At; view: View } | null = null
-  /** Once a pen was seen, hands only turn pages: a palm draws nothing. */
-  #penSeen = false
+  /** When a pen was on the sheet last: meanwhile hands rest there, and draw nothing. */
+  #penMs = -Infinity
   #cursor: At | null = null
   #frame = 0
 
@@ -228,14 +230,15 @@ export class Stage {
   #down(event: PointerEvent): void {
     event.preventDefault()
     this.#above.canvas.focus({ preventScroll: true })
-    if (event.pointerType === 'pen') this.#penSeen = true
+    if (event.pointerType === 'pen') this.#penMs = event.timeStamp
     const palm = event.pointerType === 'touch' && Math.max(event.width, event.height) > PALM_PX
     if (palm || event.button > 0) return
     this.#above.canvas.setPointerCapture(event.pointerId)
     this.#cursor = null
     if (event.pointerType !== 'pen') this.#pointers.set(event.pointerId, this.#placeOf(event))
     if (this.#pointers.size >= 2) return this.#beginPinch()
-    if (this.#stroke || (this.#penSeen && event.pointerType === 'touch')) return
+    const rests = event.pointerType === 'touch' && event.timeStamp - this.#penMs < HAND_RESTS_MS
+    if (this.#stroke || rests) return
     const stroke = this.#hears.begin(this.#sampleOf(event), FINGER_PX / this.#view.scale)
     this.#stroke = stroke && { pointerId: event.pointerId, stroke }
     this.refresh()
@@ -253,6 +256,7 @@ export class Stage {
   }
 
   #up(event: PointerEvent): void {
+    if (event.pointerType === 'pen') this.#penMs = event.timeStamp
     this.#pointers.delete(event.pointerId)
     if (this.#pointers.size < 2) this.#pinch = null
     if (this.#stroke?.pointerId === event.pointerId) this.#lift()

@@ -30,7 +30,11 @@ type Opening = {
  * The drawing to work on: as the school has it and with what waits here on top, or as it was left
  * here while the school cannot be reached.
  */
-export function useDrawing(opening: Opening): { drawing: Drawing | null; error: unknown } {
+export function useDrawing(opening: Opening): {
+  drawing: Drawing | null
+  error: unknown
+  tryAgain: () => void
+} {
   const { pieceId, partId, part, taskId, over, starter, onBegun } = opening
   const work = usePieceWork(pieceId)
   const outbox = useOutbox()
@@ -91,7 +95,11 @@ export function useDrawing(opening: Opening): { drawing: Drawing | null; error: 
       leave()
     }
   }, [drawing, partId, queries])
-  return { drawing, error: found || !lookedAnew ? null : query.error }
+  return {
+    drawing,
+    error: found || !lookedAnew ? null : query.error,
+    tryAgain: () => void query.refetch(),
+  }
 }
 
 /**

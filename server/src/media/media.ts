@@ -21,7 +21,6 @@ import type { Platform } from '../platform/platform.ts'
 import { addJob } from '../platform/queue.ts'
 import { ProgramFailed } from '../platform/runProgram.ts'
 import { formKey, fullKey } from './keys.ts'
-import { readInk } from './kinds/ink.ts'
 import { KIND_WORK, type Kept } from './kinds/kinds.ts'
 import { makeSizes } from './kinds/makeSizes.ts'
 import { MediaFormRow, MediaRow } from './rows.ts'
@@ -146,10 +145,10 @@ export class Media {
     return row.id
   }
 
-  /** Ink as it was kept. */
+  /** Ink as it was kept: looked through when it came, so that a class drawing at once is not held up. */
   async readInk(manager: EntityManager, mediaId: string): Promise<InkDocument> {
     const row = await manager.findOneByOrFail(MediaRow, { id: mediaId, kind: 'ink' })
-    return readInk((await this.#platform.storage.read(fullKey(row))).toString())
+    return JSON.parse((await this.#platform.storage.read(fullKey(row))).toString()) as InkDocument
   }
 
   async findArrived(ownerId: string, mediaId: string): Promise<Arrived | null> {
