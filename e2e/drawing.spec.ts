@@ -135,6 +135,21 @@ test('a rubber takes a part of a line, a tap all of it; undo and do again lead b
   await thingsAtSchool(page, id, 0)
   await page.getByRole('button', { name: 'Undo', exact: true }).click()
   await thingsAtSchool(page, id, 3)
+  // A patch is rubbed in two as well.
+  await chooseTool(page, 'Patch')
+  await paper.draw([
+    [20, 80],
+    [60, 80],
+    [60, 110],
+    [20, 110],
+    [20, 82],
+  ])
+  await chooseTool(page, 'Rubber')
+  await paper.draw([
+    [40, 72],
+    [40, 116],
+  ])
+  expect(kindsOf(await thingsAtSchool(page, id, 5)).slice(-2)).toEqual(['patch', 'patch'])
   // The way back is still there when the drawing is opened again.
   await page.getByRole('button', { name: 'Keep for later' }).click()
   await page.goto(`/my-pieces/${id}`)

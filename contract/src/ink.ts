@@ -8,6 +8,7 @@ import {
   LITTLE_NAMES,
   LONGEST_NUMBER_LINE,
   LONGEST_TILE,
+  MOST_HOLES,
   MOST_LABEL_LETTERS,
   MOST_LABEL_LINES,
   SHAPE_NAMES,
@@ -102,7 +103,12 @@ const StampWhat = v.variant('of', [
 ])
 const Thing = v.variant('kind', [
   v.strictObject({ ...drawn, kind: v.literal('line'), points: Points }),
-  v.strictObject({ ...drawn, kind: v.literal('patch'), points: Points }),
+  v.strictObject({
+    ...drawn,
+    kind: v.literal('patch'),
+    points: Points,
+    holes: v.optional(v.pipe(v.array(Points), v.maxLength(MOST_HOLES))),
+  }),
   v.strictObject({
     ...drawn,
     kind: v.literal('ruled'),

@@ -57,6 +57,8 @@ export const showLine = (pen: Pen, points: readonly Point[]): ShownPath =>
   filled(pen, lineOutline(points, pen.width))
 /** A patch as it is drawn round. */
 export const showPatch = (pen: Pen, points: readonly At[]): ShownPath => filled(pen, ring(points))
+const showRings = (pen: Pen, rings: readonly (readonly At[])[]): ShownPath =>
+  filled(pen, rings.map(ring).join(''))
 /** A ruled line or circle as it is drawn. */
 export const showRuled = (pen: Pen, shape: Ruled['shape'], from: At, to: At): ShownPath[] =>
   ruledPaths(shape, from, to).flatMap((path) => drawnAlong(pen, path))
@@ -66,7 +68,7 @@ function shownAs(thing: Thing): Shown[] {
     case 'line':
       return [showLine(thing.pen, unpackPoints(thing.points))]
     case 'patch':
-      return [showPatch(thing.pen, unpackPoints(thing.points))]
+      return [showRings(thing.pen, [thing.points, ...(thing.holes ?? [])].map(unpackPoints))]
     case 'ruled':
       return showRuled(thing.pen, thing.shape, thing.from, thing.to)
     case 'label':

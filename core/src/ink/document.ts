@@ -53,8 +53,16 @@ export type Pen = { ink: Ink; water: Water; edge: Ink | null; width: number }
 type Drawn = { id: string; pen: Pen; fixed?: true | undefined }
 /** A line of the Nib, as the hand moved. */
 export type NibLine = Drawn & { kind: 'line'; points: PackedPoints }
-/** What was drawn round with the Patch, filled. */
-export type Patch = Drawn & { kind: 'patch'; points: PackedPoints }
+/**
+ * What was drawn round with the Patch, filled. `holes`: what was rubbed out of it, each going round
+ * the other way than `points`.
+ */
+export type Patch = Drawn & {
+  kind: 'patch'
+  points: PackedPoints
+  holes?: readonly PackedPoints[] | undefined
+}
+export const MOST_HOLES = 200
 /** A straight line, or a circle around `from` through `to`, of the Ruler. */
 export type Ruled = Drawn & { kind: 'ruled'; shape: 'line' | 'circle'; from: At; to: At }
 export type At = { x: number; y: number }

@@ -1,7 +1,7 @@
 import { drawOn } from './changes.ts'
 import { newInk, type NibLine, type Thing } from './document.ts'
 import { packPoints, unpackPoints } from './points.ts'
-import { isInside, rubSheet, thingAt } from './rubSheet.ts'
+import { rubSheet, thingAt } from './rubSheet.ts'
 
 const pen = { ink: ['sea'], water: 0, edge: null, width: 100 } as const
 const point = (x: number, y: number, timeMs = 0) => ({ x, y, timeMs, pressure: 0.5 })
@@ -41,22 +41,21 @@ test('a circle loses a stretch and keeps the rest; what lies away from the rubbe
   expect(thingAt(now.sheets[0]!, { x: 4000, y: 6000 }, 50)).not.toBeNull()
   expect(now.sheets[0]!.things.at(-1)!.id).toBe('far')
 })
-test('a patch is one thing: no rubber takes a part of it', () => {
+test('a patch loses what was rubbed out of it, and a hole in it is no place of it', () => {
   const ink = inkOf(patch)
-  const over = { from: { x: 0, y: 2000 }, to: { x: 4000, y: 2000 }, radius: 500 }
-  expect(rubSheet(ink.sheets[0]!, over, newId)).toEqual([])
+  const at = { x: 2000, y: 2000 }
+  const holed = drawOn(ink, rubSheet(ink.sheets[0]!, { from: at, to: at, radius: 500 }, newId))
+  expect(holed.sheets[0]!.things).toMatchObject([{ kind: 'patch', holes: [{}] }])
+  expect(thingAt(holed.sheets[0]!, at, 0)).toBeNull()
+  expect(thingAt(holed.sheets[0]!, { x: 3500, y: 3500 }, 0)).not.toBeNull()
+  const across = { from: { x: -600, y: 2000 }, to: { x: 4600, y: 2000 }, radius: 500 }
+  const halves = drawOn(ink, rubSheet(ink.sheets[0]!, across, newId)).sheets[0]!.things
+  expect(halves.map(({ kind }) => kind)).toEqual(['patch', 'patch'])
 })
 test('what is uppermost at a place is found: within a patch, beside a line, not within a circle', () => {
   const [sheet] = inkOf(patch, line('it', 2000), circle).sheets
   const found = (x: number, y: number) => thingAt(sheet!, { x, y }, 100)?.id ?? null
   expect([found(2000, 2100), found(2000, 2500), found(6000, 6000), found(6000, 4050)]).toEqual([
     ...['it', 'patch', null, 'round'],
-  ])
-})
-test('inside is inside, also of a ring with a dent', () => {
-  const dented = [point(0, 0), point(100, 0), point(100, 100), point(50, 20), point(0, 100)]
-  expect([isInside(dented, { x: 50, y: 10 }), isInside(dented, { x: 50, y: 60 })]).toEqual([
-    true,
-    false,
   ])
 })

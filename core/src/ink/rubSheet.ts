@@ -1,10 +1,19 @@
 import type { InkChange } from './changes.ts'
 import { halfWidthOf } from './display.ts'
 import { squaredFromSegment } from './distance.ts'
-import { isPlaced, type At, type DrawnThing, type InkSheet, type Thing } from './document.ts'
+import {
+  isPlaced,
+  type At,
+  type DrawnThing,
+  type InkSheet,
+  type Patch,
+  type Thing,
+} from './document.ts'
 import { EVEN_PRESSURE } from './hand.ts'
 import { packPoints, unpackPoints, type PackedPoints, type Point } from './points.ts'
+import { isInside } from './inside.ts'
 import { mayTouch, rubOut, type Rubbed } from './rubOut.ts'
+import { rubPatch } from './rubPatch.ts'
 
 type Box = { left: number; top: number; right: number; bottom: number }
 type Traced = { points: Point[]; box: Box; halfWidth: number }
@@ -45,7 +54,7 @@ function pointsOf(thing: DrawnThing): Point[] {
 
 /**
  * What a rubber that went over a sheet does to it: lines lose what it went over and stay where they
- * lie, in as many pieces as are left. A filled patch is one thing: it goes only as a whole.
+ * lie, in as many pieces as are left, and so do patches.
  * @param newId - Of each piece that is left.
  */
 export function rubSheet(
@@ -54,15 +63,14 @@ export function rubSheet(
   newId: () => string,
 ): InkChange[] {
   return things.flatMap((thing, i): InkChange[] => {
-    if (isPlaced(thing) || thing.fixed || thing.kind === 'patch') return []
+    if (isPlaced(thing) || thing.fixed) return []
     const { points, box, halfWidth } = traceOf(thing)
     if (!mayTouch(rubbed, box, halfWidth)) return []
-    const left = rubOut(points, rubbed, halfWidth)
-    if (left.length === 1 && left[0]!.length === points.length && isSame(left[0]!, points))
-      return []
-    const pieces = left.map((piece): Thing => ({
-      ...{ kind: 'line', id: newId(), pen: thing.pen, points: packed(piece) },
-    }))
+    const pieces =
+      thing.kind === 'patch'
+        ? patchPieces(thing, rubbed, newId)
+        : linePieces(thing, rubOut(points, rubbed, halfWidth), points, newId)
+    if (!pieces) return []
     return [
       { kind: 'take', sheetId, ids: [thing.id] },
       ...(pieces.length > 0
@@ -70,6 +78,34 @@ export function rubSheet(
         : []),
     ]
   })
+}
+
+/** @returns null where nothing was touched */
+function linePieces(
+  { pen }: DrawnThing,
+  left: Point[][],
+  points: readonly Point[],
+  newId: () => string,
+): Thing[] | null {
+  const [only] = left
+  if (left.length === 1 && only!.length === points.length && isSame(only!, points)) return null
+  return left.map((piece) => ({ kind: 'line', id: newId(), pen, points: packed(piece) }))
+}
+
+/** @returns null where nothing was touched */
+function patchPieces(
+  { pen, points, holes = [] }: Patch,
+  rubbed: Rubbed,
+  newId: () => string,
+): Thing[] | null {
+  const left = rubPatch([points, ...holes].map(unpackPoints), rubbed)
+  const pack = (ring: readonly At[]) => packPoints(ring.map(still))
+  return (
+    left?.map(([outline, ...cut]) => ({
+      ...{ kind: 'patch', id: newId(), pen, points: pack(outline!) },
+      ...(cut.length > 0 ? { holes: cut.map(pack) } : {}),
+    })) ?? null
+  )
 }
 
 const isSame = (a: readonly Point[], b: readonly Point[]): boolean =>
@@ -92,22 +128,11 @@ export function thingAt(sheet: InkSheet, at: At, reach: number): DrawnThing | nu
 function isAt(thing: DrawnThing, at: At, reach: number): boolean {
   const { points, box, halfWidth } = traceOf(thing)
   if (!mayTouch({ from: at, to: at, radius: reach }, box, halfWidth)) return false
-  if (thing.kind === 'patch' && isInside(points, at)) return true
+  const holes = thing.kind === 'patch' ? (thing.holes ?? []) : []
+  if (thing.kind === 'patch' && isInside(points, at))
+    return !holes.some((hole) => isInside(unpackPoints(hole), at))
   const within = (reach + halfWidth) ** 2
   return points.some(
     (point, i) => squaredFromSegment(at, points[Math.max(0, i - 1)]!, point) <= within,
   )
-}
-
-/**
- * Whether a place lies within a ring, by how often a way to the right of it crosses the ring.
- * @see Shimrat 1962, "Algorithm 112: position of point relative to polygon"
- */
-export function isInside(ring: readonly At[], { x, y }: At): boolean {
-  let inside = false
-  for (const [i, a] of ring.entries()) {
-    const b = ring[(i + 1) % ring.length]!
-    if (a.y > y !== b.y > y && x < ((b.x - a.x) * (y - a.y)) / (b.y - a.y) + a.x) inside = !inside
-  }
-  return inside
 }

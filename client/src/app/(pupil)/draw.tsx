@@ -1,3 +1,3 @@
-import { pupilScreen } from '../../screens'
+import { inkScreen } from '../../screens'
 
-export default pupilScreen('DrawScreen')
+export default inkScreen('DrawScreen')

@@ -1,3 +1,3 @@
-import { teacherScreen } from '../../../../screens'
+import { inkScreen } from '../../../../screens'
 
-export default teacherScreen('StarterScreen')
+export default inkScreen('StarterScreen')
