@@ -98,6 +98,7 @@ test('with the mouse: every pen, its ink, its water and its edge, to the tray an
 test('a rubber takes a part of a line, a tap all of it; undo and do again lead back and forth; clearing asks', async ({
   page,
 }) => {
+  test.setTimeout(120_000)
   await enterAsPupil(page, 'Aoife', '/desk')
   const paper = await newDrawing(page)
   await paper.draw([
@@ -151,8 +152,17 @@ test('a rubber takes a part of a line, a tap all of it; undo and do again lead b
   ])
   expect(kindsOf(await thingsAtSchool(page, id, 5)).slice(-2)).toEqual(['patch', 'patch'])
   // The way back is still there when the drawing is opened again.
+  await page.getByRole('button', { name: 'Go on', exact: true }).click()
+  await page.getByLabel('Name of my piece').fill('Rubbed away')
   await page.getByRole('button', { name: 'Keep for later' }).click()
-  await page.goto(`/my-pieces/${id}`)
+  await page
+    .getByRole('button', { name: /Rubbed away/ })
+    .first()
+    .click()
+  await page.getByRole('button', { name: 'Look at Drawing 1' }).first().click()
+  await page.getByRole('button', { name: 'Go on drawing' }).click()
+  await page.getByRole('button', { name: 'Undo', exact: true }).click()
+  await thingsAtSchool(page, id, 4)
 })
 
 test('mixing: drops make an ink, each can be taken out, and the ink stays with the piece', async ({
