@@ -1,5 +1,6 @@
 import {
   emptySheet,
+  isPlaced,
   newInk,
   NIB_WIDTHS,
   type At,
@@ -287,7 +288,7 @@ export function rockPoolSheet(chance: Chance): InkDocument {
     .line(['moss'], 3, [118, 99], [123, 88], [116, 78])
     .stamp({ of: 'little', name: 'fish' }, ['ochre'], 74, 74)
     .stamp({ of: 'little', name: 'shell' }, ['clay'], 96, 92)
-  const fixed = child.things.map((thing) => ('turn' in thing ? { ...thing, locked: true } : thing))
+  const fixed = child.things.map((thing) => (isPlaced(thing) ? { ...thing, locked: true } : thing))
   const cards = new Child(chance)
   for (const [i, words] of ['seaweed', 'fish', 'shell', 'rock'].entries())
     cards.label(words, 24 + i * 38, 16, null)

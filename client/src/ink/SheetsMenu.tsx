@@ -145,7 +145,7 @@ function SheetActions({
 }
 
 /** A sheet of the same paper, behind the one that lies on top. */
-export function addSheet(drawing: Drawing, { ink, sheet, at }: Seen): void {
+function addSheet(drawing: Drawing, { ink, sheet, at }: Seen): void {
   const id = newId()
   const below = ink.sheets[at + 1]?.id ?? null
   const { width, height, paper } = sheet

@@ -1,4 +1,4 @@
-import { WELLS, colourOf, type Ink } from '@nibquill/core/ink/inks'
+import type { Ink } from '@nibquill/core/ink/inks'
 import { t } from './words'
 
 /** The roll is leather, sewn. */
@@ -15,6 +15,4 @@ export const fullNameOf = (ink: Ink): string =>
     ? nameOfInk(ink)
     : t('mixedOf', { drops: ink.map((well) => t(`inks.${well}`)).join(', ') })
 
-/** A ring that is seen round any ink, on the roll and on paper. */
-export const isLight = (ink: Ink): boolean => colourOf(ink) === WELLS.chalk
 export const sameInk = (a: Ink, b: Ink): boolean => [...a].sort().join() === [...b].sort().join()

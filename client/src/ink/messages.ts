@@ -14,12 +14,6 @@ export const messages = {
   patch: 'Patch',
   ruler: 'Ruler',
   rubber: 'Rubber',
-  help: {
-    nib: 'Draw a line. A thick one or a thin one: choose above.',
-    patch: 'Draw round something. It fills when you lift.',
-    ruler: 'Pull a straight line, or a circle from its middle.',
-    rubber: 'Rub over a line to take a part away. Tap a line and all of it goes.',
-  },
   widths: 'How thick',
   width:
     '{name, select, n0 {As thin as a hair} n1 {Thin} n2 {As thick as a pencil} n3 {Thick} other {As thick as a finger}}',
@@ -60,7 +54,6 @@ export const messages = {
   addDrop: 'Drop in {ink}',
   takeDrop: 'Take out {ink}',
   dishFull: 'The dish is full.',
-  makes: 'Your drops make this ink.',
   useInk: 'Use this ink',
   emptyDish: 'Empty the dish',
   undo: 'Undo',
@@ -95,8 +88,6 @@ export const messages = {
   save: 'Save as a picture',
   savePng: 'Picture (PNG)',
   saveSvg: 'Lines (SVG)',
-  zoomIn: 'Closer',
-  zoomOut: 'Further away',
   fit: 'All of it',
   measure: '{cm} cm',
   measureTurned: '{cm} cm, {degrees, number}°',
@@ -178,7 +169,6 @@ export const messages = {
   tenFrame: 'Ten-frame with {count, number}',
   numberLine: 'Number line from {from, number} to {to, number}',
   clock: 'Clock at {hours, number}:{minutes}',
-  starterTitle: 'Starter sheet',
   starterFor: 'Starter sheet: {title}',
   starterHelp:
     'What you draw, and what you make stay, stays. Everything else can be moved by pupils.',

@@ -9,6 +9,7 @@ import {
   type Thing,
 } from '@nibquill/core/ink/document'
 import { Hand, type Sample } from '@nibquill/core/ink/hand'
+import { roundOf } from '@nibquill/core/ink/paths'
 import { packPoints } from '@nibquill/core/ink/points'
 import { rubSheet, thingAt } from '@nibquill/core/ink/rubSheet'
 import { measureOf, snapRuler } from '@nibquill/core/ink/ruler'
@@ -123,10 +124,7 @@ function rubberStroke(radius: number, before: InkSheet, first: Sample): Stroke {
 }
 
 /** Where the rubber is. */
-function ringOf({ x, y }: At, radius: number): Shown {
-  const half = (to: number) => `A${radius} ${radius} 0 1 1 ${to} ${y}`
-  return {
-    ...{ path: `M${x - radius} ${y}${half(x + radius)}${half(x - radius)}Z`, fill: '#E3A9A3' },
-    ...{ line: { colour: '#5E5146', width: 30 }, cover: 0.6 },
-  }
-}
+const ringOf = (at: At, radius: number): Shown => ({
+  ...{ path: roundOf(at, radius), fill: '#E3A9A3' },
+  ...{ line: { colour: '#5E5146', width: 30 }, cover: 0.6 },
+})

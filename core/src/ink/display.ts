@@ -4,6 +4,7 @@ import { UNITS_PER_MM } from './document.ts'
 import { colourOf, coverOfWater } from './inks.ts'
 import { showLabel } from './labels.ts'
 import { paperLines } from './papers.ts'
+import { roundOf } from './paths.ts'
 import { unpackPoints, type Point } from './points.ts'
 import { showStamp } from './stamps.ts'
 import { simplify } from './simplify.ts'
@@ -20,7 +21,7 @@ export type ShownPath = {
   cover: number
 }
 
-/** A picture round its middle, turned in degrees with the clock; fetched by whoever draws it. */
+/** A picture round its middle, turned by degrees with the clock; fetched by whoever draws it. */
 export type ShownPicture = {
   picture: string
   at: At
@@ -148,9 +149,5 @@ function smoothRing(points: readonly At[]): string {
 
 function ruledPaths(shape: 'line' | 'circle', from: At, to: At): string[] {
   if (shape === 'line') return [`M${at(from)}L${at(to)}`]
-  const radius = Math.round(Math.hypot(to.x - from.x, to.y - from.y))
-  const half = (x: number) => `A${radius} ${radius} 0 1 1 ${at({ x, y: from.y })}`
-  return [
-    `M${at({ x: from.x - radius, y: from.y })}${half(from.x + radius)}${half(from.x - radius)}Z`,
-  ]
+  return [roundOf(from, Math.round(Math.hypot(to.x - from.x, to.y - from.y)))]
 }

@@ -67,7 +67,7 @@ export const MOST_HOLES = 200
 export type Ruled = Drawn & { kind: 'ruled'; shape: 'line' | 'circle'; from: At; to: At }
 export type At = { x: number; y: number }
 
-/** What is put down and can be moved: by its middle; `turn` in whole degrees, with the clock. */
+/** What is put down and can be moved: by its middle; `turn`: whole degrees, with the clock. */
 type Placed = { id: string; at: At; turn: number; locked: boolean; fixed?: true | undefined }
 
 /** How large the words of a label are, from the top of a letter's room to its bottom. */
@@ -136,7 +136,7 @@ export type LaidPicture = Placed & {
 export type DrawnThing = NibLine | Patch | Ruled
 export type PlacedThing = Label | Stamp | LaidPicture
 export type Thing = DrawnThing | PlacedThing
-export const isPlaced = (thing: Thing): thing is PlacedThing => 'turn' in thing
+export const isPlaced = (thing: Thing): thing is PlacedThing => 'locked' in thing
 
 /** One sheet of a drawing. What comes first in `things` lies lowest. */
 export type InkSheet = {

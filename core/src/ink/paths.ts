@@ -20,31 +20,36 @@ export function pickedUp(place: At, at: At, turn: number): At {
 }
 
 /**
- * A path around (0, 0) as it lies once turned and put down.
+ * A path with each of its places, and each of its bows, as they are made to be.
  * @param path - SVG path data of M, L, Q, C, A and Z in whole units, nothing left out.
+ * @param bow - What becomes of a bow's radii and its tilt.
  */
-export function placePath(path: string, at: At, turn: number): string {
+export function mapPath(
+  path: string,
+  place: (at: At) => At,
+  bow: (rx: number, ry: number, tilt: number) => readonly [rx: number, ry: number, tilt: number],
+): string {
   return path.replace(/([MLQCA])([^MLQCAZ]*)/g, (_all, command: string, numbers: string) => {
     const values = numbers.trim().split(/[ ,]+/).map(Number)
     if (command === 'A') {
-      const [rx, ry, tilt, large, sweep, x, y] = values as [
-        number,
-        number,
-        number,
-        number,
-        number,
-        number,
-        number,
-      ]
-      const end = around({ x, y }, at, turn)
-      return `A${rx} ${ry} ${(tilt + turn) % 360} ${large} ${sweep} ${end.x} ${end.y}`
+      const [rx, ry, tilt, ...flags] = values.slice(0, 5)
+      return `A${[...bow(rx!, ry!, tilt!), ...flags].join(' ')} ${say(place(placeAt(values, 5)))}`
     }
     const points = Array.from({ length: values.length / 2 }, (_, i) =>
-      around({ x: values[2 * i]!, y: values[2 * i + 1]! }, at, turn),
+      place(placeAt(values, 2 * i)),
     )
-    return command + points.map(({ x, y }) => `${x} ${y}`).join(' ')
+    return command + points.map(say).join(' ')
   })
 }
+const placeAt = (values: readonly number[], i: number): At => ({ x: values[i]!, y: values[i + 1]! })
+
+/** A path around (0, 0) as it lies once turned and put down. */
+export const placePath = (path: string, at: At, turn: number): string =>
+  mapPath(
+    path,
+    (place) => around(place, at, turn),
+    (rx, ry, tilt) => [rx, ry, (tilt + turn) % 360],
+  )
 
 const say = ({ x, y }: At) => `${Math.round(x)} ${Math.round(y)}`
 /** Straight from corner to corner, and back to the first. */

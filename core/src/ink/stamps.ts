@@ -2,7 +2,7 @@ import type { ShownPath } from './display.ts'
 import { UNITS_PER_MM, type At, type Pen, type Stamp, type StampOf } from './document.ts'
 import { colourOf, coverOfWater } from './inks.ts'
 import { lengthOf, wordsPath } from './letters.ts'
-import { boxOf, placePath, regular, ringOf, roundOf, wayOf } from './paths.ts'
+import { boxOf, mapPath, placePath, regular, ringOf, roundOf, wayOf } from './paths.ts'
 
 const MM = UNITS_PER_MM
 const CM = 10 * MM
@@ -231,22 +231,11 @@ const LITTLE: Record<StampOf<'little'>['name'], string> = {
 
 function little({ name }: StampOf<'little'>, { width, height }: Size): string {
   const [x, y] = [width / 100, height / 100]
-  return LITTLE[name].replace(/([MLQA])([^MLQAZ]*)/g, (_all, command: string, numbers: string) => {
-    const values = numbers.trim().split(' ').map(Number)
-    if (command === 'A') {
-      const [rx, ry, , large, sweep, endX, endY] = values as [
-        number,
-        number,
-        number,
-        number,
-        number,
-        number,
-        number,
-      ]
-      return `A${Math.round(rx * x)} ${Math.round(ry * y)} 0 ${large} ${sweep} ${Math.round(endX * x)} ${Math.round(endY * y)}`
-    }
-    return command + values.map((value, i) => Math.round(value * (i % 2 === 0 ? x : y))).join(' ')
-  })
+  return mapPath(
+    LITTLE[name],
+    (at) => ({ x: at.x * x, y: at.y * y }),
+    (rx, ry) => [Math.round(rx * x), Math.round(ry * y), 0],
+  )
 }
 
 /** The ink of a stamp that is one area, with its edge where it has one. */
