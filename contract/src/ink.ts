@@ -7,11 +7,13 @@ import {
   LABEL_SIZES,
   LITTLE_NAMES,
   LONGEST_NUMBER_LINE,
+  LONGEST_SPOT_NAME,
   LONGEST_TILE,
   MOST_HOLES,
   MOST_LABEL_LETTERS,
   MOST_LABEL_LINES,
   SHAPE_NAMES,
+  SPOT_KINDS,
   INK_VERSION,
   LONGEST_EDGE,
   MOST_POINTS,
@@ -26,6 +28,8 @@ import { MOST_DROPS, WELL_NAMES } from '@nibquill/core/ink/inks'
 import { fault } from '@nibquill/core'
 import * as v from 'valibot'
 import { Id } from './common.ts'
+
+const MOST_EXPECTED = 500
 
 /** Whole hundredths of a millimetre. A line may run a little off the sheet. */
 const units = (low: number, high: number) =>
@@ -144,6 +148,14 @@ const Thing = v.variant('kind', [
     width: SheetEdge,
     height: SheetEdge,
   }),
+  v.strictObject({
+    ...placed,
+    kind: v.literal('spot'),
+    takes: v.picklist(SPOT_KINDS),
+    words: v.pipe(v.string(), v.maxLength(LONGEST_SPOT_NAME)),
+    width: SheetEdge,
+    height: SheetEdge,
+  }),
 ])
 
 const Sheet = v.strictObject({
@@ -192,11 +204,33 @@ export const DrawOn = v.strictObject({
 export type DrawOn = v.InferOutput<typeof DrawOn>
 
 /**
+ * What a teacher expects on a starter sheet: which thing on which spot, and which words. No pupil
+ * is told.
+ */
+export const Expected = v.strictObject({
+  lies: v.pipe(
+    v.array(v.strictObject({ thingId: ThingId, spotId: ThingId })),
+    v.maxLength(MOST_EXPECTED),
+  ),
+  says: v.pipe(
+    v.array(
+      v.strictObject({
+        spotId: ThingId,
+        words: v.pipe(v.string(), v.maxLength(MOST_LABEL_LETTERS)),
+      }),
+    ),
+    v.maxLength(MOST_EXPECTED),
+  ),
+})
+
+/**
  * PUT /api/tasks/:id/sheet: the starter sheet of a task, or none. `seenMediaId`: of the sheet its
  * teacher began from; where another is there by now, nothing is written over (409 `task/stale`).
+ * An offer of the sheet before ends with it.
  */
 export const PutSheet = v.strictObject({
   ink: v.nullable(InkDocument),
   seenMediaId: v.nullable(Id),
+  expected: Expected,
 })
 export type PutSheet = v.InferOutput<typeof PutSheet>

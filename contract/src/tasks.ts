@@ -39,6 +39,12 @@ export const PartAsked = v.object({
   ),
 })
 
+/** @see Expected in ./ink.ts */
+const Sorting = v.object({
+  lies: v.array(v.object({ thingId: v.string(), spotId: v.string() })),
+  says: v.array(v.object({ spotId: v.string(), words: v.string() })),
+})
+
 /**
  * GET /api/tasks: a pupil's open tasks by due moment, or a teacher's with counts; a teacher's
  * `?closed=1` adds those that are closed.
@@ -48,8 +54,12 @@ export const Task = v.object({
   title: v.string(),
   instructions: v.string(),
   media: v.array(TaskMedia),
-  /** A drawing to begin with: each pupil draws on a copy. */
-  sheet: v.nullable(v.object({ mediaId: Id })),
+  /**
+   * A drawing to begin with: each pupil draws on a copy. `offered`: to those as well who began with
+   * an earlier one. `sorting`: what its teacher expects where, if there are spots on it; null for
+   * pupils.
+   */
+  sheet: v.nullable(v.object({ mediaId: Id, offered: v.boolean(), sorting: v.nullable(Sorting) })),
   steps: v.array(v.picklist(PIECE_STEPS)),
   asks: v.array(PartAsked),
   /** Before this moment pupils do not see it. */
@@ -101,6 +111,33 @@ export const Standing = v.object({
 })
 export const Standings = v.array(Standing)
 export type Standing = v.InferOutput<typeof Standing>
+
+/**
+ * GET /api/tasks/:id/sheet/lying: what lies where on the copies that were handed in, each as it was
+ * handed in last; of a piece that is taken back and was never approved, nothing.
+ * @see Lying in core/src/ink/sorting.ts
+ */
+export const LyingOnCopies = v.array(
+  v.object({
+    pupil: PupilName,
+    pieceId: Id,
+    lies: v.array(
+      v.object({
+        thingId: v.string(),
+        spotId: v.nullable(v.string()),
+        words: v.nullable(v.string()),
+      }),
+    ),
+  }),
+)
+export type LyingOnCopies = v.InferOutput<typeof LyingOnCopies>
+
+/**
+ * POST /api/tasks/:id/sheet/offer: whether those who began with an earlier sheet are offered this
+ * one, to lie with theirs. 409 `task/stale` where another is there by now.
+ */
+export const OfferSheet = v.strictObject({ offered: v.boolean(), seenMediaId: Id })
+export type OfferSheet = v.InferOutput<typeof OfferSheet>
 
 /** A day and a time on the school's own clock. */
 export const SchoolMoment = v.object({ day: Day, time: Time })

@@ -1,6 +1,5 @@
 import {
   emptySheet,
-  isPlaced,
   newInk,
   NIB_WIDTHS,
   type At,
@@ -16,10 +15,10 @@ import type { Chance } from './chance.ts'
 import type { DrawingName } from './drawings/index.ts'
 
 const MM = 100
-const SHEET = 'sheet'
+export const SHEET = 'sheet'
 
 /** A child's hand on a tablet: places in millimetres, and a little beside them. */
-class Child {
+export class Child {
   readonly things: Thing[] = []
   readonly #chance: Chance
   constructor(chance: Chance) {
@@ -91,12 +90,18 @@ class Child {
 
 const at = ([x, y]: [x: number, y: number]): At => ({ x, y })
 /** Round, as well as a child can. */
-const round = (x: number, y: number, rx: number, ry: number, steps = 18): [number, number][] =>
+export const round = (
+  x: number,
+  y: number,
+  rx: number,
+  ry: number,
+  steps = 18,
+): [number, number][] =>
   Array.from({ length: steps + 1 }, (_, i) => [
     x + rx * Math.cos((2 * Math.PI * i) / steps),
     y + ry * Math.sin((2 * Math.PI * i) / steps),
   ])
-const wave = (y: number, from: number, to: number): [number, number][] =>
+export const wave = (y: number, from: number, to: number): [number, number][] =>
   Array.from({ length: 20 }, (_, i) => [from + ((to - from) * i) / 19, y + 2.4 * Math.sin(i * 1.1)])
 
 function crab(child: Child): Child {
@@ -249,52 +254,4 @@ export function drawInInk(drawing: DrawingName, chance: Chance): InkDocument | n
   if (!work) return null
   const { things } = work.draw(new Child(chance))
   return { ...newInk(SHEET), sheets: [{ ...emptySheet(SHEET, work.paper), things }] }
-}
-
-/** What lives in a rock pool, to be named: cards to move to a pool that stays. */
-export function rockPoolSheet(chance: Chance): InkDocument {
-  const child = new Child(chance)
-  child
-    .patch(
-      ['soot', 'chalk'],
-      2,
-      null,
-      [8, 58],
-      [34, 46],
-      [80, 42],
-      [124, 46],
-      [152, 58],
-      [150, 96],
-      [116, 112],
-      [46, 112],
-      [10, 96],
-      [8, 59],
-    )
-    .patch(
-      ['sea'],
-      2,
-      ['indigo'],
-      [20, 66],
-      [52, 56],
-      [108, 56],
-      [140, 66],
-      [138, 90],
-      [108, 102],
-      [52, 102],
-      [22, 90],
-      [20, 67],
-    )
-    .line(['moss'], 3, [40, 100], [36, 88], [43, 78], [38, 68])
-    .line(['moss'], 3, [118, 99], [123, 88], [116, 78])
-    .stamp({ of: 'little', name: 'fish' }, ['ochre'], 74, 74)
-    .stamp({ of: 'little', name: 'shell' }, ['clay'], 96, 92)
-  const fixed = child.things.map((thing) => (isPlaced(thing) ? { ...thing, locked: true } : thing))
-  const cards = new Child(chance)
-  for (const [i, words] of ['seaweed', 'fish', 'shell', 'rock'].entries())
-    cards.label(words, 24 + i * 38, 16, null)
-  const movable = cards.things.map((thing, i) => ({
-    ...(thing as Extract<Thing, { kind: 'label' }>),
-    ...{ id: `card${i + 1}`, ground: 'straw' as const },
-  }))
-  return { ...newInk(SHEET), sheets: [{ ...emptySheet(SHEET), things: [...fixed, ...movable] }] }
 }

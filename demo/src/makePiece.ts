@@ -6,14 +6,21 @@ import { drawInInk } from './inInk.ts'
 import { photograph } from './photograph.ts'
 import type { Place } from './place.ts'
 import type { PlannedPiece } from './planWork.ts'
+import { sortedRockPool } from './rockPoolSheet.ts'
 import { NEXT_STEPS, PRAISE, REASONS } from './scenario.ts'
 
 const HOUR_MS = 3600 * 1000
 
 /** Its photos. Drawing them is the slow part: it can begin while another piece is filed. */
-export const drawPiece = ({ drawing, seed, shots, inInk }: PlannedPiece): Promise<Buffer[]> =>
+export const drawPiece = ({
+  drawing,
+  seed,
+  shots,
+  inInk,
+  onSheet,
+}: PlannedPiece): Promise<Buffer[]> =>
   Promise.all(
-    Array.from({ length: inInk ? 0 : shots }, (_, i) =>
+    Array.from({ length: inInk || onSheet ? 0 : shots }, (_, i) =>
       // Each goes a little nearer to the same work.
       photograph(drawing, new Chance(seed), new Chance(seed + i), i),
     ),
@@ -42,7 +49,7 @@ export async function makePiece(place: Place, plan: PlannedPiece, photos: Buffer
       files: { picture: mediaId },
     })
   }
-  if (plan.inInk) await addDrawing(place, plan)
+  if (plan.inInk || plan.onSheet) await addDrawing(place, plan)
   // Some write their poem as well, each by their own chance.
   if (plan.drawing === 'poem' && own.next() < 0.5)
     await parts.add(viewer, plan.id, v5('writing', plan.id), {
@@ -63,11 +70,17 @@ export async function makePiece(place: Place, plan: PlannedPiece, photos: Buffer
   await judge(place, plan, piece, own)
 }
 
-/** Drawn on a tablet. */
+/** Drawn on a tablet, on an empty sheet or on its task's. */
 async function addDrawing(place: Place, plan: PlannedPiece): Promise<void> {
-  const { parts, media } = place.server.capabilities
+  const { parts, media, tasks } = place.server.capabilities
   const mediaId = v5('ink', plan.id)
-  const ink = Buffer.from(JSON.stringify(drawInInk(plan.drawing, new Chance(plan.seed))))
+  const chance = new Chance(plan.seed)
+  const sheet =
+    plan.onSheet && plan.taskId
+      ? (await tasks.describe(place.teacherOf(plan.className), plan.taskId)).sheet
+      : null
+  const drawn = sheet ? sortedRockPool(sheet.mediaId, chance) : drawInInk(plan.drawing, chance)
+  const ink = Buffer.from(JSON.stringify(drawn))
   const sent = { mediaId, ownerId: plan.pupilId, name: 'drawing.json', sha256: null } as const
   await media.arrive({ ...sent, use: 'part' }, ink)
   await parts.add(place.asViewer(plan.pupilId, 'pupil'), plan.id, v5('drawing', plan.id), {

@@ -29,6 +29,8 @@ export type PlannedPiece = {
   shots: number
   /** Drawn on a tablet, not on paper. */
   inInk: boolean
+  /** Made on a copy of the task's starter sheet. */
+  onSheet: boolean
   seed: number
 }
 
@@ -56,7 +58,8 @@ export function planWork(
     dayOffset: number,
     to: PieceState,
   ): PlannedPiece => {
-    const fits = TASKS[pupil.className].find(({ title }) => title === task?.title)?.drawings
+    const set = TASKS[pupil.className].find(({ title }) => title === task?.title)
+    const fits = set?.drawings
     const work = chance.pick(
       WORKS[folder]!.filter(({ drawing }) => fits?.includes(drawing) ?? true),
     )
@@ -85,6 +88,7 @@ export function planWork(
       thought,
       shots,
       seed,
+      onSheet: set?.withSheet === true && !FIRST.includes(pupil.firstName),
       // By a chance of their own: the rest of the school stays as it was.
       inInk:
         canBeInk(work.drawing) &&

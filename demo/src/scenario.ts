@@ -362,7 +362,7 @@ export const TASKS: Record<'Heron' | 'Plover', DemoTask[]> = {
     {
       title: 'What lives here?',
       folder: 'Rock pools',
-      instructions: 'Draw one thing that lives in a rock pool.',
+      instructions: 'Sort the cards. Then draw one thing that lives in a rock pool.',
       dueInDays: 3,
       dueHour: 15,
       folderChangeable: false,

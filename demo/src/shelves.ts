@@ -1,9 +1,8 @@
 import { FolderClassRow, FolderRow, StrandRow } from '@nibquill/server/folders/rows'
 import { TaskRow } from '@nibquill/server/tasks/rows'
 import { v7 as newId } from 'uuid'
-import { Chance } from './chance.ts'
-import { rockPoolSheet } from './inInk.ts'
 import { CLASS_NAMES, type ClassName, type Place, type Pupil, type Shelf } from './place.ts'
+import { ROCK_POOL_EXPECTED, rockPoolSheet } from './rockPoolSheet.ts'
 import { FOLDERS, TASKS } from './scenario.ts'
 
 /** Strands and folders: some of one class, some of the whole school. */
@@ -72,6 +71,8 @@ export async function makeTasks(
         asks: [],
         opensAt: null,
         dueAt: place.at(dueInDays, dueHour),
+        sheetExpected: null,
+        sheetOffered: false,
         forAll: true,
         position: 0,
         version: 1,
@@ -83,7 +84,7 @@ export async function makeTasks(
   await place.manager.insert(TaskRow, tasks)
   for (const { name, id } of sheets)
     await place.server.capabilities.tasks.putSheet(place.teacherOf(name), id, {
-      ...{ ink: rockPoolSheet(new Chance(11)), seenMediaId: null },
+      ...{ ink: rockPoolSheet(), seenMediaId: null, expected: ROCK_POOL_EXPECTED },
     })
   return tasks
 }

@@ -11,6 +11,7 @@ import { YoungClasses1700000000009 } from './migrations/09-youngClasses.ts'
 import { TakenLists1700000000010 } from './migrations/10-takenLists.ts'
 import { VersionFiles1700000000011 } from './migrations/11-versionFiles.ts'
 import { StarterSheets1700000000012 } from './migrations/12-starterSheets.ts'
+import { Sorting1700000000013 } from './migrations/13-sorting.ts'
 import type { Schema } from './platform/database.ts'
 import {
   CardSheetRow,
@@ -150,5 +151,6 @@ export const SCHEMA = {
     TakenLists1700000000010,
     VersionFiles1700000000011,
     StarterSheets1700000000012,
+    Sorting1700000000013,
   ],
 } satisfies Schema

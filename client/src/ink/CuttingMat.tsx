@@ -8,7 +8,9 @@ import { colours, space } from '../kit/theme'
 import { useFootPx, useIsLow } from './footPx'
 import { penOf, type Hold } from './hold'
 import { LabelWriter } from './LabelWriter'
-import { nameOfStamp, StampBox } from './StampBox'
+import { nameOfThing } from './names'
+import { NewSpots, ToSorted, type Sorting } from './SpotTools'
+import { StampBox } from './StampBox'
 import { Tool } from './Tool'
 import type { Arranging } from './useArranging'
 import { t } from './words'
@@ -18,25 +20,26 @@ export function CuttingMat({
   arranging,
   hold,
   sheetWidth,
-  starter = false,
+  sorting = null,
   more,
 }: {
   arranging: Arranging
   hold: Hold
   sheetWidth: number
-  /** A sheet that pupils will have copies of: locked is what they cannot move. */
-  starter?: boolean
+  /** Of a sheet that pupils will have copies of: locked is what they cannot move. */
+  sorting?: Sorting | null
   /** Other things to put down. */
   more?: ReactNode
 }) {
   const [opened, setOpened] = useState<'label' | 'stamps' | 'words' | null>(null)
   const { chosen } = arranging
+  const starter = sorting !== null
   const close = () => setOpened(null)
   const label = chosen?.kind === 'label' ? chosen : null
   const low = useIsLow()
   const tools = chosen ? (
     <ToChosen
-      starter={starter}
+      sorting={sorting}
       arranging={arranging}
       chosen={chosen}
       onWords={() => setOpened('words')}
@@ -46,6 +49,7 @@ export function CuttingMat({
       <Tool symbol="message" label={t('label')} onPress={() => setOpened('label')} />
       <Tool symbol="star" label={t('stamp')} onPress={() => setOpened('stamps')} />
       {more}
+      {starter ? <NewSpots arranging={arranging} /> : null}
     </>
   )
   return (
@@ -57,13 +61,9 @@ export function CuttingMat({
         ...{ minHeight: useFootPx() },
       }}
     >
-      <Text
-        role="status"
-        variant="labelMedium"
-        style={{ color: colours.sheet, textAlign: 'center' }}
-      >
-        {chosen ? nameOfPlaced(chosen, starter) : t(starter ? 'starterHelp' : 'matHelp')}
-      </Text>
+      <Said
+        words={chosen ? nameOfPlaced(chosen, starter) : t(starter ? 'starterHelp' : 'matHelp')}
+      />
       {low ? (
         <ScrollView horizontal contentContainerStyle={{ gap: space.tight }}>
           {tools}
@@ -97,13 +97,17 @@ export function CuttingMat({
   )
 }
 
+function Said({ words }: { words: string }) {
+  return (
+    <Text role="status" variant="labelMedium" style={{ color: colours.sheet, textAlign: 'center' }}>
+      {words}
+    </Text>
+  )
+}
+
 const nameOfPlaced = (thing: PlacedThing, starter: boolean): string => {
-  const name =
-    thing.kind === 'label'
-      ? t('labelSaying', { words: thing.lines.join(' ') })
-      : thing.kind === 'stamp'
-        ? nameOfStamp(thing.what)
-        : t('picture')
+  const name = nameOfThing(thing)
+  if (thing.kind === 'spot') return t('staysName', { name })
   if (thing.locked) return t(starter ? 'staysName' : 'lockedName', { name })
   return starter ? t('movesName', { name }) : name
 }
@@ -112,14 +116,15 @@ const nameOfPlaced = (thing: PlacedThing, starter: boolean): string => {
 function ToChosen({
   arranging,
   chosen,
-  starter,
+  sorting,
   onWords,
 }: {
-  starter: boolean
+  sorting: Sorting | null
   arranging: Arranging
   chosen: PlacedThing
   onWords: () => void
 }) {
+  const starter = sorting !== null
   if (chosen.locked)
     return (
       <>
@@ -138,6 +143,7 @@ function ToChosen({
       ) : chosen.kind === 'stamp' ? (
         <ToStamp arranging={arranging} stamp={chosen} />
       ) : null}
+      {sorting ? <ToSorted chosen={chosen} arranging={arranging} sorting={sorting} /> : null}
       <Tool symbol="plus" label={t('larger')} onPress={arranging.grow} />
       <Tool symbol="minus" label={t('smaller')} onPress={arranging.shrink} />
       <Tool symbol="undo" label={t('turnLeft')} onPress={() => arranging.turn(-1)} />
@@ -145,11 +151,13 @@ function ToChosen({
       <Tool symbol="up" label={t('toFront')} onPress={arranging.toFront} />
       <Tool symbol="down-arrow" label={t('toBack')} onPress={arranging.toBack} />
       <Tool symbol="copy" label={t('copy')} onPress={arranging.copy} />
-      <Tool
-        symbol="lock"
-        label={t(starter ? 'letStay' : 'lock')}
-        onPress={() => arranging.lock(true)}
-      />
+      {chosen.kind === 'spot' ? null : (
+        <Tool
+          symbol="lock"
+          label={t(starter ? 'letStay' : 'lock')}
+          onPress={() => arranging.lock(true)}
+        />
+      )}
       <Tool symbol="bin" label={t('takeOff')} onPress={arranging.takeOff} />
       <Tool symbol="check" label={t('letGo')} onPress={arranging.letGo} />
     </>

@@ -1,7 +1,8 @@
 import type { DrawingPart, Part, Piece } from '@nibquill/contract'
 import { isOpen } from '@nibquill/core'
-import { MOST_THINGS } from '@nibquill/core/ink/document'
-import { hasMovables } from '@nibquill/core/ink/starter'
+import { MOST_SHEETS, MOST_THINGS, type InkDocument } from '@nibquill/core/ink/document'
+import { copyOfStarter, hasMovables, isCopiedFrom } from '@nibquill/core/ink/starter'
+import { useQuery } from '@tanstack/react-query'
 import { router, useLocalSearchParams } from 'expo-router'
 import { useState } from 'react'
 import { View } from 'react-native'
@@ -10,9 +11,9 @@ import { BigButton } from '../kit/BigButton'
 import { Stack } from '../kit/layout'
 import { Loading, Notice, ProblemNotice } from '../kit/Notice'
 import { colours, space } from '../kit/theme'
-import { ToastPlace } from '../kit/Toast'
+import { toast, ToastPlace } from '../kit/Toast'
 import { MakeHead, useGoOnAfter, WhatTeacherSaid } from '../making'
-import { LaterInk } from '../parts/inkQuery'
+import { inkQuery, LaterInk } from '../parts/inkQuery'
 import { PartView } from '../parts/PartView'
 import { PieceTrouble, usePieceWork, useShownPiece } from '../pieces'
 import { useTasks } from '../tasks'
@@ -57,6 +58,38 @@ export function DrawScreen() {
       over={piece?.parts.find((one) => one.id === over && one.kind === 'photo') ?? null}
       taskId={taskId ?? null}
     />
+  )
+}
+
+/** The teacher has another sheet by now and offers it: it comes to lie after what is there. */
+function NewFromTeacher({
+  drawing,
+  ink,
+  taskId,
+}: {
+  drawing: Drawing
+  ink: InkDocument
+  taskId: string | null
+}) {
+  const sheet = useTasks().data?.find(({ id }) => id === taskId)?.sheet
+  const wanted = sheet?.offered && !isCopiedFrom(ink, sheet.mediaId) ? sheet.mediaId : ''
+  const found = useQuery(inkQuery(wanted)).data
+  if (wanted === '' || !found) return null
+  const { sheets } = copyOfStarter(found, wanted)
+  if (ink.sheets.length + sheets.length > MOST_SHEETS) return null
+  const putIn = () => {
+    drawing.act(sheets.map((one) => ({ kind: 'put-sheet', sheet: one, below: null })))
+    drawing.turnTo(sheets[0]!.id)
+    toast(t('sheetPutIn'), { undo: () => drawing.undo() })
+  }
+  return (
+    <Notice
+      tone="attention"
+      symbol="bulb"
+      action={<BigButton small label={t('putItIn')} onPress={putIn} />}
+    >
+      {t('newFromTeacher')}
+    </Notice>
   )
 }
 
@@ -145,6 +178,7 @@ function AtWork({ pieceId, piece, starter, drawing }: OpenProps & { drawing: Dra
       <Stack gap="near" style={{ paddingHorizontal: space.apart }}>
         {piece ? <WhatTeacherSaid piece={piece} /> : null}
         <PieceTrouble pieceId={pieceId} />
+        <NewFromTeacher drawing={drawing} ink={seen.ink} taskId={piece?.task?.id ?? null} />
         {seen.sheet.things.length >= MOST_THINGS ? (
           <Notice tone="attention" symbol="bulb">
             {t('full')}

@@ -1,21 +1,20 @@
 import {
   ARROW_NAMES,
   COIN_VALUES,
-  emptySheet,
   LITTLE_NAMES,
   SHAPE_NAMES,
   type Pen,
+  type Stamp,
   type StampWhat,
 } from '@nibquill/core/ink/document'
 import { STAMP_SIZES } from '@nibquill/core/ink/stamps'
-import { inkToSvg } from '@nibquill/core/ink/svg'
 import { useMemo } from 'react'
-import { Image } from 'react-native'
 import { Text } from 'react-native-paper'
 import { Bar, Stack } from '../kit/layout'
 import { Overlay } from '../kit/Overlay'
 import { Press } from '../kit/Press'
 import { colours, corners, space, targets } from '../kit/theme'
+import { ThingPicture } from './ThingPicture'
 import { t } from './words'
 
 type Group = { label: string; stamps: readonly StampWhat[] }
@@ -108,19 +107,13 @@ export function StampBox({
 function Sample({ what, pen, onPress }: { what: StampWhat; pen: Pen; onPress: () => void }) {
   const { width, height } = STAMP_SIZES[what.of]
   const px = what.of === 'number-line' ? 180 : what.of === 'ten-frame' ? 96 : 44
-  const uri = useMemo(() => {
-    const [wide, high] = [width + 200, height + 200]
-    const sheet = {
-      ...{ ...emptySheet('s'), width: wide, height: high },
-      things: [
-        {
-          ...{ kind: 'stamp' as const, id: 's', pen, what, width, height },
-          ...{ at: { x: wide / 2, y: high / 2 }, turn: 0, locked: false },
-        },
-      ],
-    }
-    return `data:image/svg+xml,${encodeURIComponent(inkToSvg(sheet, { longestEdgePx: px * 2 }))}`
-  }, [what, pen, width, height, px])
+  const thing = useMemo(
+    (): Stamp => ({
+      ...{ kind: 'stamp', id: 's', pen, what, width, height },
+      ...{ at: { x: 0, y: 0 }, turn: 0, locked: false },
+    }),
+    [what, pen, width, height],
+  )
   return (
     <Press
       label={nameOfStamp(what)}
@@ -131,7 +124,7 @@ function Sample({ what, pen, onPress }: { what: StampWhat; pen: Pen; onPress: ()
         ...{ borderRadius: corners.sheet, borderWidth: 1, borderColor: colours.rule },
       }}
     >
-      <Image source={{ uri }} style={{ width: px, height: (px * height) / width }} />
+      <ThingPicture thing={thing} px={(px * Math.max(width, height)) / width} />
     </Press>
   )
 }

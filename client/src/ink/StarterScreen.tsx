@@ -1,11 +1,13 @@
 import type { Task } from '@nibquill/contract'
 import { newInk, type InkDocument } from '@nibquill/core/ink/document'
+import type { Expected } from '@nibquill/core/ink/sorting'
 import { useQuery } from '@tanstack/react-query'
 import { router, useLocalSearchParams } from 'expo-router'
 import { useState } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { v7 as newId } from 'uuid'
+import { BigButton } from '../kit/BigButton'
 import { Bar } from '../kit/layout'
 import { Loading, Notice, ProblemNotice } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
@@ -15,7 +17,7 @@ import { ToastPlace } from '../kit/Toast'
 import { useTitle } from '../kit/useTitle'
 import { hashOf, transfer } from '../media/transfer'
 import { inkQuery } from '../parts/inkQuery'
-import { useTask } from '../tasks'
+import { useOfferSheet, useTask } from '../tasks'
 import { LayPicture } from './LayPicture'
 import { groundOf, Places, TableFoot, TableHead, TableTop, useTable, type Table } from './Table'
 import { useSaving } from './useSaving'
@@ -37,10 +39,22 @@ function Opening({ task }: { task: Task }) {
   if (sheet && query.isError)
     return <ProblemNotice error={query.error} onRetry={() => void query.refetch()} />
   if (sheet && !query.data) return <Loading />
-  return <Making task={task} ink={query.data ?? fresh} seenMediaId={sheet?.mediaId ?? null} />
+  return (
+    <Making
+      task={task}
+      ink={query.data ?? fresh}
+      seenMediaId={sheet?.mediaId ?? null}
+      expected={sheet?.sorting ?? null}
+    />
+  )
 }
 
-type MakingProps = { task: Task; ink: InkDocument; seenMediaId: string | null }
+type MakingProps = {
+  task: Task
+  ink: InkDocument
+  seenMediaId: string | null
+  expected: Expected | null
+}
 
 function Making({ task, ...begun }: MakingProps) {
   const saving = useSaving(task.id, begun)
@@ -48,11 +62,7 @@ function Making({ task, ...begun }: MakingProps) {
   return (
     <View style={{ flex: 1, backgroundColor: groundOf(table) }}>
       <Head table={table} task={task} saving={saving} />
-      {hasBegun(task) ? (
-        <Notice tone="attention" symbol="bulb">
-          {t('starterKeeps')}
-        </Notice>
-      ) : null}
+      {hasBegun(task) ? <Offer task={task} busy={saving.busy} /> : null}
       {saving.error ? (
         <ProblemNotice error={saving.error} onRetry={() => void saving.save()} />
       ) : null}
@@ -61,10 +71,43 @@ function Making({ task, ...begun }: MakingProps) {
       <ToastPlace />
       <TableFoot
         table={table}
-        starter
+        sorting={{
+          ink: table.seen.ink,
+          expected: saving.expected,
+          onExpected: saving.expect,
+        }}
         more={<LayPicture send={sendNow} arranging={table.arranging} />}
       />
     </View>
+  )
+}
+
+/** Who has begun keeps their copy; the sheet as it is now can lie with it. */
+function Offer({ task, busy }: { task: Task; busy: boolean }) {
+  const offer = useOfferSheet(task.id)
+  const { sheet } = task
+  return (
+    <>
+      <Notice
+        tone="attention"
+        symbol="bulb"
+        action={
+          sheet ? (
+            <BigButton
+              small
+              tone="quiet"
+              label={t(sheet.offered ? 'offerBack' : 'offer')}
+              disabled={busy}
+              busy={offer.isPending}
+              onPress={() => offer.mutate({ offered: !sheet.offered, seenMediaId: sheet.mediaId })}
+            />
+          ) : null
+        }
+      >
+        {t(sheet?.offered ? 'offered' : 'starterKeeps')}
+      </Notice>
+      {offer.isError ? <ProblemNotice error={offer.error} /> : null}
+    </>
   )
 }
 

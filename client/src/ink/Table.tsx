@@ -15,6 +15,7 @@ import { sameInk } from './look'
 import { PenRoll } from './PenRoll'
 import { Pictures } from './pictures'
 import { SheetsMenu } from './SheetsMenu'
+import type { Sorting } from './SpotTools'
 import { SheetStage, type StageHandle, type Work } from './SheetStage'
 import { beginStroke } from './strokes'
 import { useArranging } from './useArranging'
@@ -125,14 +126,17 @@ export function TableTop({ table }: { table: Table }) {
   )
 }
 
-/** Along the foot: the pen roll, or the cutting mat. @param more - Other things to put down. */
+/**
+ * Along the foot: the pen roll, or the cutting mat. @param sorting - Of a starter sheet.
+ * @param more - Other things to put down.
+ */
 export function TableFoot({
   table,
-  starter = false,
+  sorting = null,
   more,
 }: {
   table: Table
-  starter?: boolean
+  sorting?: Sorting | null
   more: ReactNode
 }) {
   const { hold, onHold, seen } = table
@@ -144,7 +148,7 @@ export function TableFoot({
         arranging={table.arranging}
         hold={hold}
         sheetWidth={seen.sheet.width}
-        starter={starter}
+        sorting={sorting}
         more={more}
       />
     )

@@ -1,8 +1,12 @@
 import { movedTo, sizedBy, turnedTo } from '@nibquill/core/ink/arrange'
 import {
   isPlaced,
+  LONGEST_EDGE,
+  SPOT_SIZES,
   UNITS_PER_MM,
+  type InkSheet,
   type PlacedThing,
+  type SpotKind,
   type StampWhat,
 } from '@nibquill/core/ink/document'
 import { STAMP_SIZES } from '@nibquill/core/ink/stamps'
@@ -19,6 +23,7 @@ const BESIDE = 8 * MM
 const STEP = { small: 2 * MM, large: 10 * MM }
 const TURN_STEP = 15
 const GROWS = 1.25
+const LEAST_SPOT = 10 * MM
 /** How much of its sheet a picture takes at first. */
 const PICTURE_SHARE = 0.6
 
@@ -54,10 +59,8 @@ export function useArranging(drawing: Drawing, seen: Seen, hold: Hold) {
       return now && frameOf(now, reach)
     },
     onKey: (event) => {
-      const all = drawing.sheet.things.filter((thing) => isPlaced(thing) && !thing.fixed)
       if (event.key === ' ' || event.key === 'Enter') {
-        const next = all[(all.findIndex((thing) => thing.id === id) + 1) % all.length]
-        if (next) setId(next.id)
+        setId(nextAfter(drawing.sheet, id))
         return true
       }
       const to = KEYS[event.key]
@@ -86,6 +89,13 @@ export function useArranging(drawing: Drawing, seen: Seen, hold: Hold) {
     },
     addStamp: (what: StampWhat) =>
       put({ ...fresh(), kind: 'stamp', what, ...STAMP_SIZES[what.of] }),
+    /** Below everything: what is sorted lies on it. */
+    addSpot: (takes: SpotKind) =>
+      put(
+        { ...bare(), kind: 'spot', takes, words: '', ...SPOT_SIZES[takes] },
+        sheet.things.find((thing) => thing.kind !== 'spot')?.id ?? null,
+      ),
+    widen: (way: 1 | -1) => change((thing) => widened(thing, way)),
     change,
     grow: () => change((thing) => sizedBy(thing, thing.kind === 'label' ? 1.5 : GROWS)),
     shrink: () => change((thing) => sizedBy(thing, thing.kind === 'label' ? 0.66 : 1 / GROWS)),
@@ -104,6 +114,19 @@ export function useArranging(drawing: Drawing, seen: Seen, hold: Hold) {
   }
 }
 export type Arranging = ReturnType<typeof useArranging>
+
+/** What can be chosen, one after the other. */
+function nextAfter({ things }: InkSheet, id: string | null) {
+  const all = things.filter((thing) => isPlaced(thing) && !thing.fixed)
+  return all[(all.findIndex((thing) => thing.id === id) + 1) % all.length]?.id ?? null
+}
+
+/** A spot, one way only. */
+function widened(thing: PlacedThing, way: 1 | -1): PlacedThing {
+  if (thing.kind !== 'spot') return thing
+  const wanted = Math.round(thing.width * GROWS ** way)
+  return { ...thing, width: Math.min(LONGEST_EDGE, Math.max(LEAST_SPOT, wanted)) }
+}
 
 type KeyWork = (thing: PlacedThing, step: number, drawing: Drawing) => PlacedThing
 const move =

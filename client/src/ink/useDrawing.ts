@@ -42,11 +42,12 @@ export function useDrawing(opening: Opening): {
   const [drawing, setDrawing] = useState(() =>
     part || starter ? null : begin(over?.kind === 'photo' ? inkOver(over) : newInk(newId())),
   )
+  const askedAnew = useAskedAnew(pieceId, part !== null)
   const mediaId = part?.files.ink.mediaId ?? starter?.mediaId ?? ''
   const query = useQuery({
     ...inkQuery(mediaId),
     // Once open, what is drawn here is what counts.
-    enabled: mediaId !== '' && drawing === null,
+    enabled: mediaId !== '' && drawing === null && askedAnew,
   })
   const lookedAnew = useLookedAnew(pieceId, mediaId, query.error)
 
@@ -64,13 +65,14 @@ export function useDrawing(opening: Opening): {
     return made
   }
 
-  const found = query.data ?? (query.isError ? leftHere() : undefined)
+  // What is known of it already may be older than what the school has.
+  const found = askedAnew ? (query.data ?? (query.isError ? leftHere() : undefined)) : undefined
   function leftHere(): InkDocument | undefined {
     return opened.get(partId)?.getSnapshot().ink ?? queries.getQueryData(hereKey(partId))
   }
   useEffect(() => {
     if (!found || drawing) return
-    if (!part) return setDrawing(begin(copyOfStarter(found)))
+    if (!part) return setDrawing(begin(copyOfStarter(found, mediaId)))
     const ink = drawOn(found, inkOf(outbox.getSnapshot(), partId))
     const before = opened.get(partId)
     const now = before ?? new Drawing(ink, (changes) => void work.draw(partId, changes))
@@ -100,6 +102,26 @@ export function useDrawing(opening: Opening): {
     error: found || !lookedAnew ? null : query.error,
     tryAgain: () => void query.refetch(),
   }
+}
+
+/** The school is asked for so long what became of a piece, before the drawing opens as it is known here. */
+const PATIENCE_MS = 3000
+
+/**
+ * What another tablet drew is in another file by now: the piece is asked for anew before a drawing
+ * of it opens. Without a network it opens as it is known here.
+ */
+function useAskedAnew(pieceId: string, begun: boolean): boolean {
+  const queries = useQueryClient()
+  const [asked, setAsked] = useState(!begun || !navigator.onLine)
+  useEffect(() => {
+    if (asked) return
+    const timer = setTimeout(() => setAsked(true), PATIENCE_MS)
+    const { queryKey } = pieceQuery(pieceId)
+    void queries.refetchQueries({ queryKey }).finally(() => setAsked(true))
+    return () => clearTimeout(timer)
+  }, [asked, pieceId, queries])
+  return asked
 }
 
 /**

@@ -1,3 +1,4 @@
 /** Everything that draws: fetched by whoever draws. */
 export { DrawScreen } from '../ink/DrawScreen'
+export { LyingScreen } from '../ink/LyingScreen'
 export { StarterScreen } from '../ink/StarterScreen'

@@ -92,6 +92,15 @@ function Moves({ task }: { task: Task }) {
           label={task.sheet ? t('changeSheet') : t('makeSheet')}
           onPress={() => router.push(`/tasks/sheet/${id}`)}
         />
+        {task.sheet?.sorting ? (
+          <BigButton
+            small
+            tone="quiet"
+            symbol="sort"
+            label={t('lying')}
+            onPress={() => router.push(`/tasks/lying/${id}`)}
+          />
+        ) : null}
         <BigButton
           small
           tone="quiet"

@@ -1,2 +1,2 @@
 /** What other capabilities use of this one. */
-export { usePutSheet, useTask, useTasks } from './tasksQueries'
+export { useLying, useOfferSheet, usePutSheet, useTask, useTasks } from './tasksQueries'

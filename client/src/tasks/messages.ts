@@ -10,6 +10,7 @@ export const messages = {
   openSheet: 'Open the sheet',
   makeSheet: 'Starter sheet',
   changeSheet: 'Change the starter sheet',
+  lying: 'What lies where',
   pick: 'Pick a picture',
   folder: 'goes into {name}',
   myPieces: 'What I made for it',

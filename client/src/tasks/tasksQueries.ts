@@ -1,15 +1,18 @@
 import {
   DueAdvice,
+  LyingOnCopies,
   Standings,
   Task,
   Tasks,
   Units,
   type ChangeTask,
   type MakeTask,
+  type OfferSheet,
   type PutUnit,
   type ReuseUnit,
 } from '@nibquill/contract'
 import type { InkDocument } from '@nibquill/core/ink/document'
+import type { Expected } from '@nibquill/core/ink/sorting'
 import { queryOptions, useQuery } from '@tanstack/react-query'
 import { api } from '../api/api'
 import { useAsk, useChange } from '../api/queries'
@@ -49,10 +52,14 @@ export const useChangeTask = () =>
   )
 export const usePutSheet = (id: string) =>
   useChange(
-    (sheet: { ink: InkDocument | null; seenMediaId: string | null }) =>
+    (sheet: { ink: InkDocument | null; seenMediaId: string | null; expected: Expected }) =>
       api.put(`/tasks/${id}/sheet`, Task, sheet),
     TOUCHES,
   )
+export const useOfferSheet = (id: string) =>
+  useChange((offer: OfferSheet) => api.post(`/tasks/${id}/sheet/offer`, Task, offer), TOUCHES)
+export const useLying = (id: string) =>
+  useAsk(['tasks', 'lying', id], `/tasks/${id}/sheet/lying`, LyingOnCopies)
 export const useMoveTask = () =>
   useChange(
     ({ id, move }: { id: string; move: 'close' | 'open' | 'duplicate' }) =>

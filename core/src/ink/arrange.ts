@@ -34,7 +34,8 @@ export function placedAt(sheet: InkSheet, at: At, reach: number): PlacedThing | 
   return found && isPlaced(found) ? found : null
 }
 
-function covers(thing: PlacedThing, at: At, reach: number): boolean {
+/** Whether a place lies on a thing, or within reach of it. */
+export function covers(thing: PlacedThing, at: At, reach: number): boolean {
   const { width, height } = sizeOfPlaced(thing)
   const { x, y } = pickedUp(at, thing.at, thing.turn)
   return Math.abs(x) <= width / 2 + reach && Math.abs(y) <= height / 2 + reach

@@ -6,6 +6,7 @@ import { showLabel } from './labels.ts'
 import { paperLines } from './papers.ts'
 import { roundOf } from './paths.ts'
 import { unpackPoints, type Point } from './points.ts'
+import { showSpot } from './spots.ts'
 import { showStamp } from './stamps.ts'
 import { simplify } from './simplify.ts'
 
@@ -76,6 +77,8 @@ function shownAs(thing: Thing): Shown[] {
       return showLabel(thing)
     case 'stamp':
       return showStamp(thing)
+    case 'spot':
+      return showSpot(thing)
     case 'picture': {
       const { mediaId, at, turn, width, height } = thing
       return [{ picture: mediaId, at, turn, width, height }]

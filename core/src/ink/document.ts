@@ -132,9 +132,29 @@ export type LaidPicture = Placed & {
   height: number
 }
 
+/** What a spot takes: things to be sorted, or words. */
+export const SPOT_KINDS = ['sort', 'gap'] as const
+export type SpotKind = (typeof SPOT_KINDS)[number]
+export const SPOT_SIZES = {
+  sort: { width: 65 * UNITS_PER_MM, height: 45 * UNITS_PER_MM },
+  gap: { width: 42 * UNITS_PER_MM, height: 12 * UNITS_PER_MM },
+} as const satisfies Record<SpotKind, { width: number; height: number }>
+export const LONGEST_SPOT_NAME = 60
+/**
+ * A place on a starter sheet that things are sorted into, or that words are put on. It stays on
+ * every copy. `words`: what it is called, shown in it; may be empty.
+ */
+export type Spot = Placed & {
+  kind: 'spot'
+  takes: SpotKind
+  words: string
+  width: number
+  height: number
+}
+
 /** What is drawn stays where the hand was; what is put down can be moved. */
 export type DrawnThing = NibLine | Patch | Ruled
-export type PlacedThing = Label | Stamp | LaidPicture
+export type PlacedThing = Label | Stamp | LaidPicture | Spot
 export type Thing = DrawnThing | PlacedThing
 export const isPlaced = (thing: Thing): thing is PlacedThing => 'locked' in thing
 
@@ -163,8 +183,3 @@ export const newInk = (sheetId: string): InkDocument => ({
   version: INK_VERSION,
   sheets: [emptySheet(sheetId)],
 })
-
-/** Pictures some things are, each once. */
-export const picturesAmong = (things: readonly Thing[]): string[] => [
-  ...new Set(things.flatMap((thing) => (thing.kind === 'picture' ? [thing.mediaId] : []))),
-]

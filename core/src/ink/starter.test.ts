@@ -23,7 +23,7 @@ const starter = {
     { ...emptySheet('s'), things: [line, label('title', true, 3000), label('card', false, 9000)] },
   ],
 }
-const copy = copyOfStarter(starter)
+const copy = copyOfStarter(starter, 'mine')
 const sheet = copy.sheets[0]!
 
 test('on a copy the teacher’s lines and what was locked stay; what was left open can be moved', () => {
@@ -39,6 +39,6 @@ test('no rubber touches what stays, and no tap lifts it', () => {
 test('a sheet with something to move begins with moving', () => {
   expect([
     hasMovables(copy),
-    hasMovables(copyOfStarter({ ...starter, sheets: [emptySheet('s')] })),
+    hasMovables(copyOfStarter({ ...starter, sheets: [emptySheet('s')] }, 'mine')),
   ]).toEqual([...[true, false]])
 })

@@ -1,5 +1,5 @@
 import type { InkChange } from '../ink/changes.ts'
-import { picturesAmong } from '../ink/document.ts'
+import { picturesAmong } from '../ink/picturesAmong.ts'
 import type { PieceStep } from '../pieces/movePiece.ts'
 import type { Tidying } from '../tidy/tidying.ts'
 

@@ -11,7 +11,7 @@ import {
   type Pen,
   type Section,
 } from '../print/pen.ts'
-import { picturesAmong } from '@nibquill/core/ink/document'
+import { picturesAmong } from '@nibquill/core/ink/picturesAmong'
 import { drawInk } from './drawInk.ts'
 import { readInk } from '../media/kinds/ink.ts'
 import { drawFoot, FOOT, SHOWN_TOP, type BookOrder, type BookPage } from './frame.ts'

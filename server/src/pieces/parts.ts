@@ -11,7 +11,8 @@ import {
   type PartFileRole,
 } from '@nibquill/core'
 import { drawOn, isFull } from '@nibquill/core/ink/changes'
-import { picturesAmong, type InkDocument } from '@nibquill/core/ink/document'
+import type { InkDocument } from '@nibquill/core/ink/document'
+import { picturesAmong } from '@nibquill/core/ink/picturesAmong'
 import { IsNull, type EntityManager } from 'typeorm'
 import type { Media } from '../media/media.ts'
 import { MediaRow } from '../media/rows.ts'

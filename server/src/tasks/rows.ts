@@ -1,4 +1,5 @@
 import type { PartAsked, Step } from '@nibquill/core'
+import type { Expected } from '@nibquill/core/ink/sorting'
 import { flag, id, integer, json, maybe, moment, refer, row, text } from '../platform/columns.ts'
 
 /** A run of tasks taught together in a class. */
@@ -26,6 +27,10 @@ export type TaskRow = {
   folderChangeable: boolean
   /** Whether what the pupil thinks of it is asked for when it is handed in. */
   asksThoughts: boolean
+  /** What is expected on its starter sheet; null where no spot is on it. */
+  sheetExpected: Expected | null
+  /** Whether those who began with an earlier sheet are offered the one there is. */
+  sheetOffered: boolean
   /** False: for the pupils in `TaskPupilRow` only. */
   forAll: boolean
   position: number
@@ -49,6 +54,8 @@ export const TaskRow = row<TaskRow>(
     dueAt: maybe(moment),
     folderChangeable: flag,
     asksThoughts: flag,
+    sheetExpected: maybe(json),
+    sheetOffered: flag,
     forAll: flag,
     position: integer,
     version: integer,

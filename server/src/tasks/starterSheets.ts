@@ -1,14 +1,22 @@
+import type { LyingOnCopies } from '@nibquill/contract'
 import { DomainError } from '@nibquill/core'
-import { picturesAmong, type InkDocument } from '@nibquill/core/ink/document'
+import type { InkDocument } from '@nibquill/core/ink/document'
+import { picturesAmong } from '@nibquill/core/ink/picturesAmong'
+import { spotsOf, stillExpected, whatLiesWhere, type Expected } from '@nibquill/core/ink/sorting'
 import type { EntityManager } from 'typeorm'
 import { refuseForeign } from '../media/attachments.ts'
 import type { Media } from '../media/media.ts'
 import { addJob } from '../platform/queue.ts'
 import type { SignedIn } from '../platform/routes.ts'
-import { TaskSheetRow } from './rows.ts'
+import { ITS_PUPILS, type FlatPupil, pupilOf } from './itsPupils.ts'
+import { TaskRow, TaskSheetRow } from './rows.ts'
 
 /** @see PutSheet in the contract */
-export type NewSheet = { ink: InkDocument | null; seenMediaId: string | null }
+export type NewSheet = {
+  ink: InkDocument | null
+  seenMediaId: string | null
+  expected: Expected
+}
 
 /**
  * Starter sheets of tasks. Each pupil draws on a copy of their own: whatever becomes of the sheet
@@ -30,10 +38,10 @@ export class StarterSheets {
     manager: EntityManager,
     viewer: SignedIn,
     taskId: string,
-    { ink, seenMediaId }: NewSheet,
+    { ink, seenMediaId, expected }: NewSheet,
   ): Promise<void> {
     const hanging = await manager.findBy(TaskSheetRow, { taskId })
-    const before = hanging.find(({ role }) => role === 'ink')?.mediaId ?? null
+    const before = inkAmong(hanging)
     if (before !== seenMediaId) throw new DomainError('task/stale', {})
     const wanted = ink ? picturesAmong(ink.sheets.flatMap(({ things }) => things)) : []
     await refuseForeign(
@@ -49,7 +57,38 @@ export class StarterSheets {
     }
     for (const mediaId of wanted)
       await manager.insert(TaskSheetRow, { taskId, role: 'laid', mediaId })
+    await manager.update(TaskRow, taskId, {
+      sheetExpected: ink && spotsOf(ink).length > 0 ? stillExpected(expected, ink) : null,
+      sheetOffered: false,
+    })
     if (before) await addJob(manager, 'media.let-go', { mediaId: before }, before)
+  }
+
+  /** @throws DomainError `task/stale` when another sheet is there by now */
+  async offer(
+    manager: EntityManager,
+    taskId: string,
+    { offered, seenMediaId }: { offered: boolean; seenMediaId: string },
+  ): Promise<void> {
+    if (inkAmong(await manager.findBy(TaskSheetRow, { taskId })) !== seenMediaId)
+      throw new DomainError('task/stale', {})
+    await manager.update(TaskRow, taskId, { sheetOffered: offered })
+  }
+
+  /** @see LyingOnCopies in the contract */
+  async listLying(manager: EntityManager, taskId: string): Promise<LyingOnCopies> {
+    const rows = await manager.query<(FlatPupil & { pieceId: string; mediaIds: string[] })[]>(
+      HANDED_IN,
+      [taskId],
+    )
+    const copies: LyingOnCopies = []
+    for (const { pieceId, mediaIds, ...pupil } of rows) {
+      const lies: LyingOnCopies[number]['lies'] = []
+      for (const mediaId of mediaIds)
+        lies.push(...whatLiesWhere(await this.#media.readInk(manager, mediaId)))
+      copies.push({ pupil: pupilOf(pupil), pieceId, lies })
+    }
+    return copies
   }
 
   /** The same sheet for a copy of a task. */
@@ -60,3 +99,17 @@ export class StarterSheets {
     )
   }
 }
+
+const inkAmong = (hanging: readonly TaskSheetRow[]): string | null =>
+  hanging.find(({ role }) => role === 'ink')?.mediaId ?? null
+
+/** SQL: of the pupils of task $1, in order, the ink of what each handed in last. */
+const HANDED_IN = `select u.id, u.first_name as "firstName", u.last_name as "lastName", u.peg_symbol as symbol, u.peg_colour as colour,
+    v.piece_id as "pieceId", array_agg(f.media_id order by w.position) as "mediaIds"
+  from task t ${ITS_PUPILS}
+    join lateral (select v.id, v.piece_id from piece p join piece_maker m on m.piece_id = p.id and m.person_id = u.id
+      join piece_version v on v.piece_id = p.id and (p.state <> 'draft' or v.id = p.approved_version_id)
+      where p.task_id = t.id and p.binned_at is null order by p.created_at desc, p.id desc, v.number desc limit 1) v on true
+    join version_part w on w.version_id = v.id
+    join version_file f on f.version_id = v.id and f.part_id = w.part_id and f.role = 'ink'
+  where t.id = $1 group by u.id, v.piece_id order by u.first_name, u.last_name, u.id`

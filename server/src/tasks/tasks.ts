@@ -1,4 +1,11 @@
-import type { ChangeTask, DueAdvice, MakeTask, Standing, Task } from '@nibquill/contract'
+import type {
+  ChangeTask,
+  DueAdvice,
+  LyingOnCopies,
+  MakeTask,
+  Standing,
+  Task,
+} from '@nibquill/contract'
 import { DomainError, fault } from '@nibquill/core'
 import {
   isSchoolDay,
@@ -18,6 +25,7 @@ import type { Platform } from '../platform/platform.ts'
 import { ask, raw, sql, type Sql } from '../platform/sql.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import type { School } from '../school/school.ts'
+import { ITS_PUPILS, pupilOf, type FlatPupil } from './itsPupils.ts'
 import { NudgeRow, TaskMediaRow, TaskPupilRow, TaskRow, UnitRow } from './rows.ts'
 import type { NewSheet, StarterSheets } from './starterSheets.ts'
 import { strings } from './strings.ts'
@@ -62,6 +70,7 @@ export class Tasks {
       sql`select t.id, t.title, t.instructions, t.due_at as "dueAt", t.opens_at as "opensAt", t.closed_at is not null as closed, t.steps, t.asks, t.version,
          t.folder_changeable as "folderChangeable", t.asks_thoughts as "asksThoughts", t.class_id as "classId", c.name as "className", t.strand_id as "strandId",
          (select s.media_id from task_sheet s where s.task_id = t.id and s.role = 'ink') as "sheetId",
+         t.sheet_offered as offered, ${pupil ? sql`null` : sql`t.sheet_expected`} as sorting,
          f.id as "folderId", f.name as "folderName", f.symbol, f.colour, u.id as "unitId", u.title as "unitTitle",
          coalesce((select json_agg(json_build_object('role', k.role, ${raw(ATTACHMENT_JSON)}) order by k.position) from task_media k
            join media m on m.id = k.media_id where k.task_id = t.id), '[]') as media, ${pupil ? forPupil(viewer.personId) : raw(FOR_TEACHER)}
@@ -80,13 +89,15 @@ export class Tasks {
         unitTitle,
         nudgedAt,
         sheetId,
+        offered,
+        sorting,
         ...task
       }) => ({
         ...task,
         dueAt: dueAt?.toISOString() ?? null,
         opensAt: opensAt?.toISOString() ?? null,
         nudgedAt: nudgedAt?.toISOString() ?? null,
-        sheet: sheetId ? { mediaId: sheetId } : null,
+        sheet: sheetId ? { mediaId: sheetId, offered, sorting } : null,
         unit: unitId ? { id: unitId, title: unitTitle } : null,
         folder: { id: folderId, name: folderName, symbol, colour },
       }),
@@ -124,6 +135,8 @@ export class Tasks {
       id: taskId,
       classId,
       ...row,
+      sheetExpected: null,
+      sheetOffered: false,
       forAll: pupilIds === null,
       position,
       version: 1,
@@ -256,7 +269,10 @@ export class Tasks {
     change: Partial<TaskRow>,
   ): Promise<void> {
     const createdAt = this.#platform.clock.now()
-    await manager.insert(TaskRow, { ...task, id, version: 1, createdAt, closedAt: null, ...change })
+    await manager.insert(TaskRow, {
+      ...{ ...task, id, version: 1, createdAt, closedAt: null, sheetOffered: false },
+      ...change,
+    })
     await manager.query(
       'insert into task_media select $2, media_id, role, position from task_media where task_id = $1',
       [task.id, id],
@@ -280,6 +296,29 @@ export class Tasks {
       await this.#tellClass(manager, task.classId)
     })
     return this.describe(viewer, taskId)
+  }
+
+  /** @throws DomainError as `StarterSheets.offer` */
+  async offerSheet(
+    viewer: SignedIn,
+    taskId: string,
+    offer: { offered: boolean; seenMediaId: string },
+  ): Promise<Task> {
+    await this.#platform.db.transaction(async (manager) => {
+      const task = await manager.findOne(TaskRow, {
+        where: { id: taskId },
+        lock: { mode: 'pessimistic_write' },
+      })
+      if (!task) throw new DomainError('task/not-found')
+      await this.#sheets.offer(manager, taskId, offer)
+      await note(manager, this.#platform.clock.now(), viewer.personId, 'task.offer', taskId)
+      await this.#tellClass(manager, task.classId)
+    })
+    return this.describe(viewer, taskId)
+  }
+
+  async listLying(taskId: string): Promise<LyingOnCopies> {
+    return this.#sheets.listLying(this.#platform.db.manager, taskId)
   }
 
   /**
@@ -361,12 +400,7 @@ export class Tasks {
 
   /** Who stands where, by first name. */
   async listStandings(taskId: string): Promise<Standing[]> {
-    type Flat = {
-      id: string
-      firstName: string
-      lastName: string
-      symbol: never
-      colour: never
+    type Flat = FlatPupil & {
       standing: Standing['standing']
       pieceId: string | null
       nudgedAt: Date | null
@@ -379,8 +413,8 @@ export class Tasks {
        where t.id = $1 order by u.first_name, u.last_name, u.id`,
       [taskId],
     )
-    return rows.map(({ standing, pieceId, nudgedAt, symbol, colour, ...pupil }) => ({
-      pupil: { ...pupil, peg: { symbol, colour } },
+    return rows.map(({ standing, pieceId, nudgedAt, ...pupil }) => ({
+      pupil: pupilOf(pupil),
       standing,
       pieceId,
       nudgedAt: nudgedAt?.toISOString() ?? null,
@@ -448,6 +482,8 @@ export class Tasks {
 
 type FlatTask = Omit<Task, 'folder' | 'dueAt' | 'opensAt' | 'nudgedAt' | 'unit' | 'sheet'> & {
   sheetId: string | null
+  offered: boolean
+  sorting: NonNullable<Task['sheet']>['sorting']
   dueAt: Date | null
   opensAt: Date | null
   nudgedAt: Date | null
@@ -465,12 +501,6 @@ const forPupil = (
   (select n.nudged_at from nudge n where n.task_id = t.id and n.person_id = ${pupilId}) as "nudgedAt",
   coalesce((select json_agg(json_build_object('id', p.id, 'state', p.state) order by p.created_at desc)
   from piece p join piece_maker m on m.piece_id = p.id where p.task_id = t.id and m.person_id = ${pupilId} and p.binned_at is null), '[]') as "myPieces"`
-
-/** SQL: the pupils `u` a task `t` is for, each with their newest piece `s` for it. */
-const ITS_PUPILS = `join enrolment e on e.class_id = t.class_id join person u on u.id = e.person_id and u.role = 'pupil' and u.left_at is null
-    and (t.for_all or exists (select 1 from task_pupil o where o.task_id = t.id and o.person_id = u.id))
-  left join lateral (select p.id, p.state from piece p join piece_maker m on m.piece_id = p.id and m.person_id = u.id
-    where p.task_id = t.id and p.binned_at is null order by p.created_at desc limit 1) s on true`
 
 /** Each pupil counts once, by their newest piece for the task. */
 const FOR_TEACHER = `'[]'::json as "myPieces", false as ticked, null::timestamptz as "nudgedAt",

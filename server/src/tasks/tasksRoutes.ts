@@ -3,8 +3,10 @@ import {
   DueAdvice,
   DueQuery,
   IdParams,
+  LyingOnCopies,
   MakeTask,
   Nudge,
+  OfferSheet,
   PutUnit,
   ReuseUnit,
   Standings,
@@ -24,6 +26,7 @@ import type { Units } from './units.ts'
 export function tasksRoutes(guard: Guard, tasks: Tasks, units: Units): Router {
   const router = Router()
   router.use('/units', unitRoutes(guard, tasks, units))
+  router.use(sheetRoutes(guard, tasks))
   router.get('/', async (request, response) => {
     const viewer = signedIn(request)
     if (!viewer) throw new DomainError('accounts/signed-out')
@@ -58,11 +61,6 @@ export function tasksRoutes(guard: Guard, tasks: Tasks, units: Units): Router {
     const { id } = read(IdParams, request.params)
     await guard.task(signedIn(request), 'task.change', id)
     answer(response, Task, await tasks.change(staff(request), id, read(ChangeTask, request.body)))
-  })
-  router.put('/:id/sheet', async (request, response) => {
-    const { id } = read(IdParams, request.params)
-    await guard.task(signedIn(request), 'task.change', id)
-    answer(response, Task, await tasks.putSheet(staff(request), id, read(PutSheet, request.body)))
   })
   for (const move of ['close', 'open'] as const)
     router.post(`/:id/${move}`, async (request, response) => {
@@ -99,6 +97,31 @@ export function tasksRoutes(guard: Guard, tasks: Tasks, units: Units): Router {
         await tasks.tick(guard.own(signedIn(request), 'pupil'), id, { on: method === 'post' }),
       )
     })
+  return router
+}
+
+/** Of starter sheets, and of what lies where on the copies of one. */
+function sheetRoutes(guard: Guard, tasks: Tasks): Router {
+  const router = Router()
+  router.put('/:id/sheet', async (request, response) => {
+    const { id } = read(IdParams, request.params)
+    await guard.task(signedIn(request), 'task.change', id)
+    answer(response, Task, await tasks.putSheet(staff(request), id, read(PutSheet, request.body)))
+  })
+  router.post('/:id/sheet/offer', async (request, response) => {
+    const { id } = read(IdParams, request.params)
+    await guard.task(signedIn(request), 'task.change', id)
+    answer(
+      response,
+      Task,
+      await tasks.offerSheet(staff(request), id, read(OfferSheet, request.body)),
+    )
+  })
+  router.get('/:id/sheet/lying', async (request, response) => {
+    const { id } = read(IdParams, request.params)
+    await guard.task(signedIn(request), 'task.change', id)
+    answer(response, LyingOnCopies, await tasks.listLying(id))
+  })
   return router
 }
 

@@ -81,4 +81,12 @@ export const EVERYTHING: readonly Thing[] = [
     ...{ kind: 'stamp', id: 'i', pen: pen({ ink: ['sea'], water: 2 }), turn: 30, locked: false },
     ...{ at: { x: 2500, y: 9500 }, what: { of: 'little', name: 'sun' }, width: 2400, height: 2400 },
   },
+  {
+    ...{ kind: 'spot', id: 'j', takes: 'sort', words: 'in the water', turn: 12, locked: false },
+    ...{ at: { x: 11_000, y: 6000 }, width: 4000, height: 2600 },
+  },
+  {
+    ...{ kind: 'spot', id: 'k', takes: 'gap', words: '', turn: 0, locked: false },
+    ...{ at: { x: 8000, y: 1500 }, width: 4200, height: 1200 },
+  },
 ]

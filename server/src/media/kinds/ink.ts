@@ -1,6 +1,6 @@
 import { InkDocument } from '@nibquill/contract/ink'
 import { DomainError, PICTURE_SIZES } from '@nibquill/core'
-import { picturesAmong } from '@nibquill/core/ink/document'
+import { picturesAmong } from '@nibquill/core/ink/picturesAmong'
 import { inkToSvg } from '@nibquill/core/ink/svg'
 import { readFile, writeFile } from 'node:fs/promises'
 import path from 'node:path'
