@@ -1,4 +1,5 @@
-import { AS_IT_WAS, type Quad, type Tidying } from '@nibquill/core'
+import { AS_IT_WAS, type Tidying } from '@nibquill/core'
+import type { Quad } from '@nibquill/core/tidy/projective'
 import { findPage } from '@nibquill/core/tidy/findPage'
 import { photographSheet, sheetOfDifficulty } from '@nibquill/demo'
 import { build } from 'esbuild'

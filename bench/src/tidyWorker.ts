@@ -1,5 +1,6 @@
 import { resample } from '@nibquill/core/tidy/resample'
-import { planTidying, type Tidying } from '@nibquill/core/tidy/tidying'
+import { planTidying } from '@nibquill/core/tidy/planTidying'
+import type { Tidying } from '@nibquill/core/tidy/tidying'
 import { parentPort } from 'node:worker_threads'
 
 /** What the tidying worker of the client does with a photo that is open: plan and sample it. */

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react'
 import { Image, View } from 'react-native'
 import { Text } from 'react-native-paper'
-import type { PhotoFault } from '@nibquill/core'
+import type { PhotoFault } from '@nibquill/core/media/photoFaults'
 import { useKeepFirst } from '../accounts'
 import { PHOTO_WIDTH_PX, takePhoto } from '../device/camera'
 import { useCamera } from '../device/useCamera'

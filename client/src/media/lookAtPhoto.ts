@@ -1,4 +1,5 @@
-import { greyOf, photoFault, type PhotoFault } from '@nibquill/core'
+import { greyOf } from '@nibquill/core'
+import { photoFault, type PhotoFault } from '@nibquill/core/media/photoFaults'
 
 /** Wide enough to tell sharp from blurred, small enough to be looked at in a moment. */
 const WIDTH_PX = 640

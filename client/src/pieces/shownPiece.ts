@@ -1,6 +1,6 @@
 import type { Classmates, Folders, Part, Piece, PieceLine, PupilName } from '@nibquill/contract'
 import { coverOf, fold, pendingMove, type Intent, type NewPart, type Seen } from '@nibquill/core'
-import { SHEET_SIZE } from '@nibquill/core/ink/document'
+import { SHEET_SIZE } from '@nibquill/core/ink/sheetSize'
 import { useQueryClient, type QueryClient, type UseQueryResult } from '@tanstack/react-query'
 import type * as v from 'valibot'
 import { useWaiting } from '../outbox/OutboxContext'

@@ -1,4 +1,4 @@
-import type { Place } from '@nibquill/core'
+import type { Place } from '@nibquill/core/review/sitting'
 import { useEffect, useRef } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'

@@ -1,5 +1,6 @@
 import type { Piece } from '@nibquill/contract'
-import { coverOf, fitsPiece, MAX_MESSAGE_LENGTH, type Place } from '@nibquill/core'
+import { coverOf, fitsPiece, MAX_MESSAGE_LENGTH } from '@nibquill/core'
+import type { Place } from '@nibquill/core/review/sitting'
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState, type ReactNode } from 'react'
 import { ScrollView, View, type ViewStyle } from 'react-native'

@@ -1,5 +1,5 @@
 import type { PieceLine } from '@nibquill/contract'
-import type { Sitting } from '@nibquill/core'
+import type { Sitting } from '@nibquill/core/review/sitting'
 import { View } from 'react-native'
 import { BigButton } from '../kit/BigButton'
 import { TrayDrawing } from '../kit/FolderDrawing'

@@ -1,11 +1,6 @@
 import type { PieceLine } from '@nibquill/contract'
-import {
-  groupTray,
-  placeInSitting,
-  TRAY_GROUPINGS,
-  type Sitting,
-  type TrayGrouping,
-} from '@nibquill/core'
+import { groupTray, TRAY_GROUPINGS, type TrayGrouping } from '@nibquill/core/review/groupTray'
+import { placeInSitting, type Sitting } from '@nibquill/core/review/sitting'
 import { router, useLocalSearchParams } from 'expo-router'
 import { useMemo, useState } from 'react'
 import { ScrollView, View } from 'react-native'

@@ -5,7 +5,7 @@ import {
   newSince,
   putBackIntoSitting,
   type Sitting,
-} from '@nibquill/core'
+} from '@nibquill/core/review/sitting'
 import { useEffect, useMemo, useSyncExternalStore } from 'react'
 
 type Lines = Sitting<PieceLine>

@@ -1,4 +1,4 @@
-import type { Point } from '@nibquill/core'
+import type { Point } from '@nibquill/core/tidy/projective'
 import { useRef } from 'react'
 import { colours } from '../kit/theme'
 

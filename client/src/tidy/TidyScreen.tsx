@@ -1,12 +1,5 @@
-import {
-  ALL,
-  AS_IT_WAS,
-  isAsItWas,
-  isConvex,
-  turnQuarter,
-  type Quad,
-  type Tidying,
-} from '@nibquill/core'
+import { ALL, AS_IT_WAS, isAsItWas, turnQuarter, type Tidying } from '@nibquill/core'
+import { isConvex, type Quad } from '@nibquill/core/tidy/projective'
 import { useEffect, useRef, useState, type ReactNode } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'

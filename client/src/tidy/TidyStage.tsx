@@ -1,4 +1,5 @@
-import { LEAST_TRIM, type Point, type Quad, type Trim } from '@nibquill/core'
+import { LEAST_TRIM, type Trim } from '@nibquill/core'
+import type { Point, Quad } from '@nibquill/core/tidy/projective'
 import { useEffect, useRef, useState, type ReactNode } from 'react'
 import { View } from 'react-native'
 import { colours, corners as radii } from '../kit/theme'

@@ -6,7 +6,8 @@ import {
 } from '@nibquill/core/tidy/brighten'
 import { findPage, shrink, type FoundPage } from '@nibquill/core/tidy/findPage'
 import { resample, type Rgba } from '@nibquill/core/tidy/resample'
-import { planTidying, type Tidying } from '@nibquill/core/tidy/tidying'
+import { planTidying } from '@nibquill/core/tidy/planTidying'
+import type { Tidying } from '@nibquill/core/tidy/tidying'
 
 /** What is asked of the worker; `id` comes back with the answer. */
 export type TidyRequest = { id: number } & (

@@ -1,5 +1,8 @@
 import type { Ink } from './inks.ts'
 import type { PackedPoints } from './points.ts'
+import { SHEET_SIZE, UNITS_PER_MM } from './sheetSize.ts'
+
+export { SHEET_SIZE, UNITS_PER_MM }
 
 /**
  * Everything drawn, as data: what is looked at on a screen, printed, and drawn further years later.
@@ -9,13 +12,8 @@ export const INK_FORMAT = 'nibquill-ink'
 /** Of the format. One that is later than this is shown as far as it is understood, never changed. */
 export const INK_VERSION = 1
 
-/** Lengths are whole hundredths of a millimetre on paper: a centimetre stays one, on paper too. */
-export const UNITS_PER_MM = 100
-
 /** A3, the long way: no sheet, and nothing on one, is larger. */
 export const LONGEST_EDGE = 420 * UNITS_PER_MM
-/** What a new sheet measures: about a tablet, and no wider than a page of the book, where it prints in its size. */
-export const SHEET_SIZE = { width: 160 * UNITS_PER_MM, height: 120 * UNITS_PER_MM } as const
 
 export const MOST_SHEETS = 20
 /** Of one sheet: more than an hour of scribbling makes. */

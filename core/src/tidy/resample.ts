@@ -1,4 +1,4 @@
-import type { Plan } from './tidying.ts'
+import type { Plan } from './planTidying.ts'
 
 /**
  * A picture of four bytes a pixel (red, green, blue, alpha), row by row, as a canvas gives and

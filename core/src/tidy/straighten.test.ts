@@ -5,7 +5,8 @@ import path from 'node:path'
 import { findPage } from './findPage.ts'
 import type { Quad } from './projective.ts'
 import { resample, type Rgba } from './resample.ts'
-import { AS_IT_WAS, planTidying } from './tidying.ts'
+import { planTidying } from './planTidying.ts'
+import { AS_IT_WAS } from './tidying.ts'
 
 const SHEET = { width: 840, height: 594 }
 const DESK = { width: 1200, height: 900 }

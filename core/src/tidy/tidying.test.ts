@@ -1,7 +1,8 @@
 import fc from 'fast-check'
 import { project, type Quad } from './projective.ts'
 import { resample, type Rgba } from './resample.ts'
-import { AS_IT_WAS, isAsItWas, planTidying, turnQuarter, type Tidying } from './tidying.ts'
+import { planTidying } from './planTidying.ts'
+import { AS_IT_WAS, isAsItWas, turnQuarter, type Tidying } from './tidying.ts'
 
 const picture = (width: number, height: number): Rgba => {
   const data = new Uint8ClampedArray(width * height * 4)

@@ -1,4 +1,5 @@
-import { layOutPhotos, type Box, type WritingPages } from '@nibquill/core'
+import { layOutPhotos, type Box } from '@nibquill/core'
+import type { WritingPages } from '@nibquill/core/book/setWriting'
 import {
   drawQr,
   INK_SOFT,

@@ -1,5 +1,6 @@
 import type { Part } from '@nibquill/contract'
-import { shareOutWriting, type PartKind, type WritingPages } from '@nibquill/core'
+import { type PartKind } from '@nibquill/core'
+import { shareOutWriting, type WritingPages } from '@nibquill/core/book/setWriting'
 import { UNITS_PER_MM } from '@nibquill/core/ink/document'
 import type { MediaFormRow } from '../media/rows.ts'
 import type { SharedPieceRow } from '../portfolio/sharedPieces.ts'

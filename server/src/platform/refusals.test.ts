@@ -1,10 +1,5 @@
-import {
-  DOMAIN_ERRORS,
-  DomainError,
-  planTidying,
-  type DomainErrorCode,
-  type Tidying,
-} from '@nibquill/core'
+import { DOMAIN_ERRORS, DomainError, type DomainErrorCode, type Tidying } from '@nibquill/core'
+import { planTidying } from '@nibquill/core/tidy/planTidying'
 import { readdirSync, readFileSync } from 'node:fs'
 import { v7 as newId } from 'uuid'
 import {

@@ -1,5 +1,6 @@
 import type { Chapter, Portfolio as PortfolioAnswer, PutPick } from '@nibquill/contract'
-import { DomainError, placePick } from '@nibquill/core'
+import { DomainError } from '@nibquill/core'
+import { placePick } from '@nibquill/core/portfolio/placePick'
 import { v7 as newId } from 'uuid'
 import { classOfPerson } from '../school/classOfPerson.ts'
 import { PersonRow } from '../school/rows.ts'

@@ -1,11 +1,11 @@
 import type { DoRollOver, LatestRollOver, RollOverPlan } from '@nibquill/contract'
+import { DomainError } from '@nibquill/core'
 import {
-  DomainError,
   faultsOfRollOver,
   proposeRollOver,
   type NewClass,
   type OldClass,
-} from '@nibquill/core'
+} from '@nibquill/core/school/rollOver'
 import type { EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
 import { PersonRow } from './rows.ts'

@@ -1,4 +1,5 @@
-import type { Colour, PegSymbol, RollOverMove } from '@nibquill/core'
+import type { Colour, PegSymbol } from '@nibquill/core'
+import type { RollOverMove } from '@nibquill/core/school/rollOver'
 import type { ListPlan } from '@nibquill/core/school/classList'
 import type { ClassKind } from '@nibquill/core/school/oneRoster'
 import type { Encoding } from '@nibquill/core/school/csv'
