@@ -143,11 +143,11 @@ test('a teacher makes a starter sheet; a pupil’s copy opens on the cutting mat
   await expect(page.getByRole('region', { name: 'Cutting mat' })).toBeVisible()
   // The label that stays is not taken; a card is.
   await paper.draw([
-    [80, 46],
+    [112, 78],
     [120, 100],
   ])
   await paper.draw([
-    [24, 16],
+    [110, 22],
     [40, 90],
   ])
   await expect(page.getByText('Label: seaweed')).toBeVisible()

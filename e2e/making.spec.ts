@@ -159,6 +159,8 @@ test('parts are put in order by keyboard and by mouse, named, taken out and brou
   await tiles(page).first().focus()
   await page.keyboard.press('Space')
   await expect(page.getByText(/is (taken, )?at place 1 of 3/)).toBeAttached()
+  // The library listens for arrows from the next turn on, which it asked for before it spoke.
+  await page.evaluate(() => new Promise((done) => setTimeout(done)))
   await page.keyboard.press('ArrowRight')
   await expect(page.getByText(/is at place 2 of 3/)).toBeAttached()
   await page.keyboard.press('Space')
