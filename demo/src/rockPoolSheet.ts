@@ -36,6 +36,8 @@ const CARDS = [
   { id: 'crab', words: 'crab', belongs: WATER },
 ] as const
 const TIDE = 'tide'
+/** Of a stamp that is a card. */
+const CARD_SIZE = { width: 16 * MM, height: 16 * MM }
 
 /** What belongs where, as its teacher expects it. */
 export const ROCK_POOL_EXPECTED: Expected = {
@@ -63,7 +65,9 @@ export function rockPoolSheet(): InkDocument {
         ? child.stamp({ of: 'little', name: card.stamp }, ['ochre'], x, y)
         : child.label(card.words, x, y, null)
     const thing = made.things[0] as PlacedThing
-    return { ...thing, id: card.id, ...(thing.kind === 'label' ? { ground: 'straw' } : {}) }
+    return thing.kind === 'label'
+      ? { ...thing, id: card.id, ground: 'straw' }
+      : { ...thing, id: card.id, ...CARD_SIZE }
   })
   const things = [...SPOTS, ...fixed, ...cards]
   return { ...newInk(SHEET), sheets: [{ ...emptySheet(SHEET), things }] }
@@ -83,16 +87,16 @@ export function sortedRockPool(mediaId: string, chance: Chance): InkDocument {
       y: Math.round((y + chance.between(-10, 14)) * MM),
     },
   })
-  const word: Label = {
-    ...{ kind: 'label', id: 'word', lines: [chance.next() < SURE ? TIDE : 'sea'], size: 1 },
-    ...{ ground: 'none', at: { x: GAP.x * MM, y: (GAP.y - 1) * MM }, turn: 0, locked: false },
-    ...{ pen: { ink: ['soot'], water: 0, edge: null, width: 180 }, pointer: null },
-  }
   const [sheet] = copy.sheets
   const things = sheet!.things.map((thing) => {
     const home = belongs.get(thing.id)
     const away = home === WATER ? ROCK : WATER
     return home ? put(thing as PlacedThing, chance.next() < SURE ? home : away) : thing
   })
+  const word: Label = {
+    ...{ kind: 'label', id: 'word', lines: [chance.next() < SURE ? TIDE : 'sea'], size: 1 },
+    ...{ ground: 'none', at: { x: GAP.x * MM, y: (GAP.y - 1) * MM }, turn: 0, locked: false },
+    ...{ pen: { ink: ['soot'], water: 0, edge: null, width: 180 }, pointer: null },
+  }
   return { ...copy, sheets: [{ ...sheet!, things: [...things, word] }] }
 }

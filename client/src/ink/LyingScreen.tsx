@@ -18,7 +18,7 @@ import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
 import { Box, Hint } from '../kit/form'
 import { Head } from '../kit/Head'
-import { Bar, Page, Stack } from '../kit/layout'
+import { Bar, Page, Stack, useWidth } from '../kit/layout'
 import { Empty, Loading, ProblemNotice } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
 import { Peg } from '../kit/Peg'
@@ -197,15 +197,23 @@ function Line({
   end?: ReactNode
   children: ReactNode
 }) {
+  const { tablet } = useWidth()
+  const line = { borderTopWidth: 1, borderTopColor: colours.rule, paddingTop: space.near }
+  if (!tablet)
+    return (
+      <Stack role="group" aria-label={label} gap="close" style={line}>
+        <Bar between>
+          {head}
+          {end}
+        </Bar>
+        <Bar wrap gap="close">
+          {children}
+        </Bar>
+      </Stack>
+    )
   return (
-    <Bar
-      role="group"
-      aria-label={label}
-      gap="apart"
-      align="flex-start"
-      style={{ borderTopWidth: 1, borderTopColor: colours.rule, paddingTop: space.near }}
-    >
-      <View style={{ width: 120, flexShrink: 0 }}>{head}</View>
+    <Bar role="group" aria-label={label} gap="apart" align="flex-start" style={line}>
+      <View style={{ width: 132, flexShrink: 0 }}>{head}</View>
       <Bar wrap gap="close" style={{ flex: 1 }}>
         {children}
       </Bar>

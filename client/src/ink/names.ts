@@ -17,11 +17,13 @@ export function nameOfThing(thing: PlacedThing): string {
   }
 }
 
-/** What a spot is called among those of its sheets: by its words, or by its number. */
+/** What a spot is called among those of its sheets: by its words, or by its number among those without. */
 export function nameOfSpot(ink: InkDocument, spotId: string): string {
   const spots = spotsOf(ink)
-  const at = spots.findIndex(({ id }) => id === spotId)
-  const spot = spots[at]
+  const spot = spots.find(({ id }) => id === spotId)
   if (!spot) return t('anotherSpot')
-  return spot.words || t(spot.takes === 'gap' ? 'gapNumber' : 'spotNumber', { number: at + 1 })
+  const alike = spots.filter(({ takes, words }) => takes === spot.takes && words === '')
+  if (spot.words !== '' || alike.length === 1) return nameOfThing(spot)
+  const number = alike.indexOf(spot) + 1
+  return t(spot.takes === 'gap' ? 'gapNumber' : 'spotNumber', { number })
 }

@@ -99,6 +99,29 @@ describe('on one database and one file store', () => {
     expect(await test_.manager.query('select 1 from upload')).toEqual([])
   })
 
+  test('a job under way is nobody else’s, however many processes come and look', async () => {
+    const holder = new pg.Client({ connectionString: test_.config.databaseUrl })
+    await holder.connect()
+    await holder.query('begin; lock table media_form in access exclusive mode')
+    await school.wren.upload(await picture())
+    type Locked = { by: string; attempts: number }
+    const underWay = () =>
+      test_.manager.query<Locked[]>(
+        'select locked_by as by, attempts from graphile_worker.jobs where locked_by is not null',
+      )
+    const before = await until(async () => {
+      const found = await underWay()
+      return found.length > 0 && found
+    })
+    // Whoever starts gives back what was cut off; this was not.
+    const third = await AloneServer.start(test_.config)
+    expect(await underWay()).toEqual(before)
+    await holder.query('rollback')
+    await holder.end()
+    await until(async () => (await underWay()).length === 0)
+    await third.end()
+  })
+
   test('a job whose worker is killed is finished by the other process, once', async () => {
     await school.approved()
     await until(

@@ -12,17 +12,17 @@ const LOCK = 'pg_try_advisory_lock(hashtextextended($1, 20261))'
 const UNLOCK = 'pg_advisory_unlock(hashtextextended($1, 20261))'
 
 /**
- * Says for each worker of this process that it lives, by a lock that PostgreSQL drops the moment
- * the process is gone.
- * A job whose worker nobody vouches for was cut off, and is given back to the queue: by itself the
+ * Says for each pool of workers of this process that it lives, by a lock that PostgreSQL drops the
+ * moment the process is gone. The queue locks jobs in the name of the pool.
+ * A job whose pool nobody vouches for was cut off, and is given back to the queue: by itself the
  * queue would wait four hours.
  */
 export class Vouching {
-  /** To be handed to the queue, which announces its workers here. */
+  /** To be handed to the queue, which announces its pools here. */
   readonly events: WorkerEvents = new EventEmitter()
   readonly #url: string
   readonly #log: Log
-  readonly #workerIds = new Set<string>()
+  readonly #poolIds = new Set<string>()
   #client: Promise<pg.Client> | null = null
   #timer: NodeJS.Timeout | null = null
   #turn: Promise<void> = Promise.resolve()
@@ -30,9 +30,9 @@ export class Vouching {
   constructor(url: string, log: Log) {
     this.#url = url
     this.#log = log
-    this.events.on('worker:create', ({ worker }) => {
-      this.#workerIds.add(worker.workerId)
-      void this.#vouch(worker.workerId)
+    this.events.on('pool:create', ({ workerPool }) => {
+      this.#poolIds.add(workerPool.id)
+      void this.#vouch(workerPool.id)
     })
   }
 
@@ -66,7 +66,7 @@ export class Vouching {
     client.on('error', () => undefined)
     try {
       await client.connect()
-      for (const workerId of this.#workerIds) await client.query(`select ${LOCK}`, [workerId])
+      for (const poolId of this.#poolIds) await client.query(`select ${LOCK}`, [poolId])
     } catch (error) {
       void client.end().catch(() => undefined)
       throw error
@@ -83,10 +83,10 @@ export class Vouching {
     return this.#turn
   }
 
-  #vouch(workerId: string): Promise<void> {
+  #vouch(poolId: string): Promise<void> {
     return this.#inTurn(async () => {
       await this.#connect()
-        .then((client) => client.query(`select ${LOCK}`, [workerId]))
+        .then((client) => client.query(`select ${LOCK}`, [poolId]))
         .catch(() => undefined)
     })
   }
@@ -102,12 +102,12 @@ export class Vouching {
         'select distinct locked_by as id from graphile_worker.jobs where locked_by is not null',
       )
       for (const { id } of rows) {
-        if (this.#workerIds.has(id)) continue
+        if (this.#poolIds.has(id)) continue
         const { rows: got } = await client.query<{ free: boolean }>(`select ${LOCK} as free`, [id])
         if (!got[0]?.free) continue
         await client.query('select graphile_worker.force_unlock_workers($1::text[])', [[id]])
         await client.query(`select ${UNLOCK}`, [id])
-        this.#log.info({ worker: id }, 'gave back jobs of a worker that is gone')
+        this.#log.info({ pool: id }, 'gave back jobs of workers that are gone')
       }
     } catch (error) {
       // Whatever hung or broke: the next sweep connects anew.
