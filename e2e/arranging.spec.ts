@@ -112,6 +112,42 @@ test('a photo is laid on, circled and sent; what cannot be opened is said', asyn
   expect(await page.evaluate(() => 'hacked' in window)).toBe(false)
 })
 
+test('each page of a paper comes on a sheet of its own, to be drawn on; a torn one says why', async ({
+  page,
+  browser,
+}) => {
+  const writer = await browser.newPage()
+  await writer.setContent('<h1>Rock pools</h1><h1 style="break-before: page">Our walk</h1>')
+  const plan = { name: 'plan.pdf', mimeType: 'application/pdf', buffer: await writer.pdf() }
+  await enterAsPupil(page, 'Aoife', '/desk')
+  await newDrawing(page)
+  await page.getByRole('tab', { name: 'Arrange' }).click()
+  const pickOne = async (file: { name: string; mimeType: string; buffer: Buffer }) => {
+    const chooser = page.waitForEvent('filechooser')
+    await page.getByRole('button', { name: 'Picture', exact: true }).click()
+    await (await chooser).setFiles(file)
+  }
+  await pickOne({ ...plan, name: 'torn.pdf', buffer: plan.buffer.subarray(0, 200) })
+  await expect(page.getByText('This file cannot be opened.')).toBeVisible()
+  await pickOne(plan)
+  await expect(page.getByText('2 / 2')).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Picture', exact: true })).toBeVisible()
+  await page.getByRole('button', { name: 'Sheet before' }).click()
+  await page.getByRole('tab', { name: 'Draw' }).click()
+  const upright = new Paper(page, { width: 113, height: 160 })
+  await upright.draw(wave(40, 20, 90))
+  const things = await thingsAtSchool(page, await idOfDrawing(page), 2)
+  expect(kindsOf(things)).toEqual(['picture', 'line'])
+  const { mediaId } = things[0] as Extract<Thing, { kind: 'picture' }>
+  expect((await page.request.get(`/api/media/${mediaId}/full`)).ok()).toBe(true)
+  // Without a network it says so.
+  await page.context().setOffline(true)
+  await page.getByRole('tab', { name: 'Arrange' }).click()
+  await pickOne({ ...plan, name: 'second.pdf' })
+  await expect(page.getByText('they need the network')).toBeVisible({ timeout: 30_000 })
+  await page.context().setOffline(false)
+})
+
 test('a teacher makes a starter sheet; a pupil’s copy opens on the cutting mat, what stays stays, and the teacher’s next sheet leaves it alone', async ({
   page,
   browser,

@@ -1,11 +1,12 @@
-import { MEDIA_FORMS, MEDIA_KINDS } from '@nibquill/core'
+import { MEDIA_FORMS, MEDIA_KINDS, MOST_PAGES } from '@nibquill/core'
 import * as v from 'valibot'
 import { Id } from './common.ts'
 
 /**
  * /api/media/uploads speaks tus 1.0.0. Upload-Metadata: `mediaId` (a UUID made by the client, so
  * that the same file sent twice is one
- * file), `pieceId`, `filename`, and `sha256` (hex) of what is sent, which the server checks.
+ * file), `pieceId`, `filename`, `sha256` (hex) of what is sent, which the server checks, and `use`
+ * where it is not what its sender mostly sends: `pages` for a paper whose pages are drawn on.
  * The last PATCH is answered with this in its body.
  * @see tus.io resumable upload protocol 1.0.0
  */
@@ -26,3 +27,28 @@ export const MediaQuery = v.object({
   link: v.optional(v.pipe(v.string(), v.maxLength(100))),
   save: v.optional(v.string()),
 })
+
+/**
+ * POST /api/media/:id/pages/:page: a page of a paper one may read, as a picture of one's own, to be
+ * laid on a drawing. `page` counts from 1. The same picture's id again changes nothing.
+ * 404 `media/no-such-page`; 422 `media/file-unreadable` where it cannot be drawn.
+ */
+export const PageParams = v.object({
+  id: Id,
+  page: v.pipe(
+    v.string(),
+    v.regex(/^\d{1,4}$/),
+    v.transform(Number),
+    v.minValue(1),
+    v.maxValue(MOST_PAGES),
+  ),
+})
+export const MakePage = v.strictObject({ mediaId: Id })
+/** `width`, `height`: of the picture, in pixels; `pages`: how many the paper has, whatever is shown. */
+export const MadePage = v.object({
+  mediaId: Id,
+  width: v.number(),
+  height: v.number(),
+  pages: v.number(),
+})
+export type MadePage = v.InferOutput<typeof MadePage>

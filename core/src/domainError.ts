@@ -84,6 +84,7 @@ export const DOMAIN_ERRORS = {
   'media/id-taken': 'Another file has this place already.',
   'media/file-unreadable':
     'This file cannot be opened. If it asks for a password, save it without one and send it again.',
+  'media/no-such-page': 'This paper has fewer pages than that.',
   'media/not-taken': 'Files of this kind cannot be kept here.',
   'media/arrived-already': 'That file is at school already.',
   'media/too-many-uploads':

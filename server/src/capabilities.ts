@@ -17,6 +17,7 @@ import { Book } from './book/book.ts'
 import { Folders } from './folders/folders.ts'
 import { Mail } from './mail/mail.ts'
 import { Media } from './media/media.ts'
+import { Pages } from './media/pages.ts'
 import { Notices } from './notices/notices.ts'
 import { ClassPieces } from './pieces/classPieces.ts'
 import { Makers } from './pieces/makers.ts'
@@ -88,6 +89,7 @@ export function openCapabilities(platform: Platform, pool: Pool) {
     units: new Units(platform),
     fileGuard: new FileGuard(platform, guard),
     media,
+    pages: new Pages(platform, media),
     review: new Review(platform, guard, pieces),
     notices: new Notices(platform),
     portfolio: new Portfolio(platform, school),

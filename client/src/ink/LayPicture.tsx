@@ -3,16 +3,20 @@ import { acceptOf } from '@nibquill/core'
 import { useState } from 'react'
 import { v7 as newId } from 'uuid'
 import { pickFiles } from '../device/pickFiles'
-import { sentenceOf } from '../kit/problems'
+import { ProblemError, sentenceOf } from '../kit/problems'
 import { toast } from '../kit/Toast'
+import { isPaper, pagesOf, sheetWithPage } from './pages'
 import { pictureToLay } from './pictures'
 import { Tool } from './Tool'
 import type { Arranging } from './useArranging'
 import { t } from './words'
 
-const ACCEPT = `${acceptOf('picture')},image/svg+xml`
+const ACCEPT = `${acceptOf('picture')},image/svg+xml,${acceptOf('paper')},.pdf`
 
-/** Pictures from the camera or from files, several at once, laid on the sheet. */
+/**
+ * Pictures from the camera or from files, several at once, laid on the sheet; pages of a paper, each
+ * on a sheet of its own.
+ */
 export function LayPicture({
   send,
   arranging,
@@ -21,28 +25,52 @@ export function LayPicture({
   send: (mediaId: string, file: File) => Promise<void>
   arranging: Arranging
 }) {
-  const [busy, setBusy] = useState(false)
+  const [busy, setBusy] = useState('')
   const pick = async () => {
     const picked = await pickFiles(ACCEPT, { several: true })
-    setBusy(true)
     // One after the other: a tablet holds one large picture at a time.
     for (const file of picked) {
-      const made = await pictureToLay(file)
-      if (!made) {
-        toast(t('notAPicture', { name: file.name }))
-        continue
-      }
-      const mediaId = newId()
-      try {
-        await send(mediaId, made.file)
-        arranging.addPicture(mediaId, made)
-      } catch (error) {
-        toast(sentenceOf(error))
-      }
+      setBusy(t('picture'))
+      if (isPaper(file)) await layPages(file)
+      else await layPicture(file)
     }
-    setBusy(false)
+    setBusy('')
   }
-  return <Tool symbol="pictures" label={t('picture')} disabled={busy} onPress={() => void pick()} />
+  const layPicture = async (file: File) => {
+    const made = await pictureToLay(file)
+    if (!made) return toast(t('notAPicture', { name: file.name }))
+    const mediaId = newId()
+    try {
+      await send(mediaId, made.file)
+      arranging.addPicture(mediaId, made)
+    } catch (error) {
+      toast(sentenceOf(error))
+    }
+  }
+  /** Each page on a sheet of its own, as they come. */
+  const layPages = async (file: File) => {
+    setBusy(t('pagesComing'))
+    let laid = 0
+    try {
+      for await (const page of pagesOf(file)) {
+        arranging.addSheet(sheetWithPage(page))
+        laid++
+        if (arranging.isFull() && laid < page.pages)
+          return toast(t('pagesFirst', { n: laid, of: page.pages }))
+        setBusy(t('pageOf', { n: laid, of: page.pages }))
+      }
+    } catch (error) {
+      toast(error instanceof ProblemError ? sentenceOf(error) : t('pagesNeedNetwork'))
+    }
+  }
+  return (
+    <Tool
+      symbol="pictures"
+      label={busy || t('picture')}
+      disabled={busy !== ''}
+      onPress={() => void pick()}
+    />
+  )
 }
 
 /** Photos that hang on the same piece, to be laid on as well. */

@@ -1,7 +1,9 @@
+import type { InkChange } from '@nibquill/core/ink/changes'
 import { movedTo, sizedBy, turnedTo } from '@nibquill/core/ink/arrange'
 import {
   isPlaced,
   LONGEST_EDGE,
+  MOST_SHEETS,
   SPOT_SIZES,
   UNITS_PER_MM,
   type InkSheet,
@@ -43,14 +45,6 @@ export function useArranging(drawing: Drawing, seen: Seen, hold: Hold) {
     const now = placedBy(drawing.sheet, id)
     if (now && !now.locked) act(set(drawing.sheet, to(now)))
   }
-  // One after the other they come down a little further, so that none hides the one before it.
-  const free = () => {
-    const there = sheet.things.filter(isPlaced).length
-    const off = (there % 5) * BESIDE
-    return { x: Math.round(sheet.width / 2) + off, y: Math.round(sheet.height / 2.6) + off }
-  }
-  const bare = () => ({ id: newId(), at: free(), turn: 0, locked: false })
-  const fresh = () => ({ ...bare(), pen: penOf(hold) })
   const work: Work = {
     begin: (first, reach) =>
       beginArranging(drawing.sheet, placedBy(drawing.sheet, id), first, reach, setId),
@@ -79,22 +73,7 @@ export function useArranging(drawing: Drawing, seen: Seen, hold: Hold) {
     chosen,
     work,
     letGo: () => setId(null),
-    addLabel: (words: LabelWords) => put({ ...fresh(), kind: 'label', ...words, pointer: null }),
-    /** A picture that is on its way, or hangs on the piece already. @param pixels - Of it, upright. */
-    addPicture: (mediaId: string, pixels: { width: number; height: number }) => {
-      const share =
-        PICTURE_SHARE * Math.min(sheet.width / pixels.width, sheet.height / pixels.height)
-      const [width, height] = [pixels.width * share, pixels.height * share].map(Math.round)
-      put({ ...bare(), kind: 'picture', mediaId, width: width!, height: height! })
-    },
-    addStamp: (what: StampWhat) =>
-      put({ ...fresh(), kind: 'stamp', what, ...STAMP_SIZES[what.of] }),
-    /** Below everything: what is sorted lies on it. */
-    addSpot: (takes: SpotKind) =>
-      put(
-        { ...bare(), kind: 'spot', takes, words: '', ...SPOT_SIZES[takes] },
-        sheet.things.find((thing) => thing.kind !== 'spot')?.id ?? null,
-      ),
+    ...layingDown(drawing, sheet, hold, put),
     widen: (way: 1 | -1) => change((thing) => widened(thing, way)),
     change,
     grow: () => change((thing) => sizedBy(thing, thing.kind === 'label' ? 1.5 : GROWS)),
@@ -114,6 +93,51 @@ export function useArranging(drawing: Drawing, seen: Seen, hold: Hold) {
   }
 }
 export type Arranging = ReturnType<typeof useArranging>
+
+/** Everything that can be put down. */
+function layingDown(
+  drawing: Drawing,
+  sheet: InkSheet,
+  hold: Hold,
+  put: (thing: PlacedThing, below?: string | null) => void,
+) {
+  // One after the other they come down a little further, so that none hides the one before it.
+  const free = () => {
+    const there = sheet.things.filter(isPlaced).length
+    const off = (there % 5) * BESIDE
+    return { x: Math.round(sheet.width / 2) + off, y: Math.round(sheet.height / 2.6) + off }
+  }
+  const bare = () => ({ id: newId(), at: free(), turn: 0, locked: false })
+  const fresh = () => ({ ...bare(), pen: penOf(hold) })
+  return {
+    addLabel: (words: LabelWords) => put({ ...fresh(), kind: 'label', ...words, pointer: null }),
+    /** A picture that is on its way, or hangs on the piece already. @param pixels - Of it, upright. */
+    addPicture: (mediaId: string, pixels: { width: number; height: number }) => {
+      const share =
+        PICTURE_SHARE * Math.min(sheet.width / pixels.width, sheet.height / pixels.height)
+      const [width, height] = [pixels.width * share, pixels.height * share].map(Math.round)
+      put({ ...bare(), kind: 'picture', mediaId, width: width!, height: height! })
+    },
+    /** A sheet after the one on top, or in its place while that is empty. */
+    addSheet: (made: InkSheet) => {
+      const { ink, sheet: top } = drawing.getSnapshot()
+      const after = ink.sheets[ink.sheets.findIndex(({ id }) => id === top.id) + 1]
+      const bare: InkChange[] =
+        top.things.length === 0 ? [{ kind: 'take-sheet', sheetId: top.id }] : []
+      drawing.act([{ kind: 'put-sheet', sheet: made, below: after?.id ?? null }, ...bare])
+      drawing.turnTo(made.id)
+    },
+    isFull: () => drawing.getSnapshot().ink.sheets.length >= MOST_SHEETS,
+    addStamp: (what: StampWhat) =>
+      put({ ...fresh(), kind: 'stamp', what, ...STAMP_SIZES[what.of] }),
+    /** Below everything: what is sorted lies on it. */
+    addSpot: (takes: SpotKind) =>
+      put(
+        { ...bare(), kind: 'spot', takes, words: '', ...SPOT_SIZES[takes] },
+        sheet.things.find((thing) => thing.kind !== 'spot')?.id ?? null,
+      ),
+  }
+}
 
 /** What can be chosen, one after the other. */
 function nextAfter({ things }: InkSheet, id: string | null) {

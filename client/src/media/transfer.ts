@@ -35,12 +35,12 @@ export async function hashOf(file: Blob): Promise<string> {
  * @throws ProblemError when the server said why not; Error when nothing of ours answered
  */
 export async function transfer(
-  what: { mediaId: string; name: string; hash: string },
+  what: { mediaId: string; name: string; hash: string; use?: 'pages' },
   file: File,
   signal: AbortSignal,
   onSent: (bytes: number) => void,
 ): Promise<Arrived> {
-  const { mediaId, name, hash } = what
+  const { mediaId, name, hash, use } = what
   // Fetched when there is something to send: no screen waits for it.
   const { Upload } = await import('tus-js-client')
   return new Promise((resolve, reject) => {
@@ -50,7 +50,7 @@ export async function transfer(
       onShouldRetry: mayPass,
       removeFingerprintOnSuccess: true,
       fingerprint: () => Promise.resolve(`nibquill/${mediaId}`),
-      metadata: { mediaId, filename: name, sha256: hash },
+      metadata: { mediaId, filename: name, sha256: hash, ...(use ? { use } : {}) },
       onProgress: onSent,
       onSuccess: ({ lastResponse }) => {
         const arrived = v.safeParse(Arrived, parse(lastResponse.getBody()))

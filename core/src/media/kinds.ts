@@ -2,11 +2,17 @@
 export const MEDIA_KINDS = ['picture', 'ink', 'sound', 'film', 'paper'] as const
 export type MediaKind = (typeof MEDIA_KINDS)[number]
 
-/** What a file is sent for: to become part of a piece, or to hang on a task or a notice. */
-export const MEDIA_USES = ['part', 'attachment'] as const
+/**
+ * What a file is sent for: to become part of a piece, to hang on a task or a notice, or for its
+ * pages to be drawn on.
+ */
+export const MEDIA_USES = ['part', 'attachment', 'pages'] as const
 export type MediaUse = (typeof MEDIA_USES)[number]
 
 const MEGABYTE = 1024 * 1024
+
+/** Of a paper, from its first page on: what lies further back is not shown. */
+export const MOST_PAGES = 40
 
 /** Longest edges of the upright sizes made of each picture: in a list, on a tablet, on a large screen. */
 export const PICTURE_SIZES = [320, 960, 2048] as const
@@ -66,7 +72,7 @@ export const MEDIA = {
     types: { 'application/pdf': 'pdf' },
     turned: [],
     mostBytes: 60 * MEGABYTE,
-    uses: ['attachment'],
+    uses: ['attachment', 'pages'],
     forms: [],
   },
 } as const satisfies Record<MediaKind, KindFacts>

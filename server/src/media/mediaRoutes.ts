@@ -1,4 +1,12 @@
-import { Arrived, IdParams, MediaParams, MediaQuery } from '@nibquill/contract'
+import {
+  Arrived,
+  IdParams,
+  MadePage,
+  MakePage,
+  MediaParams,
+  MediaQuery,
+  PageParams,
+} from '@nibquill/contract'
 import { DomainError } from '@nibquill/core'
 import { Router, type Request } from 'express'
 import type { FileGuard } from '../access/fileGuard.ts'
@@ -6,6 +14,7 @@ import type { Platform } from '../platform/platform.ts'
 import { answer, read, signedIn, type SignedIn } from '../platform/routes.ts'
 import { serveStored } from '../platform/serveStored.ts'
 import type { Media } from './media.ts'
+import type { Pages } from './pages.ts'
 import type { Uploads } from './uploads.ts'
 
 export function mediaRoutes(
@@ -13,6 +22,7 @@ export function mediaRoutes(
   guard: FileGuard,
   media: Media,
   uploads: Uploads,
+  pages: Pages,
 ): Router {
   const router = Router()
   router.get('/:id', async (request, response) => {
@@ -37,6 +47,13 @@ export function mediaRoutes(
       'Content-Security-Policy': "default-src 'none'; sandbox",
     })
     await serveStored(platform.storage, key, request, response)
+  })
+  router.post('/:id/pages/:page', async (request, response) => {
+    const { id, page } = read(PageParams, request.params)
+    const { mediaId } = read(MakePage, request.body)
+    const { personId } = sender(request)
+    await guard.demand(signedIn(request), id, undefined)
+    answer(response, MadePage, await pages.make(personId, id, page, mediaId))
   })
   return router
 }

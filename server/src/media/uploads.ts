@@ -39,6 +39,8 @@ const Metadata = v.object({
   ),
   sha256: v.nullish(v.pipe(v.string(), v.regex(/^[0-9a-f]{64}$/))),
 })
+/** What its sender says when it begins. */
+const Announced = v.object({ ...Metadata.entries, use: v.nullish(v.literal('pages')) })
 /** What this server wrote beside it when it began. */
 const Begun = v.object({ ownerId: v.string(), use: v.optional(v.picklist(MEDIA_USES), 'part') })
 /** Pupils make pieces; teachers hang something on a task or a notice. */
@@ -83,12 +85,12 @@ export class Uploads {
   }
 
   async #begin(upload: Upload): Promise<{ metadata: Upload['metadata'] }> {
-    const parsed = v.safeParse(Metadata, upload.metadata)
+    const parsed = v.safeParse(Announced, upload.metadata)
     if (!parsed.success) throw tusError(new v.ValiError(parsed.issues))
     if (upload.size === 0) throw tusError(new DomainError('media/empty'))
     const sender = this.#sender.getStore()
     const personId = sender?.personId ?? ''
-    const { mediaId, sha256 } = parsed.output
+    const { mediaId, sha256, use } = parsed.output
     const there = await this.#media.findArrived(personId, mediaId)
     // Its last answer was lost on the way: the file need not come again.
     if (there && there.sentSha256 === sha256)
@@ -99,7 +101,7 @@ export class Uploads {
     return {
       metadata: {
         ...upload.metadata,
-        ...({ ownerId: personId, use: useOf(sender) } satisfies v.InferOutput<typeof Begun>),
+        ...({ ownerId: personId, use: use ?? useOf(sender) } satisfies v.InferOutput<typeof Begun>),
       },
     }
   }

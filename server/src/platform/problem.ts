@@ -79,6 +79,7 @@ const STATUS = {
   'media/differs': 422,
   'media/id-taken': 409,
   'media/file-unreadable': 422,
+  'media/no-such-page': 404,
   'media/ink-unreadable': 422,
   'media/not-taken': 415,
   'media/arrived-already': 409,

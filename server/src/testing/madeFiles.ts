@@ -45,15 +45,22 @@ export const recording = (
 
 /** A paper of one page, made by our own pen. @param password - Without it nobody opens it. */
 export async function paper(words = 'Rock pools', password?: string): Promise<Buffer> {
+  const bytes = await papers([words])
+  return password ? locked(bytes, password) : bytes
+}
+
+/** A paper with these words, each on a page of its own. */
+export async function papers(pages: readonly string[]): Promise<Buffer> {
   const doc = await openDocument('Plan of our walk', 'Nobody')
   const chunks: Buffer[] = []
   doc.on('data', (chunk: Buffer) => chunks.push(chunk))
-  doc.addPage()
-  new Pen(doc).text(words, { x: 60, y: 60, width: 300, size: 20 })
+  for (const words of pages) {
+    doc.addPage()
+    new Pen(doc).text(words, { x: 60, y: 60, width: 300, size: 20 })
+  }
   doc.end()
   await once(doc, 'end')
-  const bytes = Buffer.concat(chunks)
-  return password ? locked(bytes, password) : bytes
+  return Buffer.concat(chunks)
 }
 
 const locked = (bytes: Buffer, password: string): Promise<Buffer> =>

@@ -175,7 +175,7 @@ export class Person {
   /** Sends a file as the client does, through an independent tus client. */
   async upload(
     bytes: Uint8Array,
-    about: { mediaId?: string; filename?: string; sha256?: string } = {},
+    about: { mediaId?: string; filename?: string; sha256?: string; use?: 'pages' } = {},
   ): Promise<{ mediaId: string; status: number; body: string }> {
     const mediaId = about.mediaId ?? newId()
     return new Promise((resolve) => {
@@ -185,6 +185,7 @@ export class Person {
           mediaId,
           filename: about.filename ?? 'photo.jpg',
           ...(about.sha256 ? { sha256: about.sha256 } : {}),
+          ...(about.use ? { use: about.use } : {}),
         },
         headers: { Cookie: this.cookie, Origin: this.at, 'User-Agent': this.browser },
         retryDelays: null,

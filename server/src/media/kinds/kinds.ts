@@ -35,7 +35,7 @@ type KindWork = {
 export type PictureOf = (mediaId: string) => Promise<Buffer | null>
 
 /** Outside programs, one at a time: a class sending at once must not take the whole machine. */
-const outside = pLimit(1)
+export const outside = pLimit(1)
 
 const recording: KindWork = {
   takeIn: (file, { type }, scratch) =>
