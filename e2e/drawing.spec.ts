@@ -18,7 +18,7 @@ import {
   thingsAtSchool,
   wave,
 } from './paper.ts'
-import { enterAsPupil, enterAsTeacher } from './people.ts'
+import { enterAsPupil, enterAsTeacher, follow } from './people.ts'
 import { pieceOf } from './pieces.ts'
 import { expect, test } from './test.ts'
 
@@ -322,6 +322,36 @@ test('two tablets on one sheet: what both drew is there', async ({ page, browser
   await expect(there.canvas).toBeVisible()
   await Promise.all([paper.draw(wave(60)), there.draw(wave(90))])
   await thingsAtSchool(page, id, 3)
+})
+
+test('a drawing opens as the school has it, though this tablet remembers it as it was', async ({
+  page,
+  browser,
+}) => {
+  await enterAsPupil(page, 'Aoife', '/desk')
+  const paper = await newDrawing(page)
+  await paper.draw(wave(20))
+  const id = await idOfDrawing(page)
+  await thingsAtSchool(page, id, 1)
+  const partId = drawingIn(await pieceOf(page, id))!.id
+  const other = await (
+    await browser.newContext({ viewport: { width: 820, height: 1180 } })
+  ).newPage()
+  // Nothing tells this one of what happens elsewhere.
+  await other.route('**/api/live', (route) => route.abort())
+  await enterAsPupil(other, 'Aoife', `/my-pieces/${id}/parts/${partId}/draw`)
+  const there = new Paper(other)
+  await expect(there.canvas).toBeVisible()
+  await follow(other, '/desk')
+  await expect(there.canvas).toBeHidden()
+  await paper.draw(wave(90))
+  await thingsAtSchool(page, id, 2)
+  await follow(other, `/my-pieces/${id}/parts/${partId}/draw`)
+  await expect(there.canvas).toBeVisible()
+  const at = await there.place([80, 90])
+  const clip = { x: at.x - 30, y: at.y - 30, width: 60, height: 60 }
+  const { channels } = await sharp(await other.screenshot({ clip })).stats()
+  expect(Math.min(...channels.map(({ min }) => min))).toBeLessThan(120)
 })
 
 test('a drawing of a later Nibquill is shown, not drawn on', async ({ page }) => {

@@ -2,7 +2,7 @@ import type { DrawingPart, Part, PhotoPart } from '@nibquill/contract'
 import { drawOn, type InkChange } from '@nibquill/core/ink/changes'
 import { newInk, SHEET_SIZE, type InkDocument, type InkSheet } from '@nibquill/core/ink/document'
 import { copyOfStarter } from '@nibquill/core/ink/starter'
-import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { notifyManager, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { v7 as newId } from 'uuid'
 import { inkOf, useOutbox } from '../outbox/OutboxContext'
@@ -118,7 +118,9 @@ function useAskedAnew(pieceId: string, begun: boolean): boolean {
     if (asked) return
     const timer = setTimeout(() => setAsked(true), PATIENCE_MS)
     const { queryKey } = pieceQuery(pieceId)
-    void queries.refetchQueries({ queryKey }).finally(() => setAsked(true))
+    // After whoever shows the piece has been told what it is by now.
+    const done = () => notifyManager.schedule(() => setAsked(true))
+    void queries.refetchQueries({ queryKey }).finally(done)
     return () => clearTimeout(timer)
   }, [asked, pieceId, queries])
   return asked
