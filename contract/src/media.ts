@@ -1,4 +1,5 @@
 import { MEDIA_FORMS, MEDIA_KINDS, MOST_PAGES } from '@nibquill/core'
+import { FULL_PEAK, MOST_PEAKS } from '@nibquill/core/sound/peaks'
 import * as v from 'valibot'
 import { Id } from './common.ts'
 
@@ -52,3 +53,16 @@ export const MadePage = v.object({
   pages: v.number(),
 })
 export type MadePage = v.InferOutput<typeof MadePage>
+
+/**
+ * GET /api/media/:id/peaks: what is drawn of a recording, once it has been looked through. The
+ * highest of each stretch, from 0 to `FULL_PEAK`.
+ */
+export const Peaks = v.object({
+  durationMs: v.number(),
+  peaks: v.pipe(
+    v.array(v.pipe(v.number(), v.minValue(0), v.maxValue(FULL_PEAK))),
+    v.maxLength(MOST_PEAKS),
+  ),
+})
+export type Peaks = v.InferOutput<typeof Peaks>

@@ -1,14 +1,13 @@
 import type { Attachment } from '@nibquill/contract'
-import { useEffect, useRef, useState } from 'react'
+import { useState } from 'react'
 import { View } from 'react-native'
-import { Text } from 'react-native-paper'
 import { Overlay } from '../kit/Overlay'
 import { BigButton } from '../kit/BigButton'
 import { Press } from '../kit/Press'
-import { play } from '../kit/speech'
+import { Player } from './Player'
 import { SaveButton } from './SaveButton'
 import { Picture } from './Picture'
-import { colours, corners, space } from '../kit/theme'
+import { corners, space } from '../kit/theme'
 import { t } from './words'
 import { Stack, Bar } from '../kit/layout'
 
@@ -22,7 +21,7 @@ export function Attachments({ items, label }: { items: readonly Attachment[]; la
       {items
         .filter(({ kind }) => kind === 'sound')
         .map(({ mediaId }) => (
-          <Voice key={mediaId} src={`/api/media/${mediaId}/full`} />
+          <Player key={mediaId} mediaId={mediaId} />
         ))}
       {pictures.length > 0 ? (
         <Bar wrap align="stretch">
@@ -65,40 +64,5 @@ export function Attachments({ items, label }: { items: readonly Attachment[]; la
         </Overlay>
       ) : null}
     </Stack>
-  )
-}
-
-/** A recording with one large button. */
-export function Voice({ src }: { src: string }) {
-  const [audio] = useState(() => new Audio(src))
-  const [playing, setPlaying] = useState(false)
-  const [failed, setFailed] = useState(false)
-  const stop = useRef<() => void>(undefined)
-  useEffect(() => () => stop.current?.(), [])
-  const toggle = () => {
-    if (playing) return stop.current?.()
-    setPlaying(true)
-    setFailed(false)
-    stop.current = play(
-      audio,
-      () => setPlaying(false),
-      () => setFailed(true),
-    )
-  }
-  return (
-    <Bar>
-      <BigButton
-        small
-        tone="quiet"
-        symbol={playing ? 'pause' : 'play'}
-        label={playing ? t('pause') : t('hear')}
-        onPress={toggle}
-      />
-      {failed ? (
-        <Text variant="bodySmall" style={{ color: colours.clay }}>
-          {t('cannotPlay')}
-        </Text>
-      ) : null}
-    </Bar>
   )
 }

@@ -18,8 +18,11 @@ export const MOST_PAGES = 40
 export const PICTURE_SIZES = [320, 960, 2048] as const
 export type PictureSize = (typeof PICTURE_SIZES)[number]
 
-/** What is made of a file for those who look at it; the file itself stays as it is. */
-export const MEDIA_FORMS = ['320', '960', '2048'] as const satisfies readonly `${PictureSize}`[]
+const PICTURE_FORMS = ['320', '960', '2048'] as const satisfies readonly `${PictureSize}`[]
+/** `playable`: every browser plays it, and all are as loud. `peaks`: what is drawn of it. */
+const SOUND_FORMS = ['playable', 'peaks'] as const
+/** What is made of a file for those who look or listen; the file itself stays as it is. */
+export const MEDIA_FORMS = [...PICTURE_FORMS, ...SOUND_FORMS] as const
 export type MediaForm = (typeof MEDIA_FORMS)[number]
 
 type KindFacts = {
@@ -42,7 +45,7 @@ export const MEDIA = {
     turned: ['image/heic', 'image/heif'],
     mostBytes: 60 * MEGABYTE,
     uses: ['part', 'attachment'],
-    forms: MEDIA_FORMS,
+    forms: PICTURE_FORMS,
   },
   /** Strokes as data: 300 of them with 100 points each are under half a megabyte. */
   ink: {
@@ -50,7 +53,7 @@ export const MEDIA = {
     turned: [],
     mostBytes: 5 * MEGABYTE,
     uses: ['part'],
-    forms: MEDIA_FORMS,
+    forms: PICTURE_FORMS,
   },
   /** An hour of speech at 64 kbit/s is 29 MB. */
   sound: {
@@ -58,7 +61,7 @@ export const MEDIA = {
     turned: [],
     mostBytes: 60 * MEGABYTE,
     uses: ['attachment'],
-    forms: [],
+    forms: SOUND_FORMS,
   },
   /** Two minutes as a phone films them in high definition are 130 to 350 MB. */
   film: {

@@ -230,7 +230,7 @@ export class Media {
 
   /**
    * What to read for a form: until it is made, and where none can be, the file itself stands in
-   * (`asAsked` false).
+   * (`asAsked` false). Nothing stands in for what is drawn of a sound.
    */
   async locate(mediaId: string, form: MediaForm | 'full'): Promise<Located> {
     const manager = this.#platform.db.manager
@@ -239,6 +239,7 @@ export class Media {
     const { name, type } = row
     if (form === 'full') return { key: fullKey(row), type, name, asAsked: true }
     const made = await manager.findOneBy(MediaFormRow, { mediaId, form })
+    if (!made && form === 'peaks') throw new DomainError('media/not-found')
     return made
       ? { key: made.key, type: made.type, name, asAsked: true }
       : { key: fullKey(row), type, name, asAsked: false }

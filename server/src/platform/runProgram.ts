@@ -23,6 +23,7 @@ const MOST_ANSWERED_BYTES = 16 * 1024 * 1024
  * Runs a program on a file, bounded in processor time, wall-clock time and memory, with no input
  * and none of our environment.
  * @param fine - Exit codes that count as done.
+ * @param take - Takes what it prints as it comes; without, it is kept and returned.
  * @returns what it printed
  * @throws ProgramFailed; the system's own error where the program is not installed
  */
@@ -31,6 +32,7 @@ export async function runProgram(
   words: readonly string[],
   { seconds, memoryMb }: Bounds,
   fine: readonly number[] = [0],
+  take?: (chunk: Buffer) => void,
 ): Promise<string> {
   const child = spawn(
     'prlimit',
@@ -47,6 +49,7 @@ export async function runProgram(
   let bytes = 0
   let said = ''
   child.stdout.on('data', (chunk: Buffer) => {
+    if (take) return take(chunk)
     bytes += chunk.length
     if (bytes > MOST_ANSWERED_BYTES) child.kill('SIGKILL')
     else answer.push(chunk)

@@ -6,7 +6,7 @@ import { makeInkSizes, takeInk } from './ink.ts'
 import { makeSizes } from './makeSizes.ts'
 import { writeWithoutTraces } from './paper.ts'
 import { takePicture } from './picture.ts'
-import { copyStreams } from './sound.ts'
+import { copyStreams, makeSoundForms } from './sound.ts'
 
 /** A file as it is kept: the one that was sent, or a cleaned one beside it. */
 export type Kept = { file: string; type: MediaType; width: number; height: number }
@@ -51,7 +51,10 @@ const recording: KindWork = {
 export const KIND_WORK: Record<MediaKind, KindWork> = {
   picture: { takeIn: takePicture, makeForms: makeSizes },
   ink: { takeIn: takeInk, makeForms: makeInkSizes },
-  sound: recording,
+  sound: {
+    ...recording,
+    makeForms: (file, scratch) => outside(() => makeSoundForms(file, scratch)),
+  },
   film: recording,
   paper: {
     takeIn: (file, { type }, scratch) =>
