@@ -10,6 +10,7 @@ import { benchPictures } from './pictures.ts'
 import { benchLists } from './lists.ts'
 import { benchScan } from './scan.ts'
 import { benchScript } from './script.ts'
+import { benchSound } from './sound.ts'
 import { benchTidy } from './tidy.ts'
 import { benchTray } from './tray.ts'
 import { benchUploads } from './uploads.ts'
@@ -26,6 +27,7 @@ const BENCHES: Record<string, () => Promise<Line[]>> = {
   arrival: benchArrival,
   felt: benchFelt,
   ink: benchInk,
+  sound: benchSound,
   'bad-days': benchBadDays,
 }
 const { values } = parseArgs({ options: { only: { type: 'string' }, json: { type: 'string' } } })
