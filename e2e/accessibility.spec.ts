@@ -73,6 +73,7 @@ test('a pupil’s screens', async ({ page }) => {
     '/my-portfolio',
     '/make',
     '/make?pick=1',
+    '/say',
   ])
   await follow(page, '/desk')
   await page.getByRole('region', { name: 'To do' }).getByRole('button').first().click()

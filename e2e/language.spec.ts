@@ -157,6 +157,7 @@ test('the door and a pupil’s screens', async ({ page }) => {
     '/my-portfolio',
     '/make',
     '/write',
+    '/say',
   ])
   const [task] = await listOf(page, '/api/tasks')
   await visitAll(page, [`/my-tasks/${task!.id}`])

@@ -1,5 +1,5 @@
 import { MEDIA_FORMS, MEDIA_KINDS, MOST_PAGES } from '@nibquill/core'
-import { FULL_PEAK, MOST_PEAKS } from '@nibquill/core/sound/peaks'
+import { FULL_PEAK, MOST_PEAKS } from '@nibquill/core/sound/bars'
 import * as v from 'valibot'
 import { Id } from './common.ts'
 

@@ -93,8 +93,16 @@ export const WritingPart = v.object({
 })
 export type WritingPart = v.InferOutput<typeof WritingPart>
 
+export const VoicePart = v.object({
+  ...part,
+  kind: v.literal('voice'),
+  /** What was said; its forms are what every browser plays, and what is drawn of it. */
+  files: v.object({ sound: PartFile }),
+})
+export type VoicePart = v.InferOutput<typeof VoicePart>
+
 /** One part of a piece: what its kind brings, and its files by their role in it. */
-export const Part = v.variant('kind', [PhotoPart, DrawingPart, WritingPart])
+export const Part = v.variant('kind', [PhotoPart, DrawingPart, WritingPart, VoicePart])
 export type Part = v.InferOutput<typeof Part>
 
 /** A piece in a list. */
@@ -223,6 +231,11 @@ export const AddPart = v.variant('kind', [
     kind: v.literal('writing'),
     name: text(MAX_PART_NAME_LENGTH),
     text: asTyped(MAX_WRITING_LENGTH),
+  }),
+  v.strictObject({
+    kind: v.literal('voice'),
+    name: text(MAX_PART_NAME_LENGTH),
+    files: v.strictObject({ sound: Id }),
   }),
 ])
 export type AddPart = v.InferOutput<typeof AddPart>

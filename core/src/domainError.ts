@@ -72,10 +72,10 @@ export const DOMAIN_ERRORS = {
   'media/not-found': 'There is nothing here for you to see.',
   'media/empty': 'This file is empty. Nothing was kept of it.',
   'media/not-a-picture':
-    'This is not a picture we can open. Photos and drawings work: JPEG, PNG, WebP, GIF or HEIC.',
+    'This is nothing we can open. Photos and drawings work (JPEG, PNG, WebP, GIF or HEIC), and recordings (WebM, Ogg or M4A).',
   'media/ink-unreadable':
     'This drawing cannot be opened: it is damaged, or was made by a later Nibquill.',
-  'media/not-for-pieces': 'Only pictures can go into a piece so far.',
+  'media/not-for-pieces': 'A file of this kind has no place there.',
   'media/unreadable': 'This picture is damaged and cannot be opened. Take the photo again.',
   'media/too-large': 'This file is too big. The most is 60 MB.',
   'media/too-many-pixels':

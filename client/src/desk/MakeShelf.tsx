@@ -46,13 +46,13 @@ export function MakeShelf({ large }: { large: boolean }) {
             key={label}
             label={label}
             onPress={begin}
-            style={{ alignItems: 'center', minWidth: 88, minHeight: targets.pupil }}
+            style={{ alignItems: 'center', flex: 1, minHeight: targets.pupil }}
           >
             <View style={{ height: thingPx, justifyContent: 'flex-end' }}>
               <Thing size={thingPx} />
             </View>
             <Text
-              variant="titleMedium"
+              variant={large ? 'titleMedium' : 'titleSmall'}
               style={{ paddingTop: space.clear, paddingBottom: space.near }}
             >
               {label}

@@ -184,6 +184,13 @@ function GoOnWithIt({ piece, onPutAway }: { piece: Piece; onPutAway: () => void 
           tone="quiet"
           onPress={() => router.push(`/my-pieces/${piece.id}/draw`)}
         />
+        <BigButton
+          grow
+          label={t('addVoice')}
+          symbol="microphone"
+          tone="quiet"
+          onPress={() => router.push(`/my-pieces/${piece.id}/say`)}
+        />
         {piece.state === 'draft' && !piece.approved ? (
           <BigButton grow label={t('putAway')} symbol="bin" tone="quiet" onPress={onPutAway} />
         ) : null}

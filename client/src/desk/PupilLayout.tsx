@@ -21,7 +21,8 @@ export function PupilLayout() {
     path === '/make' ||
     path === '/write' ||
     path === '/draw' ||
-    /^\/my-pieces\/[^/]+\/(photo|write|draw|what|thoughts|tray|parts\/[^/]+(\/(tidy|write|draw))?)$/.test(
+    path === '/say' ||
+    /^\/my-pieces\/[^/]+\/(photo|write|draw|say|what|thoughts|tray|parts\/[^/]+(\/(tidy|write|draw))?)$/.test(
       path,
     )
   return (

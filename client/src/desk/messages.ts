@@ -24,6 +24,7 @@ export const messages = {
   thisWeek: 'whenever you like',
   addWriting: 'Add writing',
   addDrawing: 'Add a drawing',
+  addVoice: 'Add a voice',
   goOnWithIt: 'Go on with it',
   haveAnotherGo: 'Have another go',
   putAway: 'Throw away',

@@ -1,5 +1,14 @@
-/** A recording that runs. `stop` gives it as a file; `cancel` forgets it. */
-export type Recording = { stop: () => Promise<File>; cancel: () => void }
+/**
+ * A recording that runs. `stop` gives it as a file; `cancel` forgets it. `level`: the highest sample
+ * of the last moment, 0 to 1.
+ */
+export type Recording = {
+  stop: () => Promise<File>
+  cancel: () => void
+  pause: () => void
+  goOn: () => void
+  level: () => number
+}
 
 const KINDS = [
   { type: 'audio/webm;codecs=opus', ending: 'webm' },
@@ -18,11 +27,16 @@ export async function record(name: string): Promise<Recording> {
   const recorder = new MediaRecorder(stream, { mimeType: kind.type })
   const chunks: Blob[] = []
   recorder.ondataavailable = ({ data }) => chunks.push(data)
+  const meter = meterOf(stream)
   const off = () => {
     for (const track of stream.getTracks()) track.stop()
+    meter.off()
   }
   recorder.start(1000)
   return {
+    pause: () => recorder.pause(),
+    goOn: () => recorder.resume(),
+    level: meter.level,
     stop: () =>
       new Promise((resolve) => {
         recorder.onstop = () => {
@@ -36,5 +50,19 @@ export async function record(name: string): Promise<Recording> {
       recorder.stop()
       off()
     },
+  }
+}
+
+function meterOf(stream: MediaStream): { level: () => number; off: () => void } {
+  const context = new AudioContext()
+  const analyser = context.createAnalyser()
+  context.createMediaStreamSource(stream).connect(analyser)
+  const samples = new Float32Array(analyser.fftSize)
+  return {
+    level: () => {
+      analyser.getFloatTimeDomainData(samples)
+      return samples.reduce((highest, one) => Math.max(highest, Math.abs(one)), 0)
+    },
+    off: () => void context.close(),
   }
 }

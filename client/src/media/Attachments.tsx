@@ -20,8 +20,8 @@ export function Attachments({ items, label }: { items: readonly Attachment[]; la
     <Stack role="group" aria-label={label} gap="near">
       {items
         .filter(({ kind }) => kind === 'sound')
-        .map(({ mediaId }) => (
-          <Player key={mediaId} mediaId={mediaId} />
+        .map((sound) => (
+          <Player key={sound.mediaId} file={sound} />
         ))}
       {pictures.length > 0 ? (
         <Bar wrap align="stretch">

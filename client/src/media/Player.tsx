@@ -1,30 +1,35 @@
-import { Peaks } from '@nibquill/contract'
-import { useQuery } from '@tanstack/react-query'
+import type { Peaks } from '@nibquill/contract'
 import { useContext, useEffect, useRef, useState } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
-import { api } from '../api/api'
 import { BigButton } from '../kit/BigButton'
 import { ForPupil } from '../kit/forPupil'
 import { Bar } from '../kit/layout'
 import { play } from '../kit/speech'
 import { colours } from '../kit/theme'
+import { mediaAddress, type Readable } from './mediaAddress'
 import { speeds } from './playingSpeed'
+import { usePeaks } from './usePeaks'
 import { Waveform } from './Waveform'
 import { t } from './words'
 
-/** A recording, played from the form every browser plays. */
-export function Player({ mediaId }: { mediaId: string }) {
+/** A recording, played from the form every browser plays, or from this tablet. */
+export function Player({ file, link }: { file: Readable; link?: string | undefined }) {
+  const src = mediaAddress(file, 'playable', link)
+  return <Playing key={src} src={src} peaks={usePeaks(file, link)} />
+}
+
+/** A recording that was just made, and lies nowhere yet. */
+export function PlayHere({ file }: { file: File }) {
+  const [src] = useState(() => URL.createObjectURL(file))
+  useEffect(() => () => URL.revokeObjectURL(src), [src])
+  return <Playing src={src} peaks={null} />
+}
+
+function Playing({ src, peaks }: { src: string; peaks: Peaks | null }) {
   const forPupil = useContext(ForPupil)
   const [speed, setSpeed] = speeds.use()
-  const player = usePlaying(`/api/media/${mediaId}/playable`, forPupil ? 1 : speed)
-  // One that was sent before they were made has none.
-  const peaks = useQuery({
-    queryKey: ['peaks', mediaId],
-    queryFn: ({ signal }) => api.get(`/media/${mediaId}/peaks`, Peaks, signal),
-    staleTime: Infinity,
-    retry: false,
-  }).data
+  const player = usePlaying(src, forPupil ? 1 : speed)
   const seconds = peaks ? peaks.durationMs / 1000 : player.seconds
   return (
     <Bar wrap gap="near">

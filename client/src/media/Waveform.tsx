@@ -1,4 +1,4 @@
-import { FULL_PEAK, highest } from '@nibquill/core/sound/peaks'
+import { FULL_PEAK, highest } from '@nibquill/core/sound/bars'
 import { useState, type KeyboardEvent, type PointerEvent } from 'react'
 import { View } from 'react-native'
 import Svg, { Rect } from 'react-native-svg'
@@ -96,4 +96,28 @@ const KEYS: Partial<Record<string, (at: number, seconds: number) => number>> = {
   ArrowUp: (at) => at + STEP_SECONDS,
   Home: () => 0,
   End: (_at, seconds) => seconds,
+}
+
+const LIVE = { width: 300, height: 72, most: 60 }
+/** How loud it is just now, and was a moment ago. @param levels - 0 to 1, the latest last. */
+export function Bars({ levels }: { levels: readonly number[] }) {
+  const step = LIVE.width / LIVE.most
+  return (
+    <Svg width={LIVE.width} height={LIVE.height} aria-hidden>
+      {levels.slice(-LIVE.most).map((level, i, all) => {
+        const high = Math.max(LEAST, Math.min(1, level * 1.4) * LIVE.height)
+        return (
+          <Rect
+            key={i}
+            x={LIVE.width - (all.length - i) * step}
+            y={(LIVE.height - high) / 2}
+            width={step - 2}
+            height={high}
+            rx={(step - 2) / 2}
+            fill={colours.aubergine}
+          />
+        )
+      })}
+    </Svg>
+  )
 }

@@ -1,5 +1,5 @@
 import type { PartFile } from '@nibquill/contract'
-import type { PictureSize } from '@nibquill/core'
+import type { MediaForm, PictureSize } from '@nibquill/core'
 import { addressHere } from './filesHere'
 
 export type Readable = Pick<PartFile, 'mediaId' | 'state'>
@@ -11,7 +11,7 @@ export type Readable = Pick<PartFile, 'mediaId' | 'state'>
  */
 export function mediaAddress(
   { mediaId, state }: Readable,
-  form: PictureSize | 'full',
+  form: MediaForm | PictureSize | 'full',
   link?: string,
 ): string {
   const onTablet = addressHere(mediaId)

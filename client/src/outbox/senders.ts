@@ -130,6 +130,8 @@ function added(part: NewPart): AddPart {
   if (part.kind === 'writing') return part
   if (part.kind === 'drawing')
     return { kind: 'drawing', name: part.name, files: { ink: part.mediaId } }
+  if (part.kind === 'voice')
+    return { kind: 'voice', name: part.name, files: { sound: part.mediaId } }
   const { kind, name, mediaId, instead } = part
   return { kind, name, files: { picture: mediaId }, ...(instead ? { instead } : {}) }
 }

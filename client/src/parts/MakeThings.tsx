@@ -58,3 +58,12 @@ export const PenPot = ({ size }: ThingProps) => (
     <Path d="M13 40 h38 M14 46 h36" stroke={colours.rule} strokeWidth={3} fill="none" />
   </Svg>
 )
+
+/** A trumpet to speak through, on its foot. */
+export const SpeakingTrumpet = ({ size }: ThingProps) => (
+  <Svg width={size} height={size} viewBox="0 0 64 64" aria-hidden>
+    <Path d="M20 44 h14 l3 18.500 h-20 z" fill={colours.desk} {...LINE} />
+    <Path d="M8 28 l8 -4 l32 -16 v44 l-32 -14 l-8 -3 z" fill={colours.clayTint} {...LINE} />
+    <Path d="M48 8 q9 22 0 44 q-9 -22 0 -44 z" fill={colours.clay} {...LINE} />
+  </Svg>
+)

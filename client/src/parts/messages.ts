@@ -2,6 +2,8 @@ export const messages = {
   photo: 'Photo',
   drawing: 'Drawing',
   writing: 'Writing',
+  voice: 'Voice',
+  say: 'Say',
   draw: 'Draw',
   sheet: 'Sheet {at, number} of {of, number}',
   sheetBefore: 'Sheet before',

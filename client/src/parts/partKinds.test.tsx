@@ -39,6 +39,12 @@ const SAMPLES: Record<PartKind, { part: Part; shown: () => unknown; word: string
     shown: () => screen.queryByText('The wind walks.'),
     word: 'Writing',
   },
+  voice: {
+    part: { id: 'v', kind: 'voice', name: '', files: { sound: { ...file, mediaId: 'said' } } },
+    // Its bars.
+    shown: () => document.querySelector('svg rect'),
+    word: 'Voice',
+  },
 }
 
 describe.each(PART_KINDS)('a part of kind %s', (kind) => {
@@ -63,9 +69,9 @@ describe.each(PART_KINDS)('a part of kind %s', (kind) => {
 
 test('of several parts each can be chosen, and is shown as what it is', async () => {
   show(<PartsViewer parts={PART_KINDS.map((kind) => SAMPLES[kind].part)} title="Two ways" />)
-  fireEvent.click(screen.getByRole('tab', { name: 'Writing 3 of 3' }))
+  fireEvent.click(screen.getByRole('tab', { name: 'Writing 3 of 4' }))
   await waitFor(() =>
-    expect(screen.getByRole('group', { name: 'Writing 3 of 3: Two ways' })).toBeTruthy(),
+    expect(screen.getByRole('group', { name: 'Writing 3 of 4: Two ways' })).toBeTruthy(),
   )
 })
 

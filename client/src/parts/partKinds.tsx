@@ -7,6 +7,7 @@ import { mediaAddress } from '../media/mediaAddress'
 import { DrawingPicture, DrawingStage } from './Drawing'
 import { PictureStage } from './PictureStage'
 import { WritingPage, WritingSheet } from './WritingPage'
+import { VoiceSheet, VoiceStage } from './Voice'
 import { t } from './words'
 
 export type PartViewProps<P extends Part> = { part: P; alt: string; link?: string }
@@ -68,6 +69,16 @@ const PART_LOOKS: { [K in PartKind]: PartLook<Extract<Part, { kind: K }>> } = {
     goOn: 'write',
     ahead: () => null,
   },
+  voice: {
+    word: t('voice'),
+    symbol: 'microphone',
+    tile: VoiceSheet,
+    cover: VoiceSheet,
+    large: VoiceStage,
+    canTidy: false,
+    goOn: null,
+    ahead: () => null,
+  },
 }
 
 export const lookOf = ({ kind }: { kind: PartKind }): PartLook<Part> =>
@@ -79,4 +90,4 @@ export const nameOf = (part: Pick<Part, 'kind' | 'name'>, index: number): string
 
 /** What a camera calls its files tells nobody anything. */
 const isFileName = (name: string): boolean =>
-  /\.(jpe?g|png|webp|gif|hei[cf])$/i.test(name) || /^photo \d+$/.test(name)
+  /\.(jpe?g|png|webp|gif|hei[cf]|webm|ogg|m4a)$/i.test(name) || /^photo \d+$/.test(name)

@@ -1,6 +1,6 @@
 import { router } from 'expo-router'
 import type { ComponentType } from 'react'
-import { Basket, Camera, PenPot, RuledPage } from './MakeThings'
+import { Basket, Camera, PenPot, RuledPage, SpeakingTrumpet } from './MakeThings'
 import { pickInto } from './pickedFiles'
 import { t } from './words'
 
@@ -10,6 +10,7 @@ export type Way = { label: string; thing: ComponentType<{ size: number }>; begin
 export const WAYS: readonly Way[] = [
   { label: t('photo'), thing: Camera, begin: () => router.push('/make') },
   { label: t('draw'), thing: PenPot, begin: () => router.push('/draw') },
+  { label: t('say'), thing: SpeakingTrumpet, begin: () => router.push('/say') },
   { label: t('write'), thing: RuledPage, begin: () => router.push('/write') },
   {
     label: t('pick'),

@@ -38,6 +38,7 @@ function asPart(id: string, made: NewPart, before: Part | null): Part {
   const file = { mediaId, sizeBytes: 0, sentSha256: '', state: 'arrived' } as const
   if (made.kind === 'drawing')
     return { id, kind: 'drawing', name, files: { ink: file }, ...SHEET_SIZE, sheets: 1 }
+  if (made.kind === 'voice') return { id, kind: 'voice', name, files: { sound: file } }
   const { instead } = made
   const original =
     before?.kind === 'photo'

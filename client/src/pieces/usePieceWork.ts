@@ -67,6 +67,18 @@ export function usePieceWork(pieceId: string) {
         ...begin(taskId),
         { kind: 'add-part', partId, part: { kind: 'writing', name: '', text } },
       ]),
+    /** What was said. */
+    addVoice: (partId: string, file: File, taskId: string | null) => {
+      const mediaId = newId()
+      return want(
+        [
+          ...begin(taskId),
+          { kind: 'file', mediaId, name: file.name, sizeBytes: file.size },
+          { kind: 'add-part', partId, part: { kind: 'voice', name: '', mediaId } },
+        ],
+        new Map([[mediaId, file]]),
+      )
+    },
     ...drawingWork(want, begin),
     write: (partId: string, text: string, seenText: string) =>
       want([{ kind: 'content', partId, text, seenText }]),

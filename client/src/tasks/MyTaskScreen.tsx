@@ -64,6 +64,7 @@ export function MyTaskScreen() {
 function WaysToStart({ task }: { task: Task }) {
   const asksFor = (kind: string) => task.asks.some((part) => part.kind === kind)
   const writes = asksFor('writing') && !asksFor('photo')
+  const says = asksFor('voice') && !asksFor('photo') && !writes
   // Fetched while one reads what to do: the sheet opens without a network as well.
   useQuery(inkQuery(task.sheet?.mediaId ?? ''))
   const draw = () => router.push(`/draw?taskId=${task.id}`)
@@ -81,8 +82,17 @@ function WaysToStart({ task }: { task: Task }) {
     )
   return (
     <>
+      {says ? (
+        <BigButton
+          huge
+          label={t('startSaying')}
+          symbol="microphone"
+          onPress={() => router.push(`/say?taskId=${task.id}`)}
+        />
+      ) : null}
       <BigButton
-        huge
+        huge={!says}
+        tone={says ? 'quiet' : 'primary'}
         label={writes ? t('startWriting') : t('start')}
         symbol={writes ? 'pencil' : 'camera'}
         onPress={() => router.push(`/${writes ? 'write' : 'make'}?taskId=${task.id}`)}

@@ -4,6 +4,7 @@ export const messages = {
   emptyHelp: 'Tasks that are set for your class stand here, with who has handed in what.',
   start: 'Start with a photo',
   startWriting: 'Start writing',
+  startSaying: 'Say it',
   photo: 'Photo',
   write: 'Write',
   draw: 'Draw',

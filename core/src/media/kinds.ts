@@ -60,7 +60,7 @@ export const MEDIA = {
     types: { 'audio/webm': 'webm', 'audio/ogg': 'ogg', 'audio/mp4': 'm4a' },
     turned: [],
     mostBytes: 60 * MEGABYTE,
-    uses: ['attachment'],
+    uses: ['part', 'attachment'],
     forms: SOUND_FORMS,
   },
   /** Two minutes as a phone films them in high definition are 130 to 350 MB. */

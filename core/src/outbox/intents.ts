@@ -19,6 +19,8 @@ export type NewPart =
   /** `mediaId`: of its ink as it began, which goes to school before it. */
   | { kind: 'drawing'; name: string; mediaId: string }
   | { kind: 'writing'; name: string; text: string }
+  /** `mediaId`: what was said, which goes to school before it. */
+  | { kind: 'voice'; name: string; mediaId: string }
 
 /** The file a part brings, which goes to school before it. */
 export const fileOf = (part: NewPart): string | null => ('mediaId' in part ? part.mediaId : null)

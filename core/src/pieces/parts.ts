@@ -4,7 +4,7 @@ import type { MediaKind } from '../media/kinds.ts'
  * What a piece can be made of. docs/how-it-works.md tells how to add a kind; a test on each side
  * fails until it is complete everywhere.
  */
-export const PART_KINDS = ['photo', 'drawing', 'writing'] as const
+export const PART_KINDS = ['photo', 'drawing', 'writing', 'voice'] as const
 export type PartKind = (typeof PART_KINDS)[number]
 
 type PartFile = { kind: MediaKind; needed: boolean }
@@ -17,10 +17,14 @@ export const PART_FILES = {
   /** `laid`: pictures on it, any number of them. */
   drawing: { ink: { kind: 'ink', needed: true }, laid: { kind: 'picture', needed: false } },
   writing: {},
+  voice: { sound: { kind: 'sound', needed: true } },
 } as const satisfies Record<PartKind, Readonly<Record<string, PartFile>>>
 export type PartFileRole = { [K in PartKind]: keyof (typeof PART_FILES)[K] }[PartKind] & string
 /** Roles whose file whoever may see the part may read; the others are for those who make it. */
-export const SHOWN_ROLES = ['picture', 'ink', 'laid'] as const
+export const SHOWN_ROLES = ['picture', 'ink', 'laid', 'sound'] as const
+
+/** Of one clip: what a child says in one go. */
+export const LONGEST_VOICE_MS = 5 * 60_000
 
 /** About ten handwritten pages. */
 export const MAX_WRITING_LENGTH = 20_000

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { EVEN_LUFS, evenGainDb, LoudnessMeter, METER_RATE_HZ } from './loudness.ts'
-import { FULL_PEAK, highest, MOST_PEAKS, Survey } from './peaks.ts'
+import { FULL_PEAK, highest, MOST_PEAKS } from './bars.ts'
+import { Survey } from './peaks.ts'
 
 const fromDb = (db: number) => 10 ** (db / 20)
 /** A tone of 1 kHz, alike on both channels. @param dbfs - Its peak. */

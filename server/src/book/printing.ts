@@ -59,6 +59,7 @@ export const PRINT: { [K in PartKind]: (part: Of<K>, files: Files) => Printed[] 
     }))
   },
   writing: ({ text }) => [{ as: 'text', text }],
+  voice: () => [{ as: 'code', word: strings.parts.voice }],
 }
 
 /** A millimetre on paper, in points. */

@@ -8,10 +8,12 @@ export const strings = {
   contents: 'What is inside',
   shown: (word: string, number: number, of: number, title: string) =>
     `${word} ${number} of ${of}: ${title}`,
-  parts: { photo: 'Photo', drawing: 'Drawing', writing: 'Writing' } satisfies Record<
-    PartKind,
-    string
-  >,
+  parts: {
+    photo: 'Photo',
+    drawing: 'Drawing',
+    writing: 'Writing',
+    voice: 'Voice',
+  } satisfies Record<PartKind, string>,
   onScreen: (word: string, title: string) => `${word}, to be seen on screen: ${title}`,
   goesOn: (title: string) => `${title}, goes on`,
   code: 'see it on screen',

@@ -121,9 +121,12 @@ test.each([
   })
 })
 
-test('a pupil sends pictures only, so far: a recording is refused', async () => {
-  const { body } = await school.wren.upload(await recording())
-  expect(JSON.parse(body)).toMatchObject({ type: '/problems/media/not-a-picture' })
+test('a pupil sends pictures and recordings: a film and a paper are refused, so far', async () => {
+  expect((await school.wren.upload(await recording())).status).toBe(200)
+  for (const bytes of [await recording('film.webm'), await paper()]) {
+    const { body } = await school.wren.upload(bytes)
+    expect(JSON.parse(body)).toMatchObject({ type: '/problems/media/not-a-picture' })
+  }
 })
 
 describe('reading', () => {

@@ -5,6 +5,7 @@ import { writeFileSync } from 'node:fs'
 import path from 'node:path'
 import { v7 as newId } from 'uuid'
 import { inkFile } from '../testing/ink.ts'
+import { recording } from '../testing/madeFiles.ts'
 import {
   picture,
   type Person,
@@ -61,6 +62,15 @@ const SAMPLES: Record<PartKind, Sample> = {
       // In the child's own lines.
       expect(text).toMatch(/The wind walks\n\s*round the house\.\n\s*\n?\s*It knocks\./)
     },
+  },
+  voice: {
+    add: async (person) => ({
+      ...{ kind: 'voice', name: 'what the sea says' },
+      files: { sound: (await person.upload(await recording(), { filename: 'said.webm' })).mediaId },
+    }),
+    told: { kind: 'voice', name: 'what the sea says' },
+    // What paper cannot hold is a word, and the code that leads there.
+    inBook: (file) => expect(poppler('pdftotext', '-layout', file, '-')).toContain('Voice'),
   },
 }
 

@@ -8,6 +8,7 @@ type Contents = {
   /** How many sheets, where there is more than one. */
   drawing: { sheets?: number }
   writing: { text: string }
+  voice: Record<string, never>
 }
 export type PartContent = Contents[PartKind]
 
@@ -53,6 +54,14 @@ export const PART_WORK: { [K in PartKind]: PartWork<K> } = {
     isBlank: ({ text }) => text.trim() === '',
     contentOf: ({ text }) => ({ text }),
     read: (_files, { text }) => ({ files: {}, text }),
+  },
+  voice: {
+    isBlank: () => false,
+    contentOf: () => ({}),
+    read: ({ sound }) => {
+      const { width: _width, height: _height, ...file } = sound!
+      return { files: { sound: file } }
+    },
   },
 }
 

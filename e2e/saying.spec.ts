@@ -1,0 +1,103 @@
+import { MyPieces, type PieceLine } from '@nibquill/contract'
+import type { Page } from '@playwright/test'
+import * as v from 'valibot'
+import { putInTray } from './handIn.ts'
+import { enterAsPupil, enterAsTeacher } from './people.ts'
+import { pieceOf } from './pieces.ts'
+import { expect, test } from './test.ts'
+
+// What the microphone hears is Chromium's: a short tone every second.
+const say = (page: Page) => page.getByRole('button', { name: 'Speak', exact: true }).click()
+const goOn = (page: Page) => page.getByRole('button', { name: 'Go on', exact: true }).click()
+const stop = (page: Page) => page.getByRole('button', { name: 'Stop', exact: true }).click()
+const spoken = (page: Page, time: string) =>
+  expect(page.getByRole('timer')).toContainText(time, { timeout: 20_000 })
+const voicesAtSchool = async (page: Page, id: string) =>
+  (await pieceOf(page, id)).parts.filter(({ kind }) => kind === 'voice')
+/** The pupil's piece that changed last; ids of their making sort by time. */
+const newestOf = async (page: Page): Promise<PieceLine | undefined> => {
+  const { pieces } = v.parse(MyPieces, await (await page.request.get('/api/pieces')).json())
+  return [...pieces].sort((a, b) => (a.id < b.id ? 1 : -1))[0]
+}
+
+test('what a child says goes from the shelf to the tray, and the teacher hears it as long as it was', async ({
+  page,
+  browser,
+}) => {
+  await enterAsPupil(page, 'Aoife', '/desk')
+  await page.getByRole('button', { name: 'Say', exact: true }).click()
+  await say(page)
+  await spoken(page, '0:03')
+  // A rest does not count.
+  await page.getByRole('button', { name: 'Wait a moment' }).click()
+  await page.waitForTimeout(2000)
+  await page.getByRole('button', { name: 'Go on speaking' }).click()
+  await spoken(page, '0:05')
+  await stop(page)
+  await page.getByRole('button', { name: 'Hear it' }).click()
+  await expect(page.getByRole('button', { name: 'Stop it' })).toBeVisible()
+  // Said again, it can be taken back.
+  await page.getByRole('button', { name: 'Say it again' }).click()
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await page.getByRole('button', { name: 'Keep it' }).click()
+  await page.getByLabel('Name of my piece').fill('What the sea says')
+  await goOn(page)
+  await goOn(page)
+  await putInTray(page, /Rock pools/)
+  await expect.poll(async () => (await newestOf(page))?.state).toBe('submitted')
+
+  const teacher = await (
+    await browser.newContext({ viewport: { width: 1280, height: 800 } })
+  ).newPage()
+  await enterAsTeacher(teacher, 'plover', `/tray/${(await newestOf(page))!.id}`)
+  const place = teacher.getByRole('slider', { name: 'Where it is heard' })
+  await expect(place).toBeVisible({ timeout: 30_000 })
+  const seconds = Number(await place.getAttribute('aria-valuemax'))
+  expect(Math.abs(seconds - 5)).toBeLessThanOrEqual(1)
+  await teacher.getByRole('button', { name: 'Hear it' }).click()
+  await expect(teacher.getByRole('button', { name: 'Stop it' })).toBeVisible()
+  await expect
+    .poll(async () => Number(await place.getAttribute('aria-valuenow')))
+    .toBeGreaterThan(0)
+})
+
+test('without a network it is said as another part; who leaves in the middle loses nothing', async ({
+  page,
+}) => {
+  await enterAsPupil(page, 'Aoife', '/desk')
+  await page.getByRole('button', { name: 'Say', exact: true }).click()
+  await say(page)
+  await spoken(page, '0:02')
+  // Left while it runs: what was said is kept.
+  await page.getByRole('button', { name: 'Keep for later' }).click()
+  await expect(page.getByRole('heading', { name: 'Aoife’s desk' })).toBeVisible()
+  const newest = async () => {
+    const line = await newestOf(page)
+    return `${line?.state} ${line?.cover?.kind}`
+  }
+  await expect.poll(newest, { timeout: 20_000 }).toBe('draft voice')
+  const { id } = (await newestOf(page))!
+  await page.goto(`/my-pieces/${id}`)
+  await expect(page.getByRole('button', { name: 'Add a voice' })).toBeVisible()
+  await page.context().setOffline(true)
+  await page.getByRole('button', { name: 'Add a voice' }).click()
+  await say(page)
+  await spoken(page, '0:01')
+  await stop(page)
+  await page.getByRole('button', { name: 'Keep it' }).click()
+  await expect(page.getByLabel('Name of my piece')).toBeVisible()
+  await page.context().setOffline(false)
+  await expect
+    .poll(async () => (await voicesAtSchool(page, id)).length, { timeout: 30_000 })
+    .toBe(2)
+})
+
+test('a microphone that may not be used says what to do', async ({ page }) => {
+  await page.addInitScript(() => {
+    navigator.mediaDevices.getUserMedia = () =>
+      Promise.reject(new DOMException('no', 'NotAllowedError'))
+  })
+  await enterAsPupil(page, 'Aoife', '/say')
+  await say(page)
+  await expect(page.getByText('The microphone may not be used.')).toBeVisible()
+})
