@@ -78,9 +78,9 @@ test('without a network it is said as another part; who leaves in the middle los
   await expect.poll(newest, { timeout: 20_000 }).toBe('draft voice')
   const { id } = (await newestOf(page))!
   await page.goto(`/my-pieces/${id}`)
-  await expect(page.getByRole('button', { name: 'Add a voice' })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Add voice' })).toBeVisible()
   await page.context().setOffline(true)
-  await page.getByRole('button', { name: 'Add a voice' }).click()
+  await page.getByRole('button', { name: 'Add voice' }).click()
   await say(page)
   await spoken(page, '0:01')
   await stop(page)
