@@ -92,6 +92,26 @@ test('without a network it is said as another part; who leaves in the middle los
     .toBe(2)
 })
 
+test('back on the screen, more is said for the same piece', async ({ page }) => {
+  await enterAsPupil(page, 'Aoife', '/say')
+  for (const more of [false, true]) {
+    if (more) await page.goBack()
+    const again = page.getByRole('button', { name: 'Say it again' })
+    const speak = page.getByRole('button', { name: 'Speak', exact: true })
+    await expect(again.or(speak)).toBeVisible()
+    if (await again.isVisible()) await again.click()
+    await say(page)
+    await spoken(page, '0:01')
+    await stop(page)
+    await page.getByRole('button', { name: 'Keep it' }).click()
+    await expect(page.getByLabel('Name of my piece')).toBeVisible()
+  }
+  const id = /my-pieces\/([^/]+)\//.exec(page.url())![1]!
+  await expect
+    .poll(async () => (await voicesAtSchool(page, id)).length, { timeout: 30_000 })
+    .toBe(2)
+})
+
 test('a microphone that may not be used says what to do', async ({ page }) => {
   await page.addInitScript(() => {
     navigator.mediaDevices.getUserMedia = () =>

@@ -157,7 +157,7 @@ test('several files at once: good ones arrive, bad ones each get a sentence, and
   await expect(page.getByRole('button', { name: 'Look at Photo 1' })).toBeVisible({
     timeout: 30_000,
   })
-  await expect(page.getByText(/letter\.jpg: This is not a picture we can open/)).toBeVisible()
+  await expect(page.getByText(/letter\.jpg: This is nothing we can open/)).toBeVisible()
   await expect(page.getByText(/empty\.jpg: This file is empty/)).toBeVisible()
   for (const leave of await page.getByRole('button', { name: 'Leave it out' }).all())
     await leave.click({ timeout: 5000 }).catch(() => undefined)

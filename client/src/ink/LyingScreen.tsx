@@ -179,7 +179,7 @@ function PupilFact({
       words={
         thing
           ? place
-          : `${place}: ${lying.words === null ? t('picture') : t('wrote', { words: lying.words })}`
+          : `${place}: ${lying.words === null ? t('ownThing') : t('wrote', { words: lying.words })}`
       }
       label={thing ? `${nameOfThing(thing)}: ${place}` : undefined}
     />

@@ -210,6 +210,7 @@ export const messages = {
   elsewhere: '{where}, expected {expected}',
   nothingOn: 'nothing yet',
   wrote: 'wrote “{words}”',
+  ownThing: 'something of their own',
   openPiece: 'Open',
   saved: 'Saved',
   saving: 'Saving ...',

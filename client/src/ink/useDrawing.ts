@@ -105,7 +105,7 @@ export function useDrawing(opening: Opening): {
 }
 
 /** The school is asked for so long what became of a piece, before the drawing opens as it is known here. */
-const PATIENCE_MS = 3000
+const PATIENCE_MS = 8000
 
 /**
  * What another tablet drew is in another file by now: the piece is asked for anew before a drawing

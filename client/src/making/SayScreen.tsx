@@ -1,5 +1,5 @@
 import { isOpen, LONGEST_VOICE_MS } from '@nibquill/core'
-import { useLocalSearchParams } from 'expo-router'
+import { router, useLocalSearchParams } from 'expo-router'
 import { useEffect, useRef, useState, type ReactNode } from 'react'
 import { View, type ViewStyle } from 'react-native'
 import { Text } from 'react-native-paper'
@@ -30,14 +30,17 @@ export function SayScreen() {
   const work = usePieceWork(pieceId)
   const goOnAfter = useGoOnAfter()
   const { saying, spokenMs, levels, start, stop, pause, again, takeBack } = useSaying()
-  const kept = useRef(false)
+  // Whoever comes back to this screen may say more.
+  const kept = useRef<File | null>(null)
   const keep = async (said: Said) => {
-    if (kept.current) return
-    kept.current = true
+    if (kept.current === said.file) return
+    kept.current = said.file
     await work.addVoice(newId(), said.file, taskId ?? null)
   }
   const keepAndGoOn = async (said: Said) => {
     await keep(said)
+    // Whoever comes back comes back to this piece.
+    if (!id) router.setParams({ id: pieceId })
     goOnAfter('making', pieceId, piece?.task ?? null)
   }
   // Whoever leaves in the middle loses nothing.

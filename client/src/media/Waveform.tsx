@@ -37,6 +37,8 @@ export function Waveform({
     const to = KEYS[event.key]?.(at, seconds)
     if (to === undefined) return
     event.preventDefault()
+    // Whatever the screen does with these keys, here they are for this.
+    event.stopPropagation()
     onSeek(Math.min(seconds, Math.max(0, to)))
   }
   return (

@@ -19,7 +19,10 @@ export function VoiceSheet({ part, alt, link }: PartViewProps<VoicePart>) {
   const bars = peaks ? highest(peaks.peaks, BARS).map((peak) => peak / FULL_PEAK) : GUESSED
   const step = 62 / bars.length
   return (
-    <View role="img" aria-label={alt} style={{ flex: 1, backgroundColor: colours.seaTint }}>
+    <View
+      {...(alt ? { role: 'img' as const, 'aria-label': alt } : { 'aria-hidden': true })}
+      style={{ flex: 1, backgroundColor: colours.seaTint }}
+    >
       <Svg
         width="100%"
         height="100%"

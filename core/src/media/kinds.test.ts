@@ -32,7 +32,9 @@ test('what is made of a file: sizes of a picture and of what is drawn, nothing o
 
 test('a kind nothing is made of yet may be sent for nothing', () => {
   expect(MEDIA_USES.filter((use) => mayBeSentFor(use, 'film'))).toEqual([])
-  expect(MEDIA_KINDS.filter((kind) => mayBeSentFor('part', kind))).toEqual(['picture', 'ink'])
+  expect(MEDIA_KINDS.filter((kind) => mayBeSentFor('part', kind))).toEqual([
+    ...['picture', 'ink', 'sound'],
+  ])
   expect(MEDIA_KINDS.filter((kind) => mayBeSentFor('attachment', kind))).toEqual([
     'picture',
     'sound',

@@ -5,6 +5,7 @@ const CHANGES = `
   alter table task add column sheet_expected jsonb;
   -- Whether those who began with an earlier sheet are offered the one there is.
   alter table task add column sheet_offered boolean not null default false;
+  alter table task alter column sheet_offered drop default;
 `
 
 export class Sorting1700000000013 implements MigrationInterface {

@@ -403,6 +403,8 @@ export class SmallSchool {
       instructions: 'Draw it.',
       steps: ['finished' as const],
       asks: [],
+      sheetExpected: null,
+      sheetOffered: false,
       forAll: true,
       position: 0,
       version: 1,
