@@ -369,6 +369,8 @@ test('a drawing of a later Nibquill is shown, not drawn on', async ({ page }) =>
   await page.goto(`/my-pieces/${id}/parts/${partId}/draw`)
   await expect(page.getByText('This drawing was made with a newer Nibquill.')).toBeVisible()
   await expect(page.getByRole('application')).toBeHidden()
+  // Whatever of it is asked for still.
+  await page.unrouteAll({ behavior: 'wait' })
 })
 
 test('screen and server show the same, for everything there is to draw with', async ({ page }) => {

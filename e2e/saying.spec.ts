@@ -1,4 +1,4 @@
-import { MyPieces, type PieceLine } from '@nibquill/contract'
+import { MyPieces, type Piece, type PieceLine } from '@nibquill/contract'
 import type { Page } from '@playwright/test'
 import * as v from 'valibot'
 import { putInTray } from './handIn.ts'
@@ -12,8 +12,11 @@ const goOn = (page: Page) => page.getByRole('button', { name: 'Go on', exact: tr
 const stop = (page: Page) => page.getByRole('button', { name: 'Stop', exact: true }).click()
 const spoken = (page: Page, time: string) =>
   expect(page.getByRole('timer')).toContainText(time, { timeout: 20_000 })
-const voicesAtSchool = async (page: Page, id: string) =>
-  (await pieceOf(page, id)).parts.filter(({ kind }) => kind === 'voice')
+/** None before the school has heard of the piece. */
+const voicesAtSchool = async (page: Page, id: string) => {
+  const { parts = [] }: Partial<Piece> = await pieceOf(page, id)
+  return parts.filter(({ kind }) => kind === 'voice')
+}
 /** The pupil's piece that changed last; ids of their making sort by time. */
 const newestOf = async (page: Page): Promise<PieceLine | undefined> => {
   const { pieces } = v.parse(MyPieces, await (await page.request.get('/api/pieces')).json())

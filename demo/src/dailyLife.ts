@@ -118,6 +118,8 @@ async function makeUnits(
     dueAt: place.at(-380, 15),
     folderChangeable: true,
     asksThoughts: false,
+    sheetExpected: null,
+    sheetOffered: false,
     forAll: true,
     position: 0,
     version: 1,

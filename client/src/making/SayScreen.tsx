@@ -40,7 +40,11 @@ export function SayScreen() {
   const keepAndGoOn = async (said: Said) => {
     await keep(said)
     // Whoever comes back comes back to this piece.
-    if (!id) router.setParams({ id: pieceId })
+    if (!id) {
+      router.setParams({ id: pieceId })
+      // One way after the other.
+      await new Promise((done) => setTimeout(done, 50))
+    }
     goOnAfter('making', pieceId, piece?.task ?? null)
   }
   // Whoever leaves in the middle loses nothing.
