@@ -39,12 +39,7 @@ export function SayScreen() {
   }
   const keepAndGoOn = async (said: Said) => {
     await keep(said)
-    // Whoever comes back comes back to this piece.
-    if (!id) {
-      router.setParams({ id: pieceId })
-      // One way after the other.
-      await new Promise((done) => setTimeout(done, 50))
-    }
+    if (!id) await comeBackTo(pieceId)
     goOnAfter('making', pieceId, piece?.task ?? null)
   }
   // Whoever leaves in the middle loses nothing.
@@ -107,6 +102,12 @@ export function SayScreen() {
       <ToastPlace />
     </View>
   )
+}
+
+/** The way back leads to this piece; it is set before the next way is taken. */
+async function comeBackTo(pieceId: string): Promise<void> {
+  router.setParams({ id: pieceId })
+  await new Promise((done) => setTimeout(done, 50))
 }
 
 function Running({
