@@ -108,7 +108,7 @@ test('a pupil’s screens', async ({ page }) => {
 
 test('the pegs, the secret pictures, and the door as its teacher keeps it', async ({
   page,
-  browser,
+  another,
 }) => {
   who = 'teacher'
   await enterAsTeacher(page, 'heron', '/class')
@@ -120,7 +120,7 @@ test('the pegs, the secret pictures, and the door as its teacher keeps it', asyn
   const asks = page.getByRole('switch', { name: /three secret pictures/ })
   await asks.click()
   await expect(asks).toBeChecked()
-  const shared = await (await browser.newContext({ viewport: SIZES[1]! })).newPage()
+  const shared = await another(SIZES[1]!)
   await showDoorCard(shared, 'Heron')
   await expectClean(shared, 'pegs on a shared tablet')
   await shared.getByRole('button', { name: 'Elif' }).click()

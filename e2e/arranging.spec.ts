@@ -114,9 +114,9 @@ test('a photo is laid on, circled and sent; what cannot be opened is said', asyn
 
 test('each page of a paper comes on a sheet of its own, to be drawn on; a torn one says why', async ({
   page,
-  browser,
+  another,
 }) => {
-  const writer = await browser.newPage()
+  const writer = await another()
   await writer.setContent('<h1>Rock pools</h1><h1 style="break-before: page">Our walk</h1>')
   const plan = { name: 'plan.pdf', mimeType: 'application/pdf', buffer: await writer.pdf() }
   await enterAsPupil(page, 'Aoife', '/desk')
@@ -150,12 +150,10 @@ test('each page of a paper comes on a sheet of its own, to be drawn on; a torn o
 
 test('a teacher makes a starter sheet; a pupil’s copy opens on the cutting mat, what stays stays, and the teacher’s next sheet leaves it alone', async ({
   page,
-  browser,
+  another,
 }) => {
   test.setTimeout(120_000)
-  const teacher = await (
-    await browser.newContext({ viewport: { width: 1280, height: 800 } })
-  ).newPage()
+  const teacher = await another()
   await enterAsTeacher(teacher, 'plover')
   await teacher.goto('/tasks')
   await teacher.getByText('What lives here?').first().click()

@@ -1,18 +1,18 @@
 import { DEMO_CARDS, DEMO_PASSWORD, DEMO_STAFF, type CardView } from '@nibquill/demo'
-import type { Browser, BrowserContext, Page } from '@playwright/test'
+import type { Page } from '@playwright/test'
 import { execFileSync } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 import { Secret, TOTP } from 'otpauth'
 import { cutCards, filmCard, launchWithCamera, readFilmed } from './fakeCamera.ts'
 import { enterAsTeacher, showDoorCard } from './people.ts'
-import { expect, test } from './test.ts'
+import { expect, test, type Another } from './test.ts'
 
 const TABLET = { width: 820, height: 1180 }
 const HERE = { locale: 'en-GB', timezoneId: 'Europe/London' } as const
 
 /** A teacher's page of the class Plover, whose door stands open for the day. */
-async function openDoor(browser: Browser): Promise<Page> {
-  const page = await (await browser.newContext()).newPage()
+async function openDoor(another: Another): Promise<Page> {
+  const page = await another()
   await enterAsTeacher(page, 'plover')
   await page.getByRole('link', { name: 'Class' }).click()
   const door = page.getByRole('region', { name: 'Door and tablets' })
@@ -24,8 +24,7 @@ async function openDoor(browser: Browser): Promise<Page> {
 }
 
 /** A tablet that has seen the class's door card. */
-async function tabletWithPegs(context: BrowserContext): Promise<Page> {
-  const page = await context.newPage()
+async function tabletWithPegs(page: Page): Promise<Page> {
   await showDoorCard(page, 'Plover')
   return page
 }
@@ -35,10 +34,10 @@ async function tabletWithPegs(context: BrowserContext): Promise<Page> {
  * at its foot.
  */
 async function printedCard(
-  browser: Browser,
+  another: Another,
   name: string,
 ): Promise<{ card: Buffer; letters: string }> {
-  const page = await (await browser.newContext({ acceptDownloads: true })).newPage()
+  const page = await another()
   await enterAsTeacher(page, 'plover')
   await page.getByRole('link', { name: 'Class' }).click()
   await page.getByRole('link', { name }).click()
@@ -50,7 +49,7 @@ async function printedCard(
   const [letters] = /([A-Z]{4} ){3}[A-Z]{4}/.exec(
     execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' }),
   )!
-  await page.context().close()
+  await page.close()
   return { card: card!, letters }
 }
 
@@ -65,8 +64,8 @@ async function openCamera(page: Page): Promise<void> {
 test.describe('a card before the camera', () => {
   let card: Buffer
   let letters: string
-  test.beforeAll(async ({ browser }) => {
-    ;({ card, letters } = await printedCard(browser, 'Greta S.'))
+  test.beforeAll(async ({ devices }) => {
+    ;({ card, letters } = await printedCard(() => devices.open(TABLET), 'Greta S.'))
   })
   for (const [name, view] of [
     ['tilted by 25 degrees', { turn: 25 }],
@@ -195,7 +194,7 @@ test('a camera nobody holds anything up to is switched off after a while, and on
 })
 
 test('a code of something else is not a card, and a camera that is refused leaves the letters', async ({
-  browser,
+  another,
   schoolAt,
 }) => {
   const sharp = (await import('sharp')).default
@@ -217,7 +216,7 @@ test('a code of something else is not a card, and a camera that is refused leave
   } finally {
     await filmed.close()
   }
-  const page = await (await browser.newContext()).newPage()
+  const page = await another()
   await page.addInitScript(() => {
     navigator.mediaDevices.getUserMedia = () =>
       Promise.reject(new DOMException('no', 'NotAllowedError'))
@@ -250,12 +249,11 @@ const remembered = (page: Page) =>
   )
 
 test('on a shared tablet a pupil taps their peg, and the next pupil finds nothing of them', async ({
-  browser,
+  another,
 }) => {
   test.setTimeout(150_000)
-  const teacher = await openDoor(browser)
-  const context = await browser.newContext({ viewport: TABLET })
-  const page = await tabletWithPegs(context)
+  const teacher = await openDoor(another)
+  const page = await tabletWithPegs(await another(TABLET))
   await page.getByRole('button', { name: 'Dylan' }).click()
   await expect(page.getByRole('heading', { name: 'Dylan’s desk' })).toBeVisible()
 
@@ -374,9 +372,9 @@ test('on a shared tablet a pupil taps their peg, and the next pupil finds nothin
   await expect(page.getByRole('heading', { name: 'Which peg is yours?' })).toBeVisible()
 })
 
-test('a class that asks for three pictures, worked with one switch', async ({ browser }) => {
+test('a class that asks for three pictures, worked with one switch', async ({ another }) => {
   test.setTimeout(120_000)
-  const teacher = await openDoor(browser)
+  const teacher = await openDoor(another)
   await teacher.getByRole('button', { name: 'Door and tablets' }).click()
   const asks = teacher.getByRole('switch', { name: /three secret pictures/ })
   await asks.click()
@@ -386,7 +384,7 @@ test('a class that asks for three pictures, worked with one switch', async ({ br
   const secret = (await mine.getByRole('img').first().getAttribute('aria-label'))!.split(', ')
   expect(secret).toHaveLength(3)
 
-  const page = await tabletWithPegs(await browser.newContext({ viewport: TABLET }))
+  const page = await tabletWithPegs(await another(TABLET))
   // Moves on with Tab and chooses with Enter: what a single switch with a scanner in front of it
   // sends.
   const choose = async (name: string) => {
@@ -431,12 +429,13 @@ test('a class that asks for three pictures, worked with one switch', async ({ br
 })
 
 test('the door shuts while the pegs are shown, on a tablet whose clock is a day ahead', async ({
+  another,
   browser,
 }) => {
-  const teacher = await openDoor(browser)
+  const teacher = await openDoor(another)
   const context = await browser.newContext({ viewport: TABLET })
   await context.clock.install({ time: new Date(Date.now() + 24 * 3600 * 1000) })
-  const page = await tabletWithPegs(context)
+  const page = await tabletWithPegs(await context.newPage())
   await teacher.getByRole('button', { name: 'Shut it now' }).click()
   await expect(teacher.getByRole('region', { name: 'Door and tablets' })).toContainText(
     'The door is shut for today',
@@ -458,13 +457,14 @@ test('the door shuts while the pegs are shown, on a tablet whose clock is a day 
 })
 
 test('an idle tablet asks, keeps what is in hand and goes back to the pegs', async ({
+  another,
   browser,
 }) => {
   test.setTimeout(120_000)
-  await openDoor(browser)
+  await openDoor(another)
   const context = await browser.newContext({ viewport: TABLET })
   await context.clock.install()
-  const page = await tabletWithPegs(context)
+  const page = await tabletWithPegs(await context.newPage())
   await page.getByRole('button', { name: 'Kavya' }).click()
   await page.getByRole('button', { name: 'Photo', exact: true }).click()
   await page.getByRole('button', { name: 'Take the photo' }).click()
@@ -484,12 +484,12 @@ test('an idle tablet asks, keeps what is in hand and goes back to the pegs', asy
 })
 
 test('handing over without a network covers the desk, and goes on by itself when it is back', async ({
-  browser,
+  another,
 }) => {
   test.setTimeout(120_000)
-  await openDoor(browser)
-  const context = await browser.newContext({ viewport: TABLET })
-  const page = await tabletWithPegs(context)
+  await openDoor(another)
+  const page = await tabletWithPegs(await another(TABLET))
+  const context = page.context()
   await page.getByRole('button', { name: 'Rory' }).click()
   await page.getByRole('button', { name: 'Photo', exact: true }).click()
   await page.getByRole('button', { name: 'Take the photo' }).click()
@@ -516,9 +516,9 @@ test('handing over without a network covers the desk, and goes on by itself when
 })
 
 test('one-time codes: switched on with an authenticator’s code, asked for at the door, switched off again', async ({
-  browser,
+  another,
 }) => {
-  const page = await (await browser.newContext()).newPage()
+  const page = await another()
   await enterAsTeacher(page, 'plover', '/account')
   await page.getByLabel('Your password').fill(DEMO_PASSWORD)
   await page.getByRole('button', { name: 'Switch on' }).click()
@@ -534,7 +534,7 @@ test('one-time codes: switched on with an authenticator’s code, asked for at t
   await page.getByRole('button', { name: 'I wrote them down' }).click()
   await expect(page.getByText('8 spare codes are left')).toBeVisible()
 
-  const door = await (await browser.newContext()).newPage()
+  const door = await another()
   await door.goto('/sign-in')
   await door.getByRole('link', { name: 'I am a teacher' }).click()
   await door.getByLabel('E-mail address').fill(DEMO_STAFF.plover)

@@ -83,10 +83,11 @@ function scriptsOf(page: Page): Set<string> {
 }
 
 test('a pupil’s tablet never fetches a teacher’s screens, nor keeps them, and the other way round', async ({
+  another,
   browser,
 }) => {
   const pupil = await (await browser.newContext({ serviceWorkers: 'allow' })).newPage()
-  const teacher = await (await browser.newContext()).newPage()
+  const teacher = await another()
   const [byPupil, byTeacher] = [scriptsOf(pupil), scriptsOf(teacher)]
   await enterAsPupil(pupil, 'Wren')
   await pupil.goto('/desk')

@@ -26,7 +26,7 @@ test.use({ viewport: { width: 820, height: 1180 } })
 
 test('with the mouse: every pen, its ink, its water and its edge, to the tray and the teacher’s desk', async ({
   page,
-  browser,
+  another,
 }) => {
   await enterAsPupil(page, 'Aoife', '/desk')
   const paper = await newDrawing(page)
@@ -87,9 +87,7 @@ test('with the mouse: every pen, its ink, its water and its edge, to the tray an
   await nameIt(page, 'Lines and a sun')
   await putInTray(page, /./)
   await expect(page.getByRole('heading', { name: 'It is in the tray' })).toBeVisible()
-  const teacher = await (
-    await browser.newContext({ viewport: { width: 1280, height: 800 } })
-  ).newPage()
+  const teacher = await another()
   await enterAsTeacher(teacher, 'plover')
   await teacher.getByRole('button', { name: /Lines and a sun/ }).click()
   await expect(teacher.getByRole('group', { name: /Lines and a sun/ })).toBeVisible()
@@ -307,15 +305,13 @@ test('the plug is pulled in the middle of a line: every line before it is at sch
   await thingsAtSchool(again, id, 5)
 })
 
-test('two tablets on one sheet: what both drew is there', async ({ page, browser }) => {
+test('two tablets on one sheet: what both drew is there', async ({ page, another }) => {
   await enterAsPupil(page, 'Aoife', '/desk')
   const paper = await newDrawing(page)
   await paper.draw(wave(20))
   const id = await idOfDrawing(page)
   await thingsAtSchool(page, id, 1)
-  const other = await (
-    await browser.newContext({ viewport: { width: 820, height: 1180 } })
-  ).newPage()
+  const other = await another({ width: 820, height: 1180 })
   const partId = drawingIn(await pieceOf(page, id))!.id
   await enterAsPupil(other, 'Aoife', `/my-pieces/${id}/parts/${partId}/draw`)
   const there = new Paper(other)
@@ -326,7 +322,7 @@ test('two tablets on one sheet: what both drew is there', async ({ page, browser
 
 test('a drawing opens as the school has it, though this tablet remembers it as it was', async ({
   page,
-  browser,
+  another,
 }) => {
   await enterAsPupil(page, 'Aoife', '/desk')
   const paper = await newDrawing(page)
@@ -334,9 +330,7 @@ test('a drawing opens as the school has it, though this tablet remembers it as i
   const id = await idOfDrawing(page)
   await thingsAtSchool(page, id, 1)
   const partId = drawingIn(await pieceOf(page, id))!.id
-  const other = await (
-    await browser.newContext({ viewport: { width: 820, height: 1180 } })
-  ).newPage()
+  const other = await another({ width: 820, height: 1180 })
   // Nothing tells this one of what happens elsewhere.
   await other.route('**/api/live', (route) => route.abort())
   await enterAsPupil(other, 'Aoife', `/my-pieces/${id}/parts/${partId}/draw`)

@@ -41,8 +41,8 @@ test('a family sees the newest work before notices; Back closes a piece, and sig
   await expect(page.getByRole('heading', { name: 'Wren', exact: true })).toBeVisible()
 })
 
-test('each child’s tab shows the notices of its own class', async ({ page, browser }) => {
-  const teacher = await (await browser.newContext()).newPage()
+test('each child’s tab shows the notices of its own class', async ({ page, another }) => {
+  const teacher = await another()
   await enterAsTeacher(teacher, 'heron', '/notices')
   await teacher.getByRole('button', { name: 'New notice' }).click()
   await teacher.getByRole('radio', { name: /parents/i }).click()
@@ -109,10 +109,8 @@ test('a swipe over a photo scrolls the page; made larger, one finger moves the p
 })
 
 test('everything a family sees goes home as a book, with two taps and without asking anybody', async ({
-  browser,
+  page,
 }) => {
-  const context = await browser.newContext({ viewport: { width: 390, height: 844 } })
-  const page = await context.newPage()
   await enterAsParent(page)
   await page.getByRole('tab', { name: 'Wren' }).click()
   const term = page.getByRole('region', { name: /Autumn term/ })

@@ -1,6 +1,6 @@
 import type { PartFile, PhotoPart } from '@nibquill/contract'
 import { DEMO_CARDS, photographSheet, sheetOfDifficulty } from '@nibquill/demo'
-import type { BrowserContext, Page, Route } from '@playwright/test'
+import type { Page, Route } from '@playwright/test'
 import { writeFileSync } from 'node:fs'
 import path from 'node:path'
 import sharp from 'sharp'
@@ -233,7 +233,7 @@ test('too many, too large and the same again: each is said in plain words, and n
 
 test('made with a friend: their peg is tapped, and the piece lies on both desks', async ({
   page,
-  browser,
+  another,
 }) => {
   const id = await pieceWith(page, [await plain(scratch(), 'boat.png', '#2f5e8c')], {
     pupil: 'Wren',
@@ -244,7 +244,7 @@ test('made with a friend: their peg is tapped, and the piece lies on both desks'
   await expect.poll(async () => (await pieceOf(page, id)).makers.length).toBe(2)
   await page.getByLabel('Name of my piece').fill('The boat we both built')
   await page.getByRole('button', { name: 'Keep for later' }).click()
-  const friend = await (await browser.newContext()).newPage()
+  const friend = await another()
   await enterAsPupil(friend, 'Tomasz')
   await friend.getByRole('button', { name: /The boat we both built/ }).click()
   await expect(friend.getByRole('button', { name: 'Go on with it' })).toBeVisible()
@@ -252,24 +252,23 @@ test('made with a friend: their peg is tapped, and the piece lies on both desks'
 
 test('the same piece on two tablets: parts of both are kept, and words that differ are shown both', async ({
   page,
-  browser,
+  another,
 }) => {
   test.setTimeout(120_000)
   const folder = scratch()
   const id = await pieceWith(page, [await plain(folder, 'one.png', '#a9452f')], { then: '/what' })
-  const other: BrowserContext = await browser.newContext({ viewport: { width: 820, height: 1180 } })
-  const second = await other.newPage()
+  const second = await another({ width: 820, height: 1180 })
   await enterAsPupil(second, 'Aoife', `/my-pieces/${id}/what`)
   await expect(second.getByLabel('Name of my piece')).toBeVisible()
   await page.waitForTimeout(500)
-  await other.setOffline(true)
+  await second.context().setOffline(true)
   await second.getByLabel('Name of my piece').fill('Named on the second tablet')
   await page.getByLabel('Name of my piece').fill('Named on the first tablet')
   await expect.poll(async () => (await pieceOf(page, id)).title).toBe('Named on the first tablet')
   await page.goto(`/my-pieces/${id}/photo`)
   await pick(page, [await plain(folder, 'two.png', '#2f5e8c')])
   await expect(arrivedTiles(page)).toHaveCount(2, { timeout: 30_000 })
-  await other.setOffline(false)
+  await second.context().setOffline(false)
   const both = second.getByRole('group', {
     name: 'Something else was written on another tablet. Which shall it be?',
   })

@@ -1,6 +1,5 @@
 import type { SharedPiece } from '@nibquill/contract'
 import type { DEMO_CARDS } from '@nibquill/demo'
-import type { Browser, Page } from '@playwright/test'
 import { execFileSync } from 'node:child_process'
 import { writeFileSync } from 'node:fs'
 import path from 'node:path'
@@ -8,24 +7,22 @@ import { nameIt, putInTray, takeOutOfTray, takeOutPart } from './handIn.ts'
 import { enterAsParent, enterAsPupil, enterAsTeacher } from './people.ts'
 import { codesInPdf, phonePhoto, scratch, tracesIn } from './materials.ts'
 import { photosOf } from './pieces.ts'
-import { expect, test } from './test.ts'
+import { expect, test, type Another } from './test.ts'
 
 const PHONE = { width: 390, height: 844 }
 const WIDE = { width: 1280, height: 800 }
 
 type Size = typeof PHONE
-const visit = async (browser: Browser, viewport: Size): Promise<Page> =>
-  (await browser.newContext({ viewport })).newPage()
 
 test('on a phone, one piece travels the whole road, from a tablet to a page in a parent’s hand', ({
-  browser,
-}) => walkTheRoad(browser, PHONE, { name: 'Tomasz', listed: 'Tomasz L.' }, 'Crab on a phone'))
+  another,
+}) => walkTheRoad(another, PHONE, { name: 'Tomasz', listed: 'Tomasz L.' }, 'Crab on a phone'))
 
 test('on a wide screen the teacher judges beside the list, by keyboard, and the list does not jump under their hands', async ({
-  browser,
+  another,
 }) => {
   test.setTimeout(120_000)
-  const pupil = await visit(browser, WIDE)
+  const pupil = await another(WIDE)
   const title = 'Crab on a wide screen'
   await enterAsPupil(pupil, 'Wren')
   await pupil
@@ -40,7 +37,7 @@ test('on a wide screen the teacher judges beside the list, by keyboard, and the 
   await putInTray(pupil, 'Rock pools')
   await expect(pupil.getByRole('heading', { name: 'It is in the tray' })).toBeVisible()
 
-  const teacher = await visit(browser, WIDE)
+  const teacher = await another(WIDE)
   await enterAsTeacher(teacher)
   const line = teacher.getByRole('button', { name: `Wren A. ${title}` })
   await line.click()
@@ -73,7 +70,7 @@ test('on a wide screen the teacher judges beside the list, by keyboard, and the 
 
 type Maker = { name: keyof typeof DEMO_CARDS; listed: string }
 async function walkTheRoad(
-  browser: Browser,
+  another: Another,
   size: Size,
   maker: Maker,
   title: string,
@@ -84,7 +81,7 @@ async function walkTheRoad(
   const photo = await phonePhoto(folder)
 
   // 1 and 2: the card, and the desk.
-  const pupil = await visit(browser, size)
+  const pupil = await another(size)
   await enterAsPupil(pupil, maker.name)
   await expect(pupil.getByRole('heading', { name: `${maker.name}’s desk` })).toBeVisible()
   await expect(pupil.getByRole('region', { name: 'To do' })).toBeVisible()
@@ -132,7 +129,7 @@ async function walkTheRoad(
   await pupil.getByRole('button', { name: 'To my desk' }).click()
 
   // 7: the teacher sends it back, with a message; it turns up on the desk without reloading.
-  const teacher = await visit(browser, size)
+  const teacher = await another(size)
   await enterAsTeacher(teacher)
   await teacher.getByRole('button', { name: `${maker.listed} ${title}` }).click()
   await expect(teacher.getByText('I learned that it walks sideways.')).toBeVisible()
@@ -218,7 +215,7 @@ async function walkTheRoad(
   const codes = await codesInPdf(pdf, 150)
   expect(codes).toHaveLength(pages - 2)
   expect(await codesInPdf(pdf, 300)).toEqual(codes)
-  const stranger = await visit(browser, size)
+  const stranger = await another(size)
   const titles: string[] = []
   for (const code of codes) {
     await stranger.goto(new URL(code).pathname)
@@ -261,9 +258,9 @@ async function walkTheRoad(
 }
 
 test('a parent sees their own children’s approved work on a phone and on a wide screen, and nothing once the invitation is withdrawn', async ({
-  browser,
+  another,
 }) => {
-  const devices = [await visit(browser, PHONE), await visit(browser, WIDE)]
+  const devices = [await another(PHONE), await another(WIDE)]
   for (const parent of devices) {
     await enterAsParent(parent)
     // 10: this child's approved pieces in folders parents may see.
@@ -275,7 +272,7 @@ test('a parent sees their own children’s approved work on a phone and on a wid
     await parent.waitForURL('**/family')
   }
 
-  const teacher = await visit(browser, PHONE)
+  const teacher = await another(PHONE)
   await enterAsTeacher(teacher)
   await teacher.getByRole('link', { name: 'Class' }).click()
   await teacher.getByRole('link', { name: 'Wren A.' }).click()

@@ -25,7 +25,7 @@ const newestOf = async (page: Page): Promise<PieceLine | undefined> => {
 
 test('what a child says goes from the shelf to the tray, and the teacher hears it as long as it was', async ({
   page,
-  browser,
+  another,
 }) => {
   await enterAsPupil(page, 'Aoife', '/desk')
   await page.getByRole('button', { name: 'Say', exact: true }).click()
@@ -49,9 +49,7 @@ test('what a child says goes from the shelf to the tray, and the teacher hears i
   await putInTray(page, /Rock pools/)
   await expect.poll(async () => (await newestOf(page))?.state).toBe('submitted')
 
-  const teacher = await (
-    await browser.newContext({ viewport: { width: 1280, height: 800 } })
-  ).newPage()
+  const teacher = await another()
   await enterAsTeacher(teacher, 'plover', `/tray/${(await newestOf(page))!.id}`)
   const place = teacher.getByRole('slider', { name: 'Where it is heard' })
   await expect(place).toBeVisible({ timeout: 30_000 })

@@ -38,12 +38,10 @@ async function placeIn(read: () => Promise<InkDocument | null>, words: string): 
 
 test('cards are sorted on a starter sheet; a changed sheet is offered to who has begun; the teacher sees what lies where', async ({
   page,
-  browser,
+  another,
 }) => {
   test.setTimeout(120_000)
-  const teacher = await (
-    await browser.newContext({ viewport: { width: 1280, height: 800 } })
-  ).newPage()
+  const teacher = await another()
   await enterAsTeacher(teacher, 'plover', '/tasks')
   await teacher.getByText(TASK).first().click()
   await teacher.getByRole('button', { name: 'Change the starter sheet' }).click()

@@ -59,14 +59,14 @@ test('closing the page half-way loses nothing: opened again, the photo goes on b
 })
 
 test('on a shared tablet unsent work waits for its own pupil, unseen by the next, and arrives whole and once', async ({
-  browser,
+  another,
 }) => {
   test.setTimeout(180_000)
   const folder = scratch()
   const photos = await Promise.all(
     ['one.jpg', 'two.jpg', 'three.jpg'].map((name, i) => heavyPhoto(folder, name, i + 1)),
   )
-  const teacher = await (await browser.newContext()).newPage()
+  const teacher = await another()
   await enterAsTeacher(teacher, 'plover', '/class')
   const door = teacher.getByRole('region', { name: 'Door and tablets' })
   await expect(door).toBeVisible()
@@ -74,8 +74,8 @@ test('on a shared tablet unsent work waits for its own pupil, unseen by the next
     await door.getByRole('button', { name: 'Open it now' }).click()
   await expect(door).toContainText('The door is open')
 
-  const context = await browser.newContext({ viewport: { width: 820, height: 1180 } })
-  const page = await context.newPage()
+  const page = await another({ width: 820, height: 1180 })
+  const context = page.context()
   await showDoorCard(page, 'Plover')
   await page.getByRole('button', { name: 'Saoirse' }).click()
   await expect(page.getByRole('heading', { name: 'Saoirse’s desk' })).toBeVisible()
@@ -179,13 +179,11 @@ test('several files at once: good ones arrive, bad ones each get a sentence, and
   await expect(inPiece.getByRole('progressbar')).toHaveCount(0, { timeout: 30_000 })
 })
 
-test('a camera that may not be used says in plain words what to tap', async ({ browser }) => {
-  const context = await browser.newContext({ viewport: { width: 390, height: 844 } })
-  await context.addInitScript(() => {
+test('a camera that may not be used says in plain words what to tap', async ({ page }) => {
+  await page.addInitScript(() => {
     navigator.mediaDevices.getUserMedia = () =>
       Promise.reject(new DOMException('no', 'NotAllowedError'))
   })
-  const page = await context.newPage()
   await enterAsPupil(page, 'Aoife', '/make')
   await expect(page.getByText(/Tap the lock or camera sign/)).toBeVisible()
   await expect(page.getByRole('button', { name: 'Pick pictures' }).first()).toBeVisible()

@@ -16,7 +16,7 @@ const idIn = (page: Page): string =>
 
 test('writing: from the shelf to the tray and the teacher’s desk, word for word', async ({
   page,
-  browser,
+  another,
 }) => {
   await enterAsPupil(page, 'Aoife', '/desk')
   await page.getByRole('button', { name: 'Write', exact: true }).click()
@@ -39,9 +39,7 @@ test('writing: from the shelf to the tray and the teacher’s desk, word for wor
   await putInTray(page, /./)
   await expect(page.getByRole('heading', { name: 'It is in the tray' })).toBeVisible()
 
-  const teacher = await (
-    await browser.newContext({ viewport: { width: 1280, height: 800 } })
-  ).newPage()
+  const teacher = await another()
   await enterAsTeacher(teacher, 'plover')
   await teacher.getByRole('button', { name: /What the crab does/ }).click()
   const work = teacher.getByRole('group', { name: 'Writing: What the crab does' })

@@ -6,10 +6,9 @@ test.use({ viewport: { width: 390, height: 844 } })
 
 test('a class of the youngest hands in by pictures: nothing is typed, and each picture says itself', async ({
   page,
-  browser,
-  baseURL,
+  another,
 }) => {
-  const teacher = await (await browser.newContext({ baseURL: baseURL! })).newPage()
+  const teacher = await another()
   await enterAsTeacher(teacher, 'plover')
   await teacher.goto('/class')
   await teacher.getByRole('button', { name: 'Settings' }).click()

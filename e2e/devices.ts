@@ -1,0 +1,63 @@
+import type { BrowserContext, BrowserType, CDPSession, Page, ViewportSize } from '@playwright/test'
+import path from 'node:path'
+import { scratch } from './materials.ts'
+
+type Device = { context: BrowserContext; control: CDPSession }
+
+/**
+ * Browsers that keep what they compiled of Nibquill's script, as a tablet does that opens it every
+ * day: a page there costs half of what it costs where nobody was before. Of who used one, and of
+ * what they did, nothing stays.
+ */
+export class Devices {
+  readonly #free: Device[] = []
+  readonly #inUse: Device[] = []
+  readonly #browser: BrowserType
+  readonly #at: string
+
+  constructor(browser: BrowserType, at: string) {
+    this.#browser = browser
+    this.#at = at
+  }
+
+  /** A page on a device nobody else of this test uses. */
+  async open(viewport: ViewportSize): Promise<Page> {
+    const device = this.#free.pop() ?? (await this.#launch())
+    this.#inUse.push(device)
+    const page = await device.context.newPage()
+    await page.setViewportSize(viewport)
+    return page
+  }
+
+  /** Whatever is open closes; the devices are as nobody had used them. */
+  async giveBack(): Promise<void> {
+    const used = this.#inUse.splice(0)
+    await Promise.all(used.map((device) => this.#clean(device)))
+    // The one most used first: it remembers most.
+    this.#free.push(...used.reverse())
+  }
+
+  async close(): Promise<void> {
+    await Promise.all(this.#free.map(({ context }) => context.close()))
+  }
+
+  async #launch(): Promise<Device> {
+    const context = await this.#browser.launchPersistentContext(path.join(scratch(), 'browser'), {
+      baseURL: this.#at,
+      hasTouch: false,
+      locale: 'en-GB',
+    })
+    return { context, control: await context.newCDPSession(context.pages()[0]!) }
+  }
+
+  /** The blank page stays: without any the browser would end. */
+  async #clean({ context, control }: Device): Promise<void> {
+    const [, ...pages] = context.pages()
+    await Promise.all(pages.map((page) => page.close()))
+    await context.unrouteAll()
+    await context.setOffline(false)
+    await context.clearPermissions()
+    await context.clearCookies()
+    await control.send('Storage.clearDataForOrigin', { origin: this.#at, storageTypes: 'all' })
+  }
+}
