@@ -1,9 +1,8 @@
-import { MyPieces, type Piece, type PieceLine } from '@nibquill/contract'
+import type { Piece } from '@nibquill/contract'
 import type { Page } from '@playwright/test'
-import * as v from 'valibot'
 import { putInTray } from './handIn.ts'
 import { enterAsPupil, enterAsTeacher } from './people.ts'
-import { pieceOf } from './pieces.ts'
+import { newestOf, pieceOf } from './pieces.ts'
 import { expect, test } from './test.ts'
 
 // What the microphone hears is Chromium's: a short tone every second.
@@ -16,11 +15,6 @@ const spoken = (page: Page, time: string) =>
 const voicesAtSchool = async (page: Page, id: string) => {
   const { parts = [] }: Partial<Piece> = await pieceOf(page, id)
   return parts.filter(({ kind }) => kind === 'voice')
-}
-/** The pupil's piece that changed last; ids of their making sort by time. */
-const newestOf = async (page: Page): Promise<PieceLine | undefined> => {
-  const { pieces } = v.parse(MyPieces, await (await page.request.get('/api/pieces')).json())
-  return [...pieces].sort((a, b) => (a.id < b.id ? 1 : -1))[0]
 }
 
 test('what a child says goes from the shelf to the tray, and the teacher hears it as long as it was', async ({

@@ -177,6 +177,7 @@ const SYMBOLS = {
   menu: 'Menu',
   lens: 'Magnify',
   microphone: 'Microphone',
+  'film-camera': 'Video',
   play: 'Play',
   pause: 'Pause',
   'stop-recording': 'StopCircle',

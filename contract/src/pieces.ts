@@ -9,7 +9,9 @@ import {
   MOST_DEGREES,
   PIECE_STATES,
   PIECE_STEPS,
+  MAX_ADDRESS_LENGTH,
   fault,
+  readAddress,
 } from '@nibquill/core'
 import * as v from 'valibot'
 import {
@@ -101,8 +103,46 @@ export const VoicePart = v.object({
 })
 export type VoicePart = v.InferOutput<typeof VoicePart>
 
+export const FilmPart = v.object({
+  ...part,
+  kind: v.literal('film'),
+  /** Its forms are what every browser plays, what is drawn of its sound, and pictures of a moment in it. */
+  files: v.object({ film: PartFile }),
+  /** Upright pixel size. */
+  width: v.number(),
+  height: v.number(),
+})
+export type FilmPart = v.InferOutput<typeof FilmPart>
+
+export const PagePart = v.object({
+  ...part,
+  kind: v.literal('page'),
+  /** A PDF; its forms are its pages, `page-1` and on, and sizes of the first. */
+  files: v.object({ paper: PartFile }),
+  /** How many it has, whatever is shown. */
+  pages: v.number(),
+})
+export type PagePart = v.InferOutput<typeof PagePart>
+
+export const LinkPart = v.object({
+  ...part,
+  kind: v.literal('link'),
+  files: v.object({}),
+  /** http or https; nobody at school ever fetches it. */
+  address: v.string(),
+})
+export type LinkPart = v.InferOutput<typeof LinkPart>
+
 /** One part of a piece: what its kind brings, and its files by their role in it. */
-export const Part = v.variant('kind', [PhotoPart, DrawingPart, WritingPart, VoicePart])
+export const Part = v.variant('kind', [
+  PhotoPart,
+  DrawingPart,
+  WritingPart,
+  VoicePart,
+  FilmPart,
+  PagePart,
+  LinkPart,
+])
 export type Part = v.InferOutput<typeof Part>
 
 /** A piece in a list. */
@@ -236,6 +276,24 @@ export const AddPart = v.variant('kind', [
     kind: v.literal('voice'),
     name: text(MAX_PART_NAME_LENGTH),
     files: v.strictObject({ sound: Id }),
+  }),
+  v.strictObject({
+    kind: v.literal('film'),
+    name: text(MAX_PART_NAME_LENGTH),
+    files: v.strictObject({ film: Id }),
+  }),
+  v.strictObject({
+    kind: v.literal('page'),
+    name: text(MAX_PART_NAME_LENGTH),
+    files: v.strictObject({ paper: Id }),
+  }),
+  v.strictObject({
+    kind: v.literal('link'),
+    name: text(MAX_PART_NAME_LENGTH),
+    address: v.pipe(
+      text(MAX_ADDRESS_LENGTH),
+      v.check((typed) => typeof readAddress(typed) !== 'string', fault('not-an-address')),
+    ),
   }),
 ])
 export type AddPart = v.InferOutput<typeof AddPart>

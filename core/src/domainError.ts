@@ -72,12 +72,13 @@ export const DOMAIN_ERRORS = {
   'media/not-found': 'There is nothing here for you to see.',
   'media/empty': 'This file is empty. Nothing was kept of it.',
   'media/not-a-picture':
-    'This is nothing we can open. Photos and drawings work (JPEG, PNG, WebP, GIF or HEIC), and recordings (WebM, Ogg or M4A).',
+    'This is nothing we can open. Photos and drawings work (JPEG, PNG, WebP, GIF or HEIC), recordings (WebM, Ogg or M4A), films (MP4, MOV or WebM) and papers (PDF).',
   'media/ink-unreadable':
     'This drawing cannot be opened: it is damaged, or was made by a later Nibquill.',
   'media/not-for-pieces': 'A file of this kind has no place there.',
   'media/unreadable': 'This picture is damaged and cannot be opened. Take the photo again.',
-  'media/too-large': 'This file is too big. The most is 60 MB.',
+  'media/too-large': 'This file is too big. A film may have 400 MB, anything else 60 MB.',
+  'media/film-too-long': 'This film is longer than two minutes. Film a shorter one.',
   'media/too-many-pixels':
     'This picture is too large to open. The most is 120 megapixels, or 36 for one that is interlaced, progressive, WebP, GIF or HEIC.',
   'media/differs': 'What arrived is not what was sent. It will be sent again.',

@@ -19,6 +19,7 @@ export const FAULTS = {
   'says-nothing': 'says nothing yet',
   'without-next-step': 'has to say what to do next',
   'leaves-nothing': 'leaves nothing of the photo',
+  'not-an-address': 'is no address of a page in the web',
   'ends-before-it-starts': 'ends before it starts',
   'longer-than-a-year': 'is longer than a year and a half',
   'outside-the-year': 'lies outside the school year',

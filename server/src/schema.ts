@@ -12,6 +12,7 @@ import { TakenLists1700000000010 } from './migrations/10-takenLists.ts'
 import { VersionFiles1700000000011 } from './migrations/11-versionFiles.ts'
 import { StarterSheets1700000000012 } from './migrations/12-starterSheets.ts'
 import { Sorting1700000000013 } from './migrations/13-sorting.ts'
+import { FilmsAndPages1700000000014 } from './migrations/14-filmsAndPages.ts'
 import type { Schema } from './platform/database.ts'
 import {
   CardSheetRow,
@@ -152,5 +153,6 @@ export const SCHEMA = {
     VersionFiles1700000000011,
     StarterSheets1700000000012,
     Sorting1700000000013,
+    FilmsAndPages1700000000014,
   ],
 } satisfies Schema

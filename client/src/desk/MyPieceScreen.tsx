@@ -26,6 +26,7 @@ import {
   piecesWords,
 } from '../pieces'
 import { t as kitWords } from '../kit/words'
+import { AddShelf } from './AddShelf'
 import { t } from './words'
 
 export function MyPieceScreen() {
@@ -155,44 +156,13 @@ function GoOnWithIt({ piece, onPutAway }: { piece: Piece; onPutAway: () => void 
   const goOnWith = useGoOnWith(piece)
   return (
     <>
-      <BigButton
-        label={piece.parts.length > 0 ? t('goOnWithIt') : piecesWords('addPhoto')}
-        symbol={piece.parts.length > 0 ? 'forward' : 'camera'}
-        onPress={goOnWith}
-      />
+      <AddShelf pieceId={piece.id} />
       <Bar wrap align="stretch">
         {piece.parts.length > 0 ? (
-          <BigButton
-            grow
-            label={piecesWords('addPhoto')}
-            symbol="camera"
-            tone="quiet"
-            onPress={() => router.push(`/my-pieces/${piece.id}/photo`)}
-          />
+          <BigButton grow label={t('goOnWithIt')} symbol="forward" onPress={goOnWith} />
         ) : null}
-        <BigButton
-          grow
-          label={t('addWriting')}
-          symbol="pencil"
-          tone="quiet"
-          onPress={() => router.push(`/my-pieces/${piece.id}/write`)}
-        />
-        <BigButton
-          grow
-          label={t('addDrawing')}
-          symbol="quill"
-          tone="quiet"
-          onPress={() => router.push(`/my-pieces/${piece.id}/draw`)}
-        />
-        <BigButton
-          grow
-          label={t('addVoice')}
-          symbol="microphone"
-          tone="quiet"
-          onPress={() => router.push(`/my-pieces/${piece.id}/say`)}
-        />
         {piece.state === 'draft' && !piece.approved ? (
-          <BigButton grow label={t('putAway')} symbol="bin" tone="quiet" onPress={onPutAway} />
+          <BigButton label={t('putAway')} symbol="bin" tone="quiet" onPress={onPutAway} />
         ) : null}
       </Bar>
     </>

@@ -18,11 +18,8 @@ export function PupilLayout() {
   const session = useSession()
   useBringHome(session.data?.person?.id)
   const making =
-    path === '/make' ||
-    path === '/write' ||
-    path === '/draw' ||
-    path === '/say' ||
-    /^\/my-pieces\/[^/]+\/(photo|write|draw|say|what|thoughts|tray|parts\/[^/]+(\/(tidy|write|draw))?)$/.test(
+    /^\/(make|write|draw|say|film|link)$/.test(path) ||
+    /^\/my-pieces\/[^/]+\/(photo|write|draw|say|film|link|what|thoughts|tray|parts\/[^/]+(\/(tidy|write|draw))?)$/.test(
       path,
     )
   return (

@@ -1,3 +1,5 @@
+import { recordStream, type Recording, type Written } from './recording'
+
 /** The tablet's camera, behind one small door so that it can be replaced. */
 
 export type Facing = 'environment' | 'user'
@@ -9,17 +11,41 @@ export type CameraTrouble = 'refused' | 'missing' | 'busy' | 'insecure'
 /** For photos: as much as the camera gives. */
 export const PHOTO_WIDTH_PX = 4096
 
-/** @param widthPx - Wished for; the camera gives what it has. @throws CameraTrouble */
-export async function openCamera(facing: Facing, widthPx: number): Promise<OpenCamera> {
+/** For films: what a screen shows, small enough for a tablet to hold two minutes of it. */
+export const FILM_WIDTH_PX = 1280
+const FILM_BITS_PER_S = 2_500_000
+const FILM_WAYS: readonly [Written, ...Written[]] = [
+  { type: 'video/webm;codecs=vp8,opus', ending: 'webm' },
+  { type: 'video/mp4', ending: 'mp4' },
+]
+
+/** Begins to film what the camera sees; it stays open afterwards. */
+export const film = (stream: MediaStream, name: string): Recording =>
+  recordStream(stream, name, FILM_WAYS, { off: () => undefined, bitsPerSecond: FILM_BITS_PER_S })
+
+/**
+ * @param widthPx - Wished for; the camera gives what it has.
+ * @param hears - With what is heard, where there is a microphone.
+ * @throws CameraTrouble
+ */
+export async function openCamera(
+  facing: Facing,
+  widthPx: number,
+  hears = false,
+): Promise<OpenCamera> {
   if (!navigator.mediaDevices?.getUserMedia) throw 'insecure' satisfies CameraTrouble
   try {
-    const stream = await navigator.mediaDevices.getUserMedia({
-      audio: false,
-      video: {
-        facingMode: facing,
-        width: { ideal: widthPx },
-        height: { ideal: (widthPx * 3) / 4 },
-      },
+    const video = {
+      facingMode: facing,
+      width: { ideal: widthPx },
+      height: { ideal: (widthPx * 3) / 4 },
+    }
+    const devices = navigator.mediaDevices
+    const stream = await devices.getUserMedia({ audio: hears, video }).catch((error: unknown) => {
+      // A film without a sound is one all the same.
+      if (hears && troubleOf(error) === 'missing')
+        return devices.getUserMedia({ audio: false, video })
+      throw error
     })
     return { stream, close: () => stream.getTracks().forEach((track) => track.stop()) }
   } catch (error) {

@@ -23,4 +23,9 @@ export function pickFiles(accept: string, options: { several?: boolean } = {}): 
   })
 }
 
+/** Whatever a piece can be made of, beside what is made here. */
+export const pickForPiece = (): Promise<File[]> =>
+  pickFiles(PICKED.map(acceptOf).join(','), { several: true })
+const PICKED = ['picture', 'film', 'sound', 'paper'] as const
+export const pickFilms = (): Promise<File[]> => pickFiles(acceptOf('film'))
 export const pickPictures = (): Promise<File[]> => pickFiles(acceptOf('picture'), { several: true })

@@ -12,8 +12,12 @@ type Camera = {
   tryAgain: () => void
 }
 
-/** The tablet's camera for as long as a screen wants it. @param wanted - False: it stays off. */
-export function useCamera(wanted: boolean, first: Facing, widthPx: number): Camera {
+/**
+ * The tablet's camera for as long as a screen wants it.
+ * @param wanted - False: it stays off.
+ * @param hears - With its microphone.
+ */
+export function useCamera(wanted: boolean, first: Facing, widthPx: number, hears = false): Camera {
   const video = useRef<HTMLVideoElement>(null)
   const [facing, setFacing] = useState<Facing>(first)
   const [round, setRound] = useState(0)
@@ -24,7 +28,7 @@ export function useCamera(wanted: boolean, first: Facing, widthPx: number): Came
     if (!wanted) return
     let close: (() => void) | null = null
     let gone = false
-    openCamera(facing, widthPx).then(
+    openCamera(facing, widthPx, hears).then(
       (camera) => {
         if (gone) return camera.close()
         close = camera.close
@@ -39,7 +43,7 @@ export function useCamera(wanted: boolean, first: Facing, widthPx: number): Came
       close?.()
       setStream(null)
     }
-  }, [facing, round, wanted, widthPx])
+  }, [facing, round, wanted, widthPx, hears])
   return {
     video,
     stream,

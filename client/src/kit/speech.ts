@@ -41,12 +41,12 @@ export function say(text: string, onEnd: () => void): () => void {
 }
 
 /**
- * Plays a recording from where it stands.
+ * Plays a recording, or a film, from where it stands.
  * @param onEnd - Also when it was stopped.
  * @returns stops it where it is
  */
 export function play(
-  recording: HTMLAudioElement,
+  recording: HTMLMediaElement,
   onEnd: () => void,
   onFailed: () => void,
 ): () => void {

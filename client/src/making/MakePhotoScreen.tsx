@@ -4,7 +4,7 @@ import { useEffect, useRef, useState } from 'react'
 import { ScrollView, View } from 'react-native'
 import { v7 as newId } from 'uuid'
 import { useSession } from '../accounts'
-import { pickPictures } from '../device/pickFiles'
+import { pickForPiece, pickPictures } from '../device/pickFiles'
 import { askToStay, LITTLE_ROOM_BYTES, roomLeft } from '../device/room'
 import { Ask } from '../kit/Ask'
 import { BigButton } from '../kit/BigButton'
@@ -21,7 +21,7 @@ import { useGoOnAfter } from './LastStep'
 import { MakeHead } from './MakeHead'
 import { PartsStrip } from './PartsStrip'
 import { WhatTeacherSaid } from './WhatTeacherSaid'
-import { useTakingPhotos } from './useTakingPhotos'
+import { useTakingIn } from './useTakingIn'
 import { t } from './words'
 
 /**
@@ -43,7 +43,7 @@ export function MakePhotoScreen() {
   // Before the school has told of the piece, the task itself says what it asks for.
   const task = useTasks().data?.find((one) => one.id === taskId) ?? null
   const parts = piece?.parts ?? []
-  const taking = useTakingPhotos({
+  const taking = useTakingIn({
     pieceId,
     taskId: taskId ?? null,
     parts,
@@ -65,7 +65,7 @@ export function MakePhotoScreen() {
       <MakeHead title={picking ? t('pickedTitle') : t('takePhoto')} />
       <WordsBefore taking={taking} piece={piece} />
       {picking ? (
-        <Picked pieceId={pieceId} parts={parts} onPick={() => void pickPictures().then(take)} />
+        <Picked pieceId={pieceId} parts={parts} onPick={() => void pickForPiece().then(take)} />
       ) : (
         <>
           <CameraStage
@@ -106,7 +106,7 @@ function WordsBefore({
   taking,
   piece,
 }: {
-  taking: ReturnType<typeof useTakingPhotos>
+  taking: ReturnType<typeof useTakingIn>
   piece: Piece | null
 }) {
   const little = useLittleRoom()
@@ -171,7 +171,7 @@ function Picked({ pieceId, parts, onPick }: PartsProps & { onPick: () => void })
         <BigButton
           tone={parts.length > 0 ? 'quiet' : 'primary'}
           symbol="pictures"
-          label={parts.length > 0 ? t('pickMore') : t('pickFiles')}
+          label={parts.length > 0 ? t('pickMore') : t('pickAny')}
           onPress={onPick}
         />
         <BigButton

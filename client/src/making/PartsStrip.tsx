@@ -137,6 +137,7 @@ function PartTile({ name, grip, tilePx, place, onOpen, standing, children }: Til
 }
 
 const TILE: CSSProperties = {
+  ...{ display: 'flex', flexDirection: 'column' },
   borderRadius: corners.sheet,
   overflow: 'hidden',
   backgroundColor: colours.desk,

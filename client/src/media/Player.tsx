@@ -1,12 +1,13 @@
 import type { Peaks } from '@nibquill/contract'
-import { useContext, useEffect, useRef, useState } from 'react'
+import { useContext, useEffect, useRef, useState, type CSSProperties } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
 import { ForPupil } from '../kit/forPupil'
-import { Bar } from '../kit/layout'
-import { play } from '../kit/speech'
-import { colours } from '../kit/theme'
+import { Bar, Stack } from '../kit/layout'
+import { playingTime } from '../kit/playingTime'
+import { play as playOnly } from '../kit/speech'
+import { colours, corners } from '../kit/theme'
 import { mediaAddress, type Readable } from './mediaAddress'
 import { speeds } from './playingSpeed'
 import { usePeaks } from './usePeaks'
@@ -16,42 +17,118 @@ import { t } from './words'
 /** A recording, played from the form every browser plays, or from this tablet. */
 export function Player({ file, link }: { file: Readable; link?: string | undefined }) {
   const src = mediaAddress(file, 'playable', link)
-  return <Playing key={src} src={src} peaks={usePeaks(file, link)} />
+  return <Sounding key={src} src={src} peaks={usePeaks(file, link)} />
 }
 
 /** A recording that was just made, and lies nowhere yet. */
 export function PlayHere({ file }: { file: File }) {
-  const [src] = useState(() => URL.createObjectURL(file))
-  useEffect(() => () => URL.revokeObjectURL(src), [src])
-  return <Playing src={src} peaks={null} />
+  return <Sounding src={useAddressOf(file)} peaks={null} />
 }
 
-function Playing({ src, peaks }: { src: string; peaks: Peaks | null }) {
+function useAddressOf(file: File): string {
+  const [src] = useState(() => URL.createObjectURL(file))
+  useEffect(() => () => URL.revokeObjectURL(src), [src])
+  return src
+}
+
+function Sounding({ src, peaks }: { src: string; peaks: Peaks | null }) {
+  const [audio] = useState(() => Object.assign(new Audio(), { preload: 'none', src }))
+  return <PlayerBar playing={usePlaying(audio)} peaks={peaks} />
+}
+
+/**
+ * A film, and the same to play it with as a recording.
+ * @param poster - The address of what stands for it until it plays.
+ */
+export function FilmPlayer({
+  file,
+  link,
+  poster,
+  alt,
+}: {
+  file: Readable
+  link?: string | undefined
+  poster: string | undefined
+  alt: string
+}) {
+  const src = mediaAddress(file, 'playable', link)
+  return <Film key={src} src={src} poster={poster} alt={alt} peaks={usePeaks(file, link)} />
+}
+
+/** A film that was just made, and lies nowhere yet. */
+export function FilmHere({ file, alt }: { file: File; alt: string }) {
+  const src = useAddressOf(file)
+  return <Film src={src} poster={undefined} alt={alt} peaks={null} />
+}
+
+function Film({
+  src,
+  poster,
+  alt,
+  peaks,
+}: {
+  src: string
+  poster: string | undefined
+  alt: string
+  peaks: Peaks | null
+}) {
+  const [video, setVideo] = useState<HTMLVideoElement | null>(null)
+  const playing = usePlaying(video)
+  return (
+    <Stack gap="near" style={{ flex: 1, minHeight: 220 }}>
+      <video
+        ref={setVideo}
+        src={src}
+        poster={poster}
+        preload={poster ? 'none' : 'metadata'}
+        playsInline
+        aria-label={alt}
+        onClick={playing.toggle}
+        style={FILM}
+      />
+      <PlayerBar playing={playing} peaks={peaks} play={t('watch')} />
+    </Stack>
+  )
+}
+const FILM: CSSProperties = {
+  ...{ flex: 1, minHeight: 160, width: '100%', objectFit: 'contain' },
+  ...{ backgroundColor: colours.ink, borderRadius: corners.button, cursor: 'pointer' },
+}
+
+/** To play, to move along, and how fast. */
+function PlayerBar({
+  playing,
+  peaks,
+  play = t('hear'),
+}: {
+  playing: Playing
+  peaks: Peaks | null
+  play?: string
+}) {
   const forPupil = useContext(ForPupil)
   const [speed, setSpeed] = speeds.use()
-  const player = usePlaying(src, forPupil ? 1 : speed)
-  const seconds = peaks ? peaks.durationMs / 1000 : player.seconds
+  const seconds = peaks ? peaks.durationMs / 1000 : playing.seconds
   return (
     <Bar wrap gap="near">
       <BigButton
         small
         tone="quiet"
-        symbol={player.playing ? 'pause' : 'play'}
-        label={player.playing ? t('pause') : t('hear')}
-        onPress={player.toggle}
+        symbol={playing.on ? 'pause' : 'play'}
+        label={playing.on ? t('pause') : play}
+        onPress={playing.toggle}
       />
       {seconds > 0 ? (
         <Bar gap="near" style={{ flex: 1, minWidth: 180 }}>
           <View style={{ flex: 1 }}>
             <Waveform
               peaks={peaks?.peaks ?? []}
-              at={player.at}
+              at={playing.at}
               seconds={seconds}
-              onSeek={player.seek}
+              onSeek={playing.seek}
             />
           </View>
           <Text variant="labelMedium" aria-hidden style={{ color: colours.inkSoft }}>
-            {clock(player.at > 0 ? player.at : seconds)}
+            {playingTime(1000 * (playing.at > 0 ? playing.at : seconds))}
           </Text>
         </Bar>
       ) : null}
@@ -63,7 +140,7 @@ function Playing({ src, peaks }: { src: string; peaks: Peaks | null }) {
           onPress={() => setSpeed(speeds.after(speed))}
         />
       )}
-      {player.failed ? (
+      {playing.failed ? (
         <Text role="alert" variant="bodySmall" style={{ color: colours.clay }}>
           {t('cannotPlay')}
         </Text>
@@ -72,54 +149,54 @@ function Playing({ src, peaks }: { src: string; peaks: Peaks | null }) {
   )
 }
 
-const clock = (seconds: number): string => {
-  const whole = Math.round(seconds)
-  return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')}`
-}
+type Playing = ReturnType<typeof usePlaying>
 
-/** Nothing is fetched before it is to be heard. @returns what goes on, in seconds */
-function usePlaying(src: string, speed: number) {
-  const [audio] = useState(() => Object.assign(new Audio(), { preload: 'none', src }))
-  const [playing, setPlaying] = useState(false)
+/** @param media - Null until it is there. @returns what goes on, in seconds */
+function usePlaying(media: HTMLMediaElement | null) {
+  const forPupil = useContext(ForPupil)
+  const [chosen] = speeds.use()
+  const speed = forPupil ? 1 : chosen
+  const [on, setOn] = useState(false)
   const [failed, setFailed] = useState(false)
   const [at, setAt] = useState(0)
   const [seconds, setSeconds] = useState(0)
   const stop = useRef<() => void>(undefined)
   useEffect(() => {
+    if (!media) return
     const look = () => {
-      setAt(audio.currentTime)
+      setAt(media.currentTime)
       // A recording that was just made does not know its length.
-      if (Number.isFinite(audio.duration)) setSeconds(audio.duration)
+      if (Number.isFinite(media.duration)) setSeconds(media.duration)
     }
-    const heardOut = () => {
-      audio.currentTime = 0
+    const playedOut = () => {
+      media.currentTime = 0
       look()
     }
-    for (const name of LOOKED_AT) audio.addEventListener(name, look)
-    audio.addEventListener('ended', heardOut)
+    for (const name of LOOKED_AT) media.addEventListener(name, look)
+    media.addEventListener('ended', playedOut)
     return () => {
-      for (const name of LOOKED_AT) audio.removeEventListener(name, look)
-      audio.removeEventListener('ended', heardOut)
+      for (const name of LOOKED_AT) media.removeEventListener(name, look)
+      media.removeEventListener('ended', playedOut)
       stop.current?.()
     }
-  }, [audio])
+  }, [media])
   useEffect(() => {
-    audio.defaultPlaybackRate = audio.playbackRate = speed
-  }, [audio, speed])
+    if (media) media.defaultPlaybackRate = media.playbackRate = speed
+  }, [media, speed])
   const toggle = () => {
-    if (playing) return stop.current?.()
-    setPlaying(true)
+    if (on || !media) return stop.current?.()
+    setOn(true)
     setFailed(false)
-    stop.current = play(
-      audio,
-      () => setPlaying(false),
+    stop.current = playOnly(
+      media,
+      () => setOn(false),
       () => setFailed(true),
     )
   }
   const seek = (to: number) => {
-    audio.currentTime = to
+    if (media) media.currentTime = to
     setAt(to)
   }
-  return { playing, failed, at, seconds, toggle, seek }
+  return { on, failed, at, seconds, toggle, seek }
 }
 const LOOKED_AT = ['timeupdate', 'durationchange', 'seeked'] as const

@@ -1,7 +1,9 @@
 import { useEffect, useRef, useState } from 'react'
 import { BigButton } from '../kit/BigButton'
 import { Hint } from '../kit/form'
-import { canRecord, record, type Recording } from '../device/microphone'
+import { playingTime } from '../kit/playingTime'
+import { record } from '../device/microphone'
+import { canRecord, type Recording } from '../device/recording'
 import { t } from './words'
 import { Bar } from '../kit/layout'
 
@@ -48,7 +50,7 @@ export function VoiceRecorder({ label, onDone }: { label: string; onDone: (file:
           tone="again"
           symbol="stop-recording"
           label={t('stop', {
-            time: `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`,
+            time: playingTime(1000 * seconds),
           })}
           onPress={() => void stop()}
         />

@@ -10,6 +10,7 @@ export const messages = {
   paper: 'Paper',
   close: 'Close',
   hear: 'Hear it',
+  watch: 'Play it',
   pause: 'Stop it',
   speed: 'Speed {speed, number}',
   place: 'Where it is heard',

@@ -128,12 +128,22 @@ const move = ({ id, version }: Piece, to: 'hand-in' | 'withdraw'): Promise<Piece
 
 function added(part: NewPart): AddPart {
   if (part.kind === 'writing') return part
-  if (part.kind === 'drawing')
-    return { kind: 'drawing', name: part.name, files: { ink: part.mediaId } }
-  if (part.kind === 'voice')
-    return { kind: 'voice', name: part.name, files: { sound: part.mediaId } }
-  const { kind, name, mediaId, instead } = part
-  return { kind, name, files: { picture: mediaId }, ...(instead ? { instead } : {}) }
+  if (part.kind === 'link') return part
+  const { name, mediaId } = part
+  switch (part.kind) {
+    case 'drawing':
+      return { kind: part.kind, name, files: { ink: mediaId } }
+    case 'voice':
+      return { kind: part.kind, name, files: { sound: mediaId } }
+    case 'film':
+      return { kind: part.kind, name, files: { film: mediaId } }
+    case 'page':
+      return { kind: part.kind, name, files: { paper: mediaId } }
+    case 'photo': {
+      const { kind, instead } = part
+      return { kind, name, files: { picture: mediaId }, ...(instead ? { instead } : {}) }
+    }
+  }
 }
 
 const isSame = (a: Words, b: Words): boolean => JSON.stringify(a) === JSON.stringify(b)

@@ -5,16 +5,13 @@ import { inkToSvg } from '@nibquill/core/ink/svg'
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
 import { View } from 'react-native'
-import { Text } from 'react-native-paper'
-import { Bar } from '../kit/layout'
-import { RoundButton } from '../kit/RoundButton'
 import { RuledLines } from '../kit/RuledLines'
 import { mediaAddress } from '../media/mediaAddress'
 import { Picture } from '../media/Picture'
 import { useWaitingInk } from '../outbox/OutboxContext'
 import { inkQuery } from './inkQuery'
+import { PageTurner } from './PageTurner'
 import { PictureStage } from './PictureStage'
-import { t } from './words'
 
 type Props = { part: DrawingPart; alt: string; link?: string }
 
@@ -89,25 +86,7 @@ export function DrawnStage({ part, alt, link }: Props) {
       <PictureStage file={part.files.ink} alt={alt} link={link} fullIsPicture={false}>
         <Sheet ink={ink} at={here} alt={alt} link={link} fit="contain" />
       </PictureStage>
-      {of > 1 ? (
-        <Bar gap="near" style={{ justifyContent: 'center' }}>
-          <RoundButton
-            label={t('sheetBefore')}
-            symbol="previous"
-            disabled={here === 0}
-            onPress={() => setAt(here - 1)}
-          />
-          <Text variant="labelMedium" role="status">
-            {t('sheet', { at: here + 1, of })}
-          </Text>
-          <RoundButton
-            label={t('sheetAfter')}
-            symbol="next"
-            disabled={here === of - 1}
-            onPress={() => setAt(here + 1)}
-          />
-        </Bar>
-      ) : null}
+      <PageTurner what="sheet" at={here} of={of} onTurn={setAt} />
     </View>
   )
 }

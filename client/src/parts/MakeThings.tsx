@@ -67,3 +67,25 @@ export const SpeakingTrumpet = ({ size }: ThingProps) => (
     <Path d="M48 8 q9 22 0 44 q-9 -22 0 -44 z" fill={colours.clay} {...LINE} />
   </Svg>
 )
+
+/** A lens on three legs, looking along. */
+export const FilmCamera = ({ size }: ThingProps) => (
+  <Svg width={size} height={size} viewBox="0 0 64 64" aria-hidden>
+    <Path d="M28 38 l-14 24.500 M30 38 v24.500 M32 38 l14 24.500" fill="none" {...LINE} />
+    <Path d="M44 18 l16 -7 v28 l-16 -7 z" fill={colours.clayTint} {...LINE} />
+    <Rect x={6} y={10} width={38} height={30} rx={4} fill={colours.sheet} {...LINE} />
+    <Circle cx={18} cy={25} r={7} fill={colours.ochreTint} {...LINE} />
+    <Circle cx={33} cy={25} r={5} fill={colours.ochre} {...LINE} />
+  </Svg>
+)
+
+/** Two rings that hold each other. */
+export const Rings = ({ size }: ThingProps) => (
+  <Svg width={size} height={size} viewBox="0 0 64 64" aria-hidden>
+    <Circle cx={22} cy={40} r={16} fill="none" stroke={colours.ink} strokeWidth={12} />
+    <Circle cx={22} cy={40} r={16} fill="none" stroke={colours.ochreTint} strokeWidth={6} />
+    <Circle cx={42} cy={40} r={16} fill="none" stroke={colours.ink} strokeWidth={12} />
+    <Circle cx={42} cy={40} r={16} fill="none" stroke={colours.seaTint} strokeWidth={6} />
+    <Path d="M32 27.500 a16 16 0 0 1 5 7" fill="none" stroke={colours.ochreTint} strokeWidth={6} />
+  </Svg>
+)

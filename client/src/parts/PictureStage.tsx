@@ -1,3 +1,4 @@
+import type { MediaForm, PictureSize } from '@nibquill/core'
 import { useEffect, useState, type CSSProperties, type ReactNode } from 'react'
 import { View, type ViewStyle } from 'react-native'
 import { Text } from 'react-native-paper'
@@ -25,9 +26,12 @@ export function PictureStage({
   link,
   alt,
   fullIsPicture,
+  form = 2048,
   children,
 }: {
   file: Readable
+  /** What is shown of it. */
+  form?: MediaForm | PictureSize
   alt: string
   link?: string
   fullIsPicture: boolean
@@ -35,7 +39,7 @@ export function PictureStage({
   children?: ReactNode
 }) {
   const [enlarged, setEnlarged] = useState(false)
-  const standIn = mediaAddress(file, 2048, link)
+  const standIn = mediaAddress(file, form, link)
   const near = useFullOnceClose(mediaAddress(file, 'full', link), enlarged && fullIsPicture)
   const trouble = usePictureTrouble(standIn)
   if (trouble.words) return <NoPicture words={trouble.words} />

@@ -1,4 +1,4 @@
-import type { Part } from '@nibquill/contract'
+import type { LinkPart, PagePart, Part } from '@nibquill/contract'
 import { PART_KINDS, type PartKind } from '@nibquill/core'
 import { fireEvent, screen, waitFor } from '@testing-library/react'
 import { show } from '../testing'
@@ -45,6 +45,33 @@ const SAMPLES: Record<PartKind, { part: Part; shown: () => unknown; word: string
     shown: () => document.querySelector('svg rect'),
     word: 'Voice',
   },
+  film: {
+    part: {
+      ...{ id: 'f', kind: 'film', name: '', width: 4, height: 3 },
+      files: { film: { ...file, mediaId: 'filmed' } },
+    },
+    // A moment of it, or itself.
+    shown: () =>
+      document.querySelector('[style*="/api/media/filmed/"], [src*="/api/media/filmed/"]'),
+    word: 'Film',
+  },
+  page: {
+    part: {
+      ...{ id: 'g', kind: 'page', name: '', pages: 2 },
+      files: { paper: { ...file, mediaId: 'paper' } },
+    },
+    shown: () =>
+      document.querySelector('[style*="/api/media/paper/"], img[src*="/api/media/paper/"]'),
+    word: 'Page',
+  },
+  link: {
+    part: {
+      ...{ id: 'l', kind: 'link', name: '', files: {} },
+      address: 'https://www.saltmarsh.example/tides',
+    },
+    shown: () => screen.queryAllByText(/saltmarsh\.example/)[0] ?? null,
+    word: 'Link',
+  },
 }
 
 describe.each(PART_KINDS)('a part of kind %s', (kind) => {
@@ -69,9 +96,9 @@ describe.each(PART_KINDS)('a part of kind %s', (kind) => {
 
 test('of several parts each can be chosen, and is shown as what it is', async () => {
   show(<PartsViewer parts={PART_KINDS.map((kind) => SAMPLES[kind].part)} title="Two ways" />)
-  fireEvent.click(screen.getByRole('tab', { name: 'Writing 3 of 4' }))
+  fireEvent.click(screen.getByRole('tab', { name: 'Writing 3 of 7' }))
   await waitFor(() =>
-    expect(screen.getByRole('group', { name: 'Writing 3 of 4: Two ways' })).toBeTruthy(),
+    expect(screen.getByRole('group', { name: 'Writing 3 of 7: Two ways' })).toBeTruthy(),
   )
 })
 
@@ -80,4 +107,31 @@ test('a page with nothing on it says so', () => {
   show(<PartView view="large" part={empty} alt="a page" />)
   expect(screen.getByText('Nothing is written here yet.')).toBeTruthy()
   expect(screen.getByText('0 words')).toBeTruthy()
+})
+
+test('a paper is leafed through; what is not shown of it is said', () => {
+  const part: Part = { ...(SAMPLES.page.part as PagePart), pages: 45 }
+  show(<PartView view="large" part={part} alt="our walk" />)
+  expect(screen.getByRole('group', { name: 'our walk, Page 1 of 40' })).toBeTruthy()
+  fireEvent.click(screen.getByRole('button', { name: 'Next page' }))
+  expect(document.querySelector('img')!.getAttribute('src')).toBe('/api/media/paper/page-2')
+  expect(screen.getByText(/40 of 45 pages are shown/)).toBeTruthy()
+})
+
+test('until its pages are made a paper says so; a film stands for itself without a picture', () => {
+  const page = SAMPLES.page.part as PagePart
+  const paper = { ...page.files.paper, state: 'arrived' } as const
+  show(<PartView view="large" part={{ ...page, files: { paper } }} alt="our walk" />)
+  expect(screen.getByText(/being made ready/)).toBeTruthy()
+  expect(document.querySelector('img')).toBeNull()
+})
+
+test('a link says where it leads, opens beside, and tells nobody where one came from', () => {
+  const part: Part = { ...(SAMPLES.link.part as LinkPart), name: 'Tides' }
+  show(<PartView view="large" part={part} alt="a link" />)
+  const link = screen.getByRole('link', { name: /^Open saltmarsh\.example/ })
+  expect(link.getAttribute('href')).toBe('https://www.saltmarsh.example/tides')
+  expect(link.getAttribute('target')).toBe('_blank')
+  expect(link.getAttribute('rel')).toContain('noopener noreferrer')
+  expect(screen.getByText('https://www.saltmarsh.example/tides')).toBeTruthy()
 })

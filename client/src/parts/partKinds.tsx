@@ -1,10 +1,20 @@
-import type { DrawingPart, Part, PhotoPart, WritingPart } from '@nibquill/contract'
-import type { PartKind } from '@nibquill/core'
+import type {
+  DrawingPart,
+  FilmPart,
+  PagePart,
+  Part,
+  PhotoPart,
+  WritingPart,
+} from '@nibquill/contract'
+import { pageForm, type PartKind } from '@nibquill/core'
 import type { ComponentType } from 'react'
 import type { SymbolName } from '../kit/Symbol'
 import { Picture } from '../media/Picture'
 import { mediaAddress } from '../media/mediaAddress'
 import { DrawingPicture, DrawingStage } from './Drawing'
+import { FilmSheet, FilmStage } from './Film'
+import { LinkSheet, LinkStage } from './Link'
+import { PageSheet, PageStage } from './Page'
 import { PictureStage } from './PictureStage'
 import { WritingPage, WritingSheet } from './WritingPage'
 import { VoiceSheet, VoiceStage } from './Voice'
@@ -79,10 +89,44 @@ const PART_LOOKS: { [K in PartKind]: PartLook<Extract<Part, { kind: K }>> } = {
     goOn: null,
     ahead: () => null,
   },
+  film: {
+    word: t('film'),
+    symbol: 'film-camera',
+    tile: (props: PartViewProps<FilmPart>) => <FilmSheet {...props} size={320} />,
+    cover: (props: PartViewProps<FilmPart>) => <FilmSheet {...props} size={960} />,
+    large: FilmStage,
+    canTidy: false,
+    goOn: null,
+    ahead: ({ files: { film } }) => (film.state === 'ready' ? mediaAddress(film, 960) : null),
+  },
+  page: {
+    word: t('page'),
+    symbol: 'file',
+    tile: (props: PartViewProps<PagePart>) => <PageSheet {...props} size={320} />,
+    cover: (props: PartViewProps<PagePart>) => <PageSheet {...props} size={960} />,
+    large: PageStage,
+    canTidy: false,
+    goOn: null,
+    ahead: ({ files: { paper } }) =>
+      paper.state === 'ready' ? mediaAddress(paper, pageForm(1)) : null,
+  },
+  link: {
+    word: t('link'),
+    symbol: 'link',
+    tile: LinkSheet,
+    cover: LinkSheet,
+    large: LinkStage,
+    canTidy: false,
+    goOn: null,
+    ahead: () => null,
+  },
 }
 
 export const lookOf = ({ kind }: { kind: PartKind }): PartLook<Part> =>
   PART_LOOKS[kind] as unknown as PartLook<Part>
+
+/** What one of a kind is called. */
+export const partWord = (kind: PartKind): string => PART_LOOKS[kind].word
 
 /** A part's own name, or what it is and which. */
 export const nameOf = (part: Pick<Part, 'kind' | 'name'>, index: number): string =>
@@ -90,4 +134,4 @@ export const nameOf = (part: Pick<Part, 'kind' | 'name'>, index: number): string
 
 /** What a camera calls its files tells nobody anything. */
 const isFileName = (name: string): boolean =>
-  /\.(jpe?g|png|webp|gif|hei[cf]|webm|ogg|m4a)$/i.test(name) || /^photo \d+$/.test(name)
+  /\.(jpe?g|png|webp|gif|hei[cf]|webm|ogg|m4a|mp4|mov)$/i.test(name) || /^photo \d+$/.test(name)

@@ -13,4 +13,4 @@ export {
 } from './piecesQueries'
 export { noteTakenOut, useShownLines, useShownPiece } from './shownPiece'
 export { t as piecesWords } from './words'
-export { usePieceWork, useSavesItself, useWords } from './usePieceWork'
+export { usePieceWork, useSavesItself, useWords, type FileOfPart } from './usePieceWork'

@@ -1,5 +1,13 @@
 import type { Classmates, Folders, Part, Piece, PieceLine, PupilName } from '@nibquill/contract'
-import { coverOf, fold, pendingMove, type Intent, type NewPart, type Seen } from '@nibquill/core'
+import {
+  coverOf,
+  fold,
+  pendingMove,
+  readAddress,
+  type Intent,
+  type NewPart,
+  type Seen,
+} from '@nibquill/core'
 import { SHEET_SIZE } from '@nibquill/core/ink/sheetSize'
 import { useQueryClient, type QueryClient, type UseQueryResult } from '@tanstack/react-query'
 import type * as v from 'valibot'
@@ -34,11 +42,19 @@ const seenHere = (queries: QueryClient): Seen<Part, Folder, PupilName> => ({
 function asPart(id: string, made: NewPart, before: Part | null): Part {
   const name = made.name || (before?.name ?? '')
   if (made.kind === 'writing') return { id, kind: 'writing', name, files: {}, text: made.text }
+  if (made.kind === 'link') {
+    const read = readAddress(made.address)
+    const address = typeof read === 'string' ? made.address : read.address
+    return { id, kind: 'link', name, files: {}, address }
+  }
   const { mediaId } = made
   const file = { mediaId, sizeBytes: 0, sentSha256: '', state: 'arrived' } as const
   if (made.kind === 'drawing')
     return { id, kind: 'drawing', name, files: { ink: file }, ...SHEET_SIZE, sheets: 1 }
   if (made.kind === 'voice') return { id, kind: 'voice', name, files: { sound: file } }
+  if (made.kind === 'film')
+    return { id, kind: 'film', name, files: { film: file }, width: 0, height: 0 }
+  if (made.kind === 'page') return { id, kind: 'page', name, files: { paper: file }, pages: 1 }
   const { instead } = made
   const original =
     before?.kind === 'photo'

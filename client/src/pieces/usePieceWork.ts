@@ -11,6 +11,9 @@ import { wordsOf } from '../outbox/senders'
 import { pieceQuery } from './piecesQueries'
 import { noteTakenOut } from './shownPiece'
 
+/** A file that becomes a part; `name` is empty where nobody gave it one. */
+export type FileOfPart = { file: File; kind: 'photo' | 'voice' | 'film' | 'page'; name: string }
+
 /** Everything a pupil can do to a draft, whether or not the school can be reached. */
 export function usePieceWork(pieceId: string) {
   const outbox = useOutbox()
@@ -27,18 +30,19 @@ export function usePieceWork(pieceId: string) {
   const restore = (partId: string, wanted: boolean) =>
     want([{ kind: 'remove', partId, restore: wanted }])
   return {
-    /** Photos, each a part of its own. @returns the parts they will be */
-    addPhotos: async (files: readonly File[], taskId: string | null): Promise<string[]> => {
-      const made = files.map((file) => ({ file, mediaId: newId(), partId: newId() }))
+    /** Files, each a part of its own. @returns the parts they will be */
+    addFiles: async (files: readonly FileOfPart[], taskId: string | null): Promise<string[]> => {
+      const made = files.map((one) => ({ ...one, mediaId: newId(), partId: newId() }))
       await want(
         [
           ...begin(taskId),
-          ...made.flatMap(({ file, mediaId, partId }): IntentBody[] => [
+          ...made.flatMap(({ file, kind, name, mediaId, partId }): IntentBody[] => [
             { kind: 'file', mediaId, name: file.name, sizeBytes: file.size },
             {
               kind: 'add-part',
               partId,
-              part: { kind: 'photo', name: file.name.slice(0, 200), mediaId, instead: null },
+              part:
+                kind === 'photo' ? { kind, name, mediaId, instead: null } : { kind, name, mediaId },
             },
           ]),
         ],
@@ -67,18 +71,8 @@ export function usePieceWork(pieceId: string) {
         ...begin(taskId),
         { kind: 'add-part', partId, part: { kind: 'writing', name: '', text } },
       ]),
-    /** What was said. */
-    addVoice: (partId: string, file: File, taskId: string | null) => {
-      const mediaId = newId()
-      return want(
-        [
-          ...begin(taskId),
-          { kind: 'file', mediaId, name: file.name, sizeBytes: file.size },
-          { kind: 'add-part', partId, part: { kind: 'voice', name: '', mediaId } },
-        ],
-        new Map([[mediaId, file]]),
-      )
-    },
+    addLink: (partId: string, name: string, address: string, taskId: string | null) =>
+      want([...begin(taskId), { kind: 'add-part', partId, part: { kind: 'link', name, address } }]),
     ...drawingWork(want, begin),
     write: (partId: string, text: string, seenText: string) =>
       want([{ kind: 'content', partId, text, seenText }]),

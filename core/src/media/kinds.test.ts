@@ -4,10 +4,12 @@ import {
   formsOf,
   kindOfType,
   mayBeSentFor,
+  mayStandIn,
   MEDIA,
   MEDIA_KINDS,
   MEDIA_USES,
   mostBytesFor,
+  pageForm,
   type MediaType,
 } from './kinds.ts'
 
@@ -24,23 +26,34 @@ test('every type belongs to one kind and ends in its own way', () => {
   expect(kindOfType('application/pdf')).toBe('paper')
 })
 
-test('what is made of a file: sizes of a picture and of what is drawn, nothing of a paper', () => {
+test('what is made of a file: sizes of a picture, of what is drawn, of a paper’s first page and of a moment in a film', () => {
   expect(formsOf('ink')).toEqual(['320', '960', '2048'])
   expect(formsOf('picture')).toEqual(['320', '960', '2048'])
-  expect(formsOf('paper')).toEqual([])
+  expect(formsOf('paper')).toEqual(['320', '960', '2048'])
+  expect(formsOf('film')).toEqual(['320', '960', '2048', 'playable', 'peaks'])
 })
 
-test('a kind nothing is made of yet may be sent for nothing', () => {
-  expect(MEDIA_USES.filter((use) => mayBeSentFor(use, 'film'))).toEqual([])
+test('a file stands in for pictures of itself and for what is played, for nothing else', () => {
+  expect(mayStandIn('picture', '320')).toBe(true)
+  expect(mayStandIn('film', 'playable')).toBe(true)
+  for (const form of ['320', 'peaks', pageForm(1)] as const) {
+    expect(mayStandIn('film', form)).toBe(false)
+    expect(mayStandIn('paper', form)).toBe(false)
+  }
+})
+
+test('each kind may be sent for what it is for', () => {
+  expect(MEDIA_USES.filter((use) => mayBeSentFor(use, 'film'))).toEqual(['part'])
   expect(MEDIA_KINDS.filter((kind) => mayBeSentFor('part', kind))).toEqual([
-    ...['picture', 'ink', 'sound'],
+    ...['picture', 'ink', 'sound', 'film', 'paper'],
   ])
   expect(MEDIA_KINDS.filter((kind) => mayBeSentFor('attachment', kind))).toEqual([
     'picture',
     'sound',
     'paper',
   ])
-  expect(mostBytesFor('part')).toBe(60 * 1024 * 1024)
+  expect(mostBytesFor('part')).toBe(400 * 1024 * 1024)
+  expect(mostBytesFor('attachment')).toBe(60 * 1024 * 1024)
 })
 
 test('a file dialogue offers types, and endings where systems do not know the type', () => {

@@ -21,8 +21,10 @@ export type PictureSize = (typeof PICTURE_SIZES)[number]
 const PICTURE_FORMS = ['320', '960', '2048'] as const satisfies readonly `${PictureSize}`[]
 /** `playable`: every browser plays it, and all are as loud. `peaks`: what is drawn of it. */
 const SOUND_FORMS = ['playable', 'peaks'] as const
+/** Pages of a paper, from the first; as many are made as it has. */
+export const PAGE_FORMS = Array.from({ length: MOST_PAGES }, (_, i) => `page-${i + 1}` as const)
 /** What is made of a file for those who look or listen; the file itself stays as it is. */
-export const MEDIA_FORMS = [...PICTURE_FORMS, ...SOUND_FORMS] as const
+export const MEDIA_FORMS = [...PICTURE_FORMS, ...SOUND_FORMS, ...PAGE_FORMS] as const
 export type MediaForm = (typeof MEDIA_FORMS)[number]
 
 type KindFacts = {
@@ -34,6 +36,7 @@ type KindFacts = {
   mostBytes: number
   /** What it may be sent for; a kind that is made nowhere yet may be sent for nothing. */
   uses: readonly MediaUse[]
+  /** What is always made of it. Pictures of a film are of a moment in it; of a paper, its first page. */
   forms: readonly MediaForm[]
 }
 
@@ -68,15 +71,15 @@ export const MEDIA = {
     types: { 'video/mp4': 'mp4', 'video/webm': 'webm', 'video/quicktime': 'mov' },
     turned: [],
     mostBytes: 400 * MEGABYTE,
-    uses: [],
-    forms: [],
+    uses: ['part'],
+    forms: [...PICTURE_FORMS, ...SOUND_FORMS],
   },
   paper: {
     types: { 'application/pdf': 'pdf' },
     turned: [],
     mostBytes: 60 * MEGABYTE,
-    uses: ['attachment', 'pages'],
-    forms: [],
+    uses: ['part', 'attachment', 'pages'],
+    forms: PICTURE_FORMS,
   },
 } as const satisfies Record<MediaKind, KindFacts>
 
@@ -97,6 +100,11 @@ export const kindOfType = (type: MediaType): MediaKind => KIND_OF_TYPE.get(type)
 /** @returns the ending of a stored file's name, without a dot */
 export const endingOf = (type: MediaType): string => ENDING_OF_TYPE.get(type)!
 
+/** The form that shows a page. @param page - From 1 to {@link MOST_PAGES}. */
+export const pageForm = (page: number): MediaForm => PAGE_FORMS[page - 1]!
+/** Whether the file itself stands in for a form that is not there. */
+export const mayStandIn = (kind: MediaKind, form: MediaForm): boolean =>
+  kind === 'picture' || kind === 'ink' || form === 'playable'
 export const formsOf = (kind: MediaKind): readonly MediaForm[] => MEDIA[kind].forms
 export const mayBeSentFor = (use: MediaUse, kind: MediaKind): boolean =>
   (MEDIA[kind].uses as readonly MediaUse[]).includes(use)

@@ -21,6 +21,10 @@ export type NewPart =
   | { kind: 'writing'; name: string; text: string }
   /** `mediaId`: what was said, which goes to school before it. */
   | { kind: 'voice'; name: string; mediaId: string }
+  | { kind: 'film'; name: string; mediaId: string }
+  /** `mediaId`: the paper, which goes to school before it. */
+  | { kind: 'page'; name: string; mediaId: string }
+  | { kind: 'link'; name: string; address: string }
 
 /** The file a part brings, which goes to school before it. */
 export const fileOf = (part: NewPart): string | null => ('mediaId' in part ? part.mediaId : null)

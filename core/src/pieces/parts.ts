@@ -4,7 +4,7 @@ import type { MediaKind } from '../media/kinds.ts'
  * What a piece can be made of. docs/how-it-works.md tells how to add a kind; a test on each side
  * fails until it is complete everywhere.
  */
-export const PART_KINDS = ['photo', 'drawing', 'writing', 'voice'] as const
+export const PART_KINDS = ['photo', 'drawing', 'writing', 'voice', 'film', 'page', 'link'] as const
 export type PartKind = (typeof PART_KINDS)[number]
 
 type PartFile = { kind: MediaKind; needed: boolean }
@@ -18,13 +18,18 @@ export const PART_FILES = {
   drawing: { ink: { kind: 'ink', needed: true }, laid: { kind: 'picture', needed: false } },
   writing: {},
   voice: { sound: { kind: 'sound', needed: true } },
+  film: { film: { kind: 'film', needed: true } },
+  page: { paper: { kind: 'paper', needed: true } },
+  link: {},
 } as const satisfies Record<PartKind, Readonly<Record<string, PartFile>>>
 export type PartFileRole = { [K in PartKind]: keyof (typeof PART_FILES)[K] }[PartKind] & string
 /** Roles whose file whoever may see the part may read; the others are for those who make it. */
-export const SHOWN_ROLES = ['picture', 'ink', 'laid', 'sound'] as const
+export const SHOWN_ROLES = ['picture', 'ink', 'laid', 'sound', 'film', 'paper'] as const
 
 /** Of one clip: what a child says in one go. */
 export const LONGEST_VOICE_MS = 5 * 60_000
+/** Of one film. */
+export const LONGEST_FILM_MS = 2 * 60_000
 
 /** About ten handwritten pages. */
 export const MAX_WRITING_LENGTH = 20_000

@@ -143,7 +143,9 @@ export class CardSheets {
         finishedAt: now,
         goneAt: new Date(now.getTime() + KEPT_MS),
       })
-      await addJob(manager, 'accounts.forget-cards', { sheetId: sheet.id }, sheet.id, KEPT_MS)
+      await addJob(manager, 'accounts.forget-cards', { sheetId: sheet.id }, sheet.id, {
+        waitMs: KEPT_MS,
+      })
     })
   }
 

@@ -1,5 +1,5 @@
 import type { Book as BookAnswer, BookForecast, MakeBook, TakeHome } from '@nibquill/contract'
-import { DomainError, planBook, type BookFor } from '@nibquill/core'
+import { DomainError, PAGE_FORMS, planBook, type BookFor } from '@nibquill/core'
 import { createHash } from 'node:crypto'
 import { createWriteStream } from 'node:fs'
 import { mkdtemp, rm, stat } from 'node:fs/promises'
@@ -251,9 +251,17 @@ export class Book {
         .map(({ mediaId }) => mediaId)
         .concat(await laidOn(manager, versionId))
       const forms = await manager.findBy(MediaFormRow, { mediaId: In(mediaIds), form: PRINT_FORM })
+      const papers = await manager.findBy(MediaFormRow, {
+        mediaId: In(mediaIds),
+        form: In(PAGE_FORMS),
+      })
       const inks = await manager.findBy(MediaRow, { id: In(mediaIds), kind: 'ink' })
       const files: Files = {
         formOf: (mediaId) => forms.find((form) => form.mediaId === mediaId),
+        pagesOf: (mediaId) =>
+          PAGE_FORMS.flatMap((form) =>
+            papers.filter((one) => one.mediaId === mediaId && one.form === form),
+          ),
         keyOf: (mediaId) => inks.filter(({ id }) => id === mediaId).map(fullKey)[0],
       }
       pages.push({

@@ -95,18 +95,22 @@ async function drawShown(
 ): Promise<number> {
   const shown = page.printed.filter((one) => one.as !== 'text')
   const boxes = layOutPhotos(
-    shown.map((one) => (one.as === 'code' ? CODE_SHAPE : one)),
+    shown.map((one) => ('width' in one ? one : CODE_SHAPE)),
     space,
   )
   for (const [i, one] of shown.entries()) {
     const box = boxes[i]!
-    if (one.as === 'code') {
-      const alt = strings.onScreen(one.word, page.title)
-      pen.tag(section, 'Figure', () => drawSquare(pen, one.word, page.link, box), { alt })
+    if (one.as === 'code' || one.as === 'link') {
+      const alt =
+        one.as === 'code'
+          ? strings.onScreen(one.word, page.title)
+          : strings.elsewhere(one.word, one.address)
+      const to = one.as === 'code' ? page.link : one.address
+      pen.tag(section, 'Figure', () => drawSquare(pen, one.word, to, box), { alt })
       continue
     }
     const bytes = await order.readFile(one.key)
-    const word = one.as === 'ink' ? strings.parts.drawing : strings.parts.photo
+    const word = one.as === 'ink' ? strings.parts.drawing : one.word
     const alt = strings.shown(word, i + 1, shown.length, page.title)
     const draw =
       one.as === 'ink'

@@ -1,5 +1,5 @@
 import type { Part } from '@nibquill/contract'
-import { type PartKind } from '@nibquill/core'
+import { hostOf, type PartKind } from '@nibquill/core'
 import { shareOutWriting, type WritingPages } from '@nibquill/core/book/setWriting'
 import { UNITS_PER_MM } from '@nibquill/core/ink/document'
 import type { MediaFormRow } from '../media/rows.ts'
@@ -8,7 +8,7 @@ import { strings } from './strings.ts'
 
 /** How a part stands on paper. */
 export type Printed =
-  | { as: 'picture'; key: string; width: number; height: number }
+  | { as: 'picture'; word: string; key: string; width: number; height: number }
   /**
    * `key` reads an ink document; its sheet, from 0, is as large as said, in points. `pictureKey`
    * reads what lies on it.
@@ -24,15 +24,18 @@ export type Printed =
   | { as: 'text'; text: string }
   /** What paper cannot hold: its word, and the code that leads to it. */
   | { as: 'code'; word: string }
+  /** A page elsewhere: its word, and the code of its own address. */
+  | { as: 'link'; word: string; address: string }
 
 type Of<K extends PartKind> = Extract<Part, { kind: K }>
 /** What is known of the files of a piece: the form that is printed, and where a file itself lies. */
 export type Files = {
   formOf: (mediaId: string) => MediaFormRow | undefined
+  pagesOf: (mediaId: string) => MediaFormRow[]
   keyOf: (mediaId: string) => string | undefined
 }
 /** Before anything is drawn. */
-const NO_FILES: Files = { formOf: () => undefined, keyOf: () => undefined }
+const NO_FILES: Files = { formOf: () => undefined, pagesOf: () => [], keyOf: () => undefined }
 
 /** What the book prints of each kind of part. A new kind is another entry here. */
 export const PRINT: { [K in PartKind]: (part: Of<K>, files: Files) => Printed[] } = {
@@ -42,6 +45,7 @@ export const PRINT: { [K in PartKind]: (part: Of<K>, files: Files) => Printed[] 
       ? [
           {
             as: 'picture',
+            word: strings.parts.photo,
             key: form.key,
             width: form.width ?? width,
             height: form.height ?? height,
@@ -60,7 +64,28 @@ export const PRINT: { [K in PartKind]: (part: Of<K>, files: Files) => Printed[] 
   },
   writing: ({ text }) => [{ as: 'text', text }],
   voice: () => [{ as: 'code', word: strings.parts.voice }],
+  // A moment of it, and the code that plays it.
+  film: ({ files }, { formOf }) => [
+    ...picture(strings.parts.film, formOf(files.film.mediaId)),
+    { as: 'code', word: strings.parts.film },
+  ],
+  page: ({ files, pages }, { pagesOf }) => {
+    const shown = pagesOf(files.paper.mediaId)
+      .slice(0, PAGES_SHOWN)
+      .flatMap((form) => picture(strings.parts.page, form))
+    const rest = shown.length === 0 || pages > PAGES_SHOWN
+    return [...shown, ...(rest ? [{ as: 'code', word: strings.parts.page } as const] : [])]
+  },
+  link: ({ name, address }) => [{ as: 'link', word: name || hostOf(address), address }],
 }
+
+/** So many of a paper's pages can still be read on one of the book's. */
+const PAGES_SHOWN = 4
+
+const picture = (word: string, form: MediaFormRow | undefined): Printed[] =>
+  form?.width && form.height
+    ? [{ as: 'picture', word, key: form.key, width: form.width, height: form.height }]
+    : []
 
 /** A millimetre on paper, in points. */
 const POINTS_PER_MM = 72 / 25.4

@@ -2,7 +2,7 @@ import { execFile } from 'node:child_process'
 import { readFileSync, writeFileSync } from 'node:fs'
 import path from 'node:path'
 import { promisify } from 'node:util'
-import { paper, recording } from '../testing/madeFiles.ts'
+import { film, paper, recording } from '../testing/madeFiles.ts'
 import { type SmallSchool, type TestServer, useSmallSchool } from '../testing/testServer.ts'
 
 let test_: TestServer
@@ -121,9 +121,10 @@ test.each([
   })
 })
 
-test('a pupil sends pictures and recordings: a film and a paper are refused, so far', async () => {
-  expect((await school.wren.upload(await recording())).status).toBe(200)
-  for (const bytes of [await recording('film.webm'), await paper()]) {
+test('a pupil sends pictures, recordings, films and papers; music of another kind is refused', async () => {
+  for (const bytes of [await recording(), await film(), await paper()])
+    expect((await school.wren.upload(bytes)).status).toBe(200)
+  for (const bytes of [await recording('song.mp3'), Buffer.from('just words')]) {
     const { body } = await school.wren.upload(bytes)
     expect(JSON.parse(body)).toMatchObject({ type: '/problems/media/not-a-picture' })
   }

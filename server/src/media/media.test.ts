@@ -149,7 +149,7 @@ describe('what is not a picture is refused with a sentence and leaves nothing be
   })
 
   test('a file over the limit, before a byte of it is sent', async () => {
-    const response = await begin(school.wren, 61 * 1024 * 1024)
+    const response = await begin(school.wren, 401 * 1024 * 1024)
     expect(response.status).toBe(413)
   })
 

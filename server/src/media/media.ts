@@ -4,14 +4,15 @@ import {
   DomainError,
   formsOf,
   MEDIA,
+  mayStandIn,
   mayBeSentFor,
   mostBytesFor,
   type MediaForm,
+  type MediaKind,
   type MediaUse,
 } from '@nibquill/core'
 import { createHash } from 'node:crypto'
-import { mkdtemp, readFile, rm, stat, writeFile } from 'node:fs/promises'
-import os from 'node:os'
+import { readFile, stat, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import type { EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
@@ -20,6 +21,7 @@ import { holdName, makeOrFind } from '../platform/makeOrFind.ts'
 import type { Platform } from '../platform/platform.ts'
 import { addJob } from '../platform/queue.ts'
 import { ProgramFailed } from '../platform/runProgram.ts'
+import { withScratch } from '../platform/scratch.ts'
 import { formKey, fullKey } from './keys.ts'
 import { KIND_WORK, type Kept } from './kinds/kinds.ts'
 import { makeSizes } from './kinds/makeSizes.ts'
@@ -40,6 +42,8 @@ type Located = { key: string; type: string; name: string; asAsked: boolean }
 
 /** What is laid on a drawing is drawn from this one. */
 const LARGEST_FORM = '2048'
+/** Films take minutes: each waits for the one before it, and nothing else waits for them. */
+const LINE_OF: Partial<Record<MediaKind, string>> = { film: 'films' }
 /** While somebody draws, pictures of what stood there a moment ago are not made. */
 const HAND_RESTS_MS = 6000
 
@@ -87,10 +91,9 @@ export class Media {
   async #keep(
     sent: Sent,
     sentSha256: string,
-    { kind, file, type, width, height }: Kept & Pick<MediaRow, 'kind'>,
+    { kind, file, type, width, height, pages = null }: Kept & Pick<MediaRow, 'kind'>,
     sentFile: string,
   ): Promise<Arrived> {
-    const toMake = formsOf(kind).length > 0
     const row: MediaRow = {
       id: sent.mediaId,
       ownerId: sent.ownerId,
@@ -100,9 +103,10 @@ export class Media {
       sizeBytes: (await stat(file)).size,
       width,
       height,
+      pages,
       sentSha256,
       keptSha256: file === sentFile ? sentSha256 : await hashFile(file),
-      state: toMake ? 'arrived' : 'ready',
+      state: 'arrived',
       arrivedAt: this.#platform.clock.now(),
     }
     return this.#platform.db.transaction((manager) =>
@@ -114,7 +118,9 @@ export class Media {
           if (!(await this.#platform.storage.about(fullKey(row))))
             await this.#platform.storage.put(fullKey(row), { file, given: file !== sentFile })
           await manager.insert(MediaRow, row)
-          if (toMake) await addJob(manager, 'media.prepare', { mediaId: row.id }, row.id)
+          await addJob(manager, 'media.prepare', { mediaId: row.id }, row.id, {
+            line: LINE_OF[kind],
+          })
           return arrived(row)
         },
       }),
@@ -134,14 +140,21 @@ export class Media {
     const { width, height } = ink.sheets[0]!
     const row: MediaRow = {
       ...{ id: newId(), ownerId, name: 'drawing.json', kind: 'ink', type: 'application/json' },
-      ...{ sizeBytes: bytes.length, width, height, sentSha256: sha256, keptSha256: sha256 },
+      ...{
+        sizeBytes: bytes.length,
+        width,
+        height,
+        pages: null,
+        sentSha256: sha256,
+        keptSha256: sha256,
+      },
       ...{ state: 'arrived', arrivedAt: this.#platform.clock.now() },
     }
     await holdName(manager, `file:${sha256}`)
     if (!(await this.#platform.storage.about(fullKey(row))))
       await this.#platform.storage.put(fullKey(row), bytes)
     await manager.insert(MediaRow, row)
-    await addJob(manager, 'media.prepare', { mediaId: row.id }, row.id, HAND_RESTS_MS)
+    await addJob(manager, 'media.prepare', { mediaId: row.id }, row.id, { waitMs: HAND_RESTS_MS })
     return row.id
   }
 
@@ -187,7 +200,6 @@ export class Media {
     // The same file sent twice is prepared once.
     if (wanted.every((form) => made.some((other) => other.form === form))) return made
     const { makeForms } = KIND_WORK[row.kind]
-    if (!makeForms) return 'damaged'
     return withScratch(async (scratch) => {
       const fresh = await this.#platform.storage.withFile(fullKey(row), (file) =>
         makeForms(file, scratch, (mediaId) => this.#pictureOf(mediaId)).catch(
@@ -230,7 +242,7 @@ export class Media {
 
   /**
    * What to read for a form: until it is made, and where none can be, the file itself stands in
-   * (`asAsked` false). Nothing stands in for what is drawn of a sound.
+   * (`asAsked` false), where it may.
    */
   async locate(mediaId: string, form: MediaForm | 'full'): Promise<Located> {
     const manager = this.#platform.db.manager
@@ -239,16 +251,11 @@ export class Media {
     const { name, type } = row
     if (form === 'full') return { key: fullKey(row), type, name, asAsked: true }
     const made = await manager.findOneBy(MediaFormRow, { mediaId, form })
-    if (!made && form === 'peaks') throw new DomainError('media/not-found')
+    if (!made && !mayStandIn(row.kind, form)) throw new DomainError('media/not-found')
     return made
       ? { key: made.key, type: made.type, name, asAsked: true }
       : { key: fullKey(row), type, name, asAsked: false }
   }
-}
-
-async function withScratch<T>(work: (folder: string) => Promise<T>): Promise<T> {
-  const folder = await mkdtemp(path.join(os.tmpdir(), 'nibquill-arriving-'))
-  return work(folder).finally(() => rm(folder, { recursive: true, force: true }))
 }
 
 const arrived = (row: MediaRow): Arrived => ({

@@ -1,20 +1,13 @@
 import type { MadePage } from '@nibquill/contract'
 import { DomainError } from '@nibquill/core'
-import { mkdtemp, rm, stat } from 'node:fs/promises'
-import os from 'node:os'
-import path from 'node:path'
 import type { Platform } from '../platform/platform.ts'
-import { ProgramFailed, runProgram } from '../platform/runProgram.ts'
+import { ProgramFailed } from '../platform/runProgram.ts'
+import { withScratch } from '../platform/scratch.ts'
 import { fullKey } from './keys.ts'
 import { outside } from './kinds/kinds.ts'
+import { countPages, drawPage } from './kinds/paper.ts'
 import type { Media } from './media.ts'
 import { MediaRow } from './rows.ts'
-
-const BOUNDS = { seconds: 30, memoryMb: 1024 }
-/** Of a page's longer edge: as fine as a sheet prints. */
-const PAGE_PX = 2048
-/** What cannot be drawn comes out as next to nothing, and poppler calls it done. */
-const LEAST_BYTES = 500
 
 /** Pages of papers, as pictures to draw on. */
 export class Pages {
@@ -53,13 +46,10 @@ export class Pages {
     page: number,
     picture: { ownerId: string; mediaId: string; name: string },
   ): Promise<void> {
-    const scratch = await mkdtemp(path.join(os.tmpdir(), 'nibquill-pages-'))
-    try {
+    await withScratch(async (scratch) => {
       const drawn = await readable(() => drawPage(file, page, scratch))
       await this.#media.arrive({ ...picture, sha256: null, use: 'part' }, { file: drawn })
-    } finally {
-      await rm(scratch, { recursive: true, force: true })
-    }
+    })
   }
 }
 
@@ -70,29 +60,4 @@ async function readable<T>(work: () => Promise<T>): Promise<T> {
     if (error instanceof ProgramFailed) throw new DomainError('media/file-unreadable')
     throw error
   }
-}
-
-async function countPages(file: string): Promise<number> {
-  const said = await runProgram('pdfinfo', [file], BOUNDS)
-  return Number(/^Pages:\s+(\d+)$/m.exec(said)?.[1] ?? 0)
-}
-
-/** One page a call, by its pixels and never by its size on paper, which may be enormous. */
-async function drawPage(file: string, page: number, scratch: string): Promise<string> {
-  const into = path.join(scratch, 'page')
-  await runProgram(
-    'pdftoppm',
-    [
-      ...['-f', `${page}`, '-l', `${page}`, '-singlefile', '-scale-to', `${PAGE_PX}`],
-      ...['-jpeg', '-jpegopt', 'quality=90', file, into],
-    ],
-    BOUNDS,
-  )
-  const made = `${into}.jpg`
-  const size = await stat(made).then(
-    (about) => about.size,
-    () => 0,
-  )
-  if (size < LEAST_BYTES) throw new DomainError('media/file-unreadable')
-  return made
 }

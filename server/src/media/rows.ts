@@ -4,7 +4,7 @@ import { id, integer, maybe, moment, refer, row, text } from '../platform/column
 
 /**
  * A file as it arrived. The bytes lie in storage under `keptSha256`, once however many rows point
- * there. `width` and `height` are upright, and 0 for what is no picture. Lists read `state` rather
+ * there. `width` and `height` are upright, and 0 for what is no picture; `pages` is null for what has none. Lists read `state` rather
  * than join the forms.
  */
 export type MediaRow = {
@@ -16,6 +16,7 @@ export type MediaRow = {
   sizeBytes: number
   width: number
   height: number
+  pages: number | null
   sentSha256: string
   keptSha256: string
   state: FileState
@@ -32,6 +33,7 @@ export const MediaRow = row<MediaRow>(
     sizeBytes: integer,
     width: integer,
     height: integer,
+    pages: maybe(integer),
     sentSha256: text,
     keptSha256: text,
     state: text,

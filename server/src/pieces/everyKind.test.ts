@@ -5,7 +5,7 @@ import { writeFileSync } from 'node:fs'
 import path from 'node:path'
 import { v7 as newId } from 'uuid'
 import { inkFile } from '../testing/ink.ts'
-import { recording } from '../testing/madeFiles.ts'
+import { film, papers, recording } from '../testing/madeFiles.ts'
 import {
   picture,
   type Person,
@@ -71,6 +71,33 @@ const SAMPLES: Record<PartKind, Sample> = {
     told: { kind: 'voice', name: 'what the sea says' },
     // What paper cannot hold is a word, and the code that leads there.
     inBook: (file) => expect(poppler('pdftotext', '-layout', file, '-')).toContain('Voice'),
+  },
+  film: {
+    add: async (person) => ({
+      ...{ kind: 'film', name: 'it moves' },
+      files: { film: (await person.upload(await film(), { filename: 'it.webm' })).mediaId },
+    }),
+    told: { kind: 'film', name: 'it moves', width: 64, height: 48 },
+    // A moment of it, and the code that plays it.
+    inBook: (file) => {
+      expect(poppler('pdfimages', '-list', file)).toMatch(/image +64 +48/)
+      expect(poppler('pdftotext', '-layout', file, '-')).toContain('Film')
+    },
+  },
+  page: {
+    add: async (person) => ({
+      ...{ kind: 'page', name: 'our walk' },
+      files: {
+        paper: (await person.upload(await papers(['Out', 'Home']), { filename: 'w.pdf' })).mediaId,
+      },
+    }),
+    told: { kind: 'page', name: 'our walk', pages: 2 },
+    inBook: (file) => expect(poppler('pdfimages', '-list', file).match(/ 2048 /g)).toHaveLength(2),
+  },
+  link: {
+    add: async () => ({ kind: 'link', name: 'Tides', address: 'saltmarsh.example/tides' }),
+    told: { kind: 'link', name: 'Tides', address: 'https://saltmarsh.example/tides' },
+    inBook: (file) => expect(poppler('pdftotext', '-layout', file, '-')).toContain('Tides'),
   },
 }
 

@@ -1,5 +1,5 @@
 import type { AddPart, Part, PartFile } from '@nibquill/contract'
-import type { PartFileRole, PartKind, Tidying } from '@nibquill/core'
+import { readAddress, type PartFileRole, type PartKind, type Tidying } from '@nibquill/core'
 
 /** What each kind keeps of a part beside its files. */
 type Contents = {
@@ -9,11 +9,14 @@ type Contents = {
   drawing: { sheets?: number }
   writing: { text: string }
   voice: Record<string, never>
+  film: Record<string, never>
+  page: Record<string, never>
+  link: { address: string }
 }
 export type PartContent = Contents[PartKind]
 
 /** A file of a part as it is read from the tables. */
-export type FlatFile = PartFile & { width: number; height: number }
+export type FlatFile = PartFile & { width: number; height: number; pages: number | null }
 type Files = Partial<Record<PartFileRole, FlatFile>>
 type Read<K extends PartKind> = Omit<Extract<Part, { kind: K }>, 'id' | 'name' | 'kind'>
 type Added<K extends PartKind> = Extract<AddPart, { kind: K }>
@@ -33,7 +36,7 @@ export const PART_WORK: { [K in PartKind]: PartWork<K> } = {
     isBlank: () => false,
     contentOf: ({ instead }) => (instead?.tidying ? { tidying: instead.tidying } : {}),
     read: ({ picture, taken }, { tidying }) => {
-      const { width, height, ...file } = picture!
+      const { width, height, file } = apart(picture!)
       return {
         files: { picture: file },
         width,
@@ -46,7 +49,7 @@ export const PART_WORK: { [K in PartKind]: PartWork<K> } = {
     isBlank: () => false,
     contentOf: () => ({}),
     read: ({ ink }, { sheets = 1 }) => {
-      const { width, height, ...file } = ink!
+      const { width, height, file } = apart(ink!)
       return { files: { ink: file }, width, height, sheets }
     },
   },
@@ -58,11 +61,37 @@ export const PART_WORK: { [K in PartKind]: PartWork<K> } = {
   voice: {
     isBlank: () => false,
     contentOf: () => ({}),
-    read: ({ sound }) => {
-      const { width: _width, height: _height, ...file } = sound!
-      return { files: { sound: file } }
+    read: ({ sound }) => ({ files: { sound: apart(sound!).file } }),
+  },
+  film: {
+    isBlank: () => false,
+    contentOf: () => ({}),
+    read: ({ film }) => {
+      const { width, height, file } = apart(film!)
+      return { files: { film: file }, width, height }
     },
   },
+  page: {
+    isBlank: () => false,
+    contentOf: () => ({}),
+    read: ({ paper }) => {
+      const { pages, file } = apart(paper!)
+      return { files: { paper: file }, pages }
+    },
+  },
+  link: {
+    isBlank: () => false,
+    contentOf: ({ address }) => {
+      const read = readAddress(address)
+      return { address: typeof read === 'string' ? address : read.address }
+    },
+    read: (_files, { address }) => ({ files: {}, address }),
+  },
+}
+
+/** What is said of a file, and what is said of its part. */
+function apart({ width, height, pages, ...file }: FlatFile) {
+  return { width, height, pages: pages ?? 1, file }
 }
 
 const workOf = (kind: PartKind) => PART_WORK[kind] as PartWork<PartKind>

@@ -31,7 +31,7 @@ export async function listPieceLines(
 /** Of a part `q`: its files by their role. @param which - As they are now, or as a version holds them. */
 const filesOf = (
   which: string,
-) => `(select json_object_agg(x.role, json_build_object('mediaId', m.id, 'width', m.width, 'height', m.height,
+) => `(select json_object_agg(x.role, json_build_object('mediaId', m.id, 'width', m.width, 'height', m.height, 'pages', m.pages,
     'sizeBytes', m.size_bytes, 'sentSha256', m.sent_sha256, 'state', m.state))
   from ${which} join media m on m.id = x.media_id where x.part_id = q.id and x.role <> 'laid') as files`
 const NOW = filesOf('part_file x')

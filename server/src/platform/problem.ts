@@ -75,6 +75,7 @@ const STATUS = {
   'media/not-for-pieces': 415,
   'media/unreadable': 422,
   'media/too-large': 413,
+  'media/film-too-long': 422,
   'media/too-many-pixels': 422,
   'media/differs': 422,
   'media/id-taken': 409,

@@ -29,17 +29,18 @@ const WORKERS = 2
 /**
  * Puts a job into the queue in the caller's transaction: it runs if and only if that commits, after
  * `waitMs` at the earliest.
+ * @param line - One after the other with others of that name, while the rest goes on beside them.
  */
 export async function addJob<Name extends keyof Jobs>(
   manager: EntityManager,
   name: Name,
   payload: Jobs[Name],
   key: string,
-  waitMs = 0,
+  { waitMs = 0, line = null }: { waitMs?: number; line?: string | null } = {},
 ): Promise<void> {
   await manager.query(
-    `select graphile_worker.add_job($1, $2, max_attempts => $3, job_key => $4, run_at => now() + make_interval(secs => $5))`,
-    [name, JSON.stringify(payload), MOST_TRIES, `${name}:${key}`, waitMs / 1000],
+    `select graphile_worker.add_job($1, $2, max_attempts => $3, job_key => $4, run_at => now() + make_interval(secs => $5), queue_name => $6)`,
+    [name, JSON.stringify(payload), MOST_TRIES, `${name}:${key}`, waitMs / 1000, line],
   )
 }
 

@@ -43,6 +43,54 @@ export const recording = (
     return readFile(file)
   })
 
+/** How a film is made that a telephone or a browser might have made. */
+export type FilmOf = {
+  seconds?: number
+  size?: `${number}x${number}`
+  coder?: 'libx264' | 'libx265' | 'libvpx'
+  /** As telephones keep a film held upright: lying, with a note to turn it. */
+  turned?: boolean
+  sound?: boolean
+  /** As a browser's recorder leaves it: written from front to back, without its length. */
+  unended?: boolean
+  tell?: Record<string, string>
+}
+
+/** A film of a test card that counts, made by ffmpeg: WebM by libvpx, MP4 by the others. */
+export const film = ({
+  seconds = 1,
+  size = '64x48',
+  coder = 'libvpx',
+  turned = false,
+  sound = true,
+  unended = false,
+  tell = {},
+}: FilmOf = {}): Promise<Buffer> =>
+  withFile(coder === 'libvpx' ? 'film.webm' : 'film.mp4', async (file) => {
+    const made = await run(
+      'ffmpeg',
+      [
+        ...['-v', 'error', '-f', 'lavfi', '-i', `testsrc=s=${size}:r=10:d=${seconds}`],
+        ...(sound ? ['-f', 'lavfi', '-i', `sine=frequency=440:duration=${seconds}`] : []),
+        ...['-c:v', coder, '-pix_fmt', 'yuv420p'],
+        ...(coder === 'libvpx' ? [] : ['-preset', 'ultrafast']),
+        ...(coder === 'libx265' ? ['-x265-params', 'log-level=error', '-tag:v', 'hvc1'] : []),
+        ...(sound ? ['-c:a', coder === 'libvpx' ? 'libopus' : 'aac'] : []),
+        ...Object.entries(tell).flatMap(([key, value]) => ['-metadata', `${key}=${value}`]),
+        ...(unended ? ['-f', 'webm', 'pipe:1'] : [file]),
+      ],
+      { encoding: 'buffer', maxBuffer: 50_000_000 },
+    )
+    if (unended) return made.stdout
+    if (!turned) return readFile(file)
+    const lying = `${file}.turned.mp4`
+    await run('ffmpeg', [
+      ...['-v', 'error', '-i', file, '-c', 'copy', '-map_metadata', '0'],
+      ...['-metadata:s:v', 'rotate=90', lying],
+    ])
+    return readFile(lying)
+  })
+
 /** A paper of one page, made by our own pen. @param password - Without it nobody opens it. */
 export async function paper(words = 'Rock pools', password?: string): Promise<Buffer> {
   const bytes = await papers([words])

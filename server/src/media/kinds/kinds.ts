@@ -2,14 +2,22 @@ import type { MediaForm, MediaKind, MediaType } from '@nibquill/core'
 import path from 'node:path'
 import pLimit from 'p-limit'
 import type { Sniffed } from '../sniff.ts'
+import { makeFilmForms, takeFilm } from './film.ts'
 import { makeInkSizes, takeInk } from './ink.ts'
 import { makeSizes } from './makeSizes.ts'
-import { writeWithoutTraces } from './paper.ts'
+import { makePages, takePaper } from './paper.ts'
 import { takePicture } from './picture.ts'
 import { copyStreams, makeSoundForms } from './sound.ts'
 
 /** A file as it is kept: the one that was sent, or a cleaned one beside it. */
-export type Kept = { file: string; type: MediaType; width: number; height: number }
+export type Kept = {
+  file: string
+  type: MediaType
+  width: number
+  height: number
+  /** Of a paper. */
+  pages?: number | null
+}
 
 /** What was made of a file. */
 export type MadeForm = {
@@ -26,43 +34,36 @@ type KindWork = {
   /** Cleans what arrived. @param scratch - A folder of its own for what is written on the way. */
   takeIn: (file: string, sniffed: Sniffed, scratch: string) => Promise<Kept>
   /**
-   * Makes the forms named in core; null where the kind has none.
+   * Makes the forms named in core, and a paper's pages.
    * @param scratch - A folder of its own for what is made.
    * @param pictureOf - A picture that lies on it, as a JPEG; null where there is none.
    */
-  makeForms: ((file: string, scratch: string, pictureOf: PictureOf) => Promise<MadeForm[]>) | null
+  makeForms: (file: string, scratch: string, pictureOf: PictureOf) => Promise<MadeForm[]>
 }
 export type PictureOf = (mediaId: string) => Promise<Buffer | null>
 
 /** Outside programs, one at a time: a class sending at once must not take the whole machine. */
 export const outside = pLimit(1)
 
-const recording: KindWork = {
-  takeIn: (file, { type }, scratch) =>
-    outside(async () => {
-      const clean = path.join(scratch, 'clean')
-      await copyStreams(file, type, clean)
-      return { file: clean, type, width: 0, height: 0 }
-    }),
-  makeForms: null,
-}
-
 /** What the server does with each kind of file. */
 export const KIND_WORK: Record<MediaKind, KindWork> = {
   picture: { takeIn: takePicture, makeForms: makeSizes },
   ink: { takeIn: takeInk, makeForms: makeInkSizes },
   sound: {
-    ...recording,
-    makeForms: (file, scratch) => outside(() => makeSoundForms(file, scratch)),
-  },
-  film: recording,
-  paper: {
     takeIn: (file, { type }, scratch) =>
       outside(async () => {
         const clean = path.join(scratch, 'clean')
-        await writeWithoutTraces(file, clean)
+        await copyStreams(file, type, clean)
         return { file: clean, type, width: 0, height: 0 }
       }),
-    makeForms: null,
+    makeForms: (file, scratch) => outside(() => makeSoundForms(file, scratch)),
+  },
+  film: {
+    takeIn: (file, { type }, scratch) => outside(() => takeFilm(file, type, scratch)),
+    makeForms: (file, scratch) => makeFilmForms(file, scratch),
+  },
+  paper: {
+    takeIn: (file, _sniffed, scratch) => outside(() => takePaper(file, scratch)),
+    makeForms: (file, scratch) => outside(() => makePages(file, scratch)),
   },
 }

@@ -58,7 +58,7 @@ export async function makeSoundForms(file: string, into: string): Promise<MadeFo
     'ffmpeg',
     [
       ...[...READ, file, '-map', '0:a:0', '-map_metadata', '-1'],
-      ...['-af', `volume=${evenGainDb(loudness).toFixed(2)}dB,alimiter=limit=${LIMIT}:level=0`],
+      ...['-af', EVEN_SOUND(evenGainDb(loudness))],
       ...['-ac', '1', '-ar', `${METER_RATE_HZ}`, '-c:a', 'aac', '-b:a', '64k'],
       ...['-movflags', '+faststart', '-f', 'ipod', '-y', playable],
     ],
@@ -70,7 +70,11 @@ export async function makeSoundForms(file: string, into: string): Promise<MadeFo
     { form: 'peaks', file: bars, type: 'application/json', ending: 'json', ...about },
   ]
 }
-const READ = ['-nostdin', '-v', 'error', '-threads', '1', ...ONLY_FILES, '-i']
+/** ffmpeg's filter for one gain and a limiter. */
+export const EVEN_SOUND = (gainDb: number): string =>
+  `volume=${gainDb.toFixed(2)}dB,alimiter=limit=${LIMIT}:level=0`
+/** Words before the name of a file ffmpeg is to read. */
+export const READ = ['-nostdin', '-v', 'error', '-threads', '1', ...ONLY_FILES, '-i']
 
 /** Looks through a recording while ffmpeg decodes it: an hour of it is never whole in memory. */
 export async function surveySound(file: string): Promise<Surveyed> {

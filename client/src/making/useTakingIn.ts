@@ -1,11 +1,12 @@
 import type { Part, PartFile } from '@nibquill/contract'
-import { MEDIA, takeWhatFits } from '@nibquill/core'
+import { MAX_PART_NAME_LENGTH, MEDIA, takeWhatFits } from '@nibquill/core'
 import { useState } from 'react'
 import { fileHere } from '../media/filesHere'
 import { fitForTablet } from '../media/fitForTablet'
+import { isOfficeFile, kindOfFile } from '../media/kindOfFile'
 
 import { hashOf } from '../media/transfer'
-import { usePieceWork } from '../pieces'
+import { usePieceWork, type FileOfPart } from '../pieces'
 import { t } from './words'
 import { inMegabytes } from '../media/materials'
 import { t as mediaWords } from '../media/words'
@@ -18,11 +19,10 @@ type Place = {
 }
 
 /**
- * Photos on their way into a piece: those that do not fit any more, that are too large for a
- * tablet, or that are in it already
- * are spoken of before anything else happens to them.
+ * Photos and other files on their way into a piece: those that do not fit any more, that are too
+ * large, or that are in it already are spoken of before anything else happens to them.
  */
-export function useTakingPhotos({ pieceId, taskId, parts, onStarted }: Place) {
+export function useTakingIn({ pieceId, taskId, parts, onStarted }: Place) {
   const work = usePieceWork(pieceId)
   const [problem, setProblem] = useState<unknown>(null)
   const [words, setWords] = useState<string[]>([])
@@ -31,7 +31,7 @@ export function useTakingPhotos({ pieceId, taskId, parts, onStarted }: Place) {
   const keep = async (files: File[]) => {
     if (files.length === 0) return
     setProblem(null)
-    await work.addPhotos(files, taskId)
+    await work.addFiles(files.map(asPart), taskId)
     onStarted()
   }
   const send = (files: File[]) => keep(files).catch(setProblem)
@@ -46,17 +46,14 @@ export function useTakingPhotos({ pieceId, taskId, parts, onStarted }: Place) {
     const seen = new Set(await hashesIn(parts))
     // One after the other: a tablet holds one large picture at a time.
     for (const file of taken) {
-      const fault =
-        file.size === 0
-          ? mediaWords('empty')
-          : file.size > MEDIA.picture.mostBytes
-            ? mediaWords('tooLarge', { megabytes: inMegabytes(MEDIA.picture.mostBytes) })
-            : null
+      const kind = kindOfFile(file)
+      const fault = faultOf(file, MEDIA[kind].mostBytes)
       if (fault) {
         said.push(`${file.name}: ${fault}`)
         continue
       }
-      const { file: fit, smaller } = await fitForTablet(file)
+      const { file: fit, smaller } =
+        kind === 'picture' ? await fitForTablet(file) : { file, smaller: false }
       if (smaller) said.push(t('madeSmaller', { name: file.name }))
       const hash = await hashOf(fit).catch(() => null)
       if (hash && seen.has(hash)) twice.push(fit)
@@ -72,6 +69,22 @@ export function useTakingPhotos({ pieceId, taskId, parts, onStarted }: Place) {
     setAgain([])
   }
   return { take, keep, problem, words, again, useAgain, leaveOut: () => setAgain([]) }
+}
+
+const PART_OF = { picture: 'photo', film: 'film', sound: 'voice', paper: 'page' } as const
+
+/** A paper goes by the name it was saved under. */
+function asPart(file: File): FileOfPart {
+  const kind = PART_OF[kindOfFile(file)]
+  const name = kind === 'page' ? file.name.replace(/\.pdf$/i, '') : file.name
+  return { file, kind, name: name.slice(0, MAX_PART_NAME_LENGTH) }
+}
+
+function faultOf(file: File, mostBytes: number): string | null {
+  if (isOfficeFile(file)) return t('officeFile')
+  if (file.size === 0) return mediaWords('empty')
+  if (file.size <= mostBytes) return null
+  return mediaWords('tooLarge', { megabytes: inMegabytes(mostBytes) })
 }
 
 /** Hashes of everything that is in a piece, at school or still here. */

@@ -1,0 +1,81 @@
+/**
+ * A recording that runs. `stop` gives it as a file; `cancel` forgets it. `level`: the highest sample
+ * of the last moment, 0 to 1.
+ */
+export type Recording = {
+  stop: () => Promise<File>
+  cancel: () => void
+  pause: () => void
+  goOn: () => void
+  level: () => number
+}
+
+/** How a browser may write what it records, the one we would rather have first. */
+export type Written = { type: string; ending: string }
+
+/** Whether this browser can record at all. */
+export const canRecord = (): boolean =>
+  typeof MediaRecorder !== 'undefined' && Boolean(navigator.mediaDevices)
+
+const SLICE_MS = 1000
+
+/**
+ * Begins to record a stream.
+ * @param off - Called once, when it has ended.
+ */
+export function recordStream(
+  stream: MediaStream,
+  name: string,
+  ways: readonly [Written, ...Written[]],
+  { off, bitsPerSecond }: { off: () => void; bitsPerSecond?: number },
+): Recording {
+  const way = ways.find(({ type }) => MediaRecorder.isTypeSupported(type)) ?? ways[0]
+  const recorder = new MediaRecorder(stream, {
+    mimeType: way.type,
+    ...(bitsPerSecond ? { videoBitsPerSecond: bitsPerSecond } : {}),
+  })
+  const chunks: Blob[] = []
+  recorder.ondataavailable = ({ data }) => chunks.push(data)
+  const meter = meterOf(stream)
+  const end = () => {
+    meter.off()
+    off()
+  }
+  recorder.start(SLICE_MS)
+  return {
+    pause: () => recorder.pause(),
+    goOn: () => recorder.resume(),
+    level: meter.level,
+    stop: () =>
+      new Promise((resolve) => {
+        const done = () => {
+          end()
+          resolve(new File(chunks, `${name}.${way.ending}`, { type: way.type }))
+        }
+        recorder.onstop = done
+        // It ends by itself where the camera or microphone is taken away.
+        if (recorder.state === 'inactive') done()
+        else recorder.stop()
+      }),
+    cancel: () => {
+      recorder.onstop = null
+      if (recorder.state !== 'inactive') recorder.stop()
+      end()
+    },
+  }
+}
+
+function meterOf(stream: MediaStream): { level: () => number; off: () => void } {
+  if (stream.getAudioTracks().length === 0) return { level: () => 0, off: () => undefined }
+  const context = new AudioContext()
+  const analyser = context.createAnalyser()
+  context.createMediaStreamSource(stream).connect(analyser)
+  const samples = new Float32Array(analyser.fftSize)
+  return {
+    level: () => {
+      analyser.getFloatTimeDomainData(samples)
+      return samples.reduce((highest, one) => Math.max(highest, Math.abs(one)), 0)
+    },
+    off: () => void context.close(),
+  }
+}
