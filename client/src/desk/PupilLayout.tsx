@@ -1,6 +1,6 @@
 import { usePathname } from 'expo-router'
 import { useSession } from '../accounts'
-import { Gate, PlacesLayout } from '../places'
+import { PlacesLayout } from '../places'
 import { ForPupil } from '../kit/forPupil'
 
 import { useBringHome } from '../outbox/OutboxContext'
@@ -24,11 +24,7 @@ export function PupilLayout() {
     )
   return (
     <ForPupil value>
-      {making ? (
-        <Gate roles={['pupil']} />
-      ) : (
-        <PlacesLayout places={PLACES} roles={['pupil']} foot />
-      )}
+      <PlacesLayout places={PLACES} roles={['pupil']} foot away={making} />
     </ForPupil>
   )
 }

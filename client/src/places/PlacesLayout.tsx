@@ -21,17 +21,20 @@ export type Place = {
 type Props = {
   places: readonly Place[]
   roles: readonly (keyof typeof START)[]
-  /** Pupils keep their places at the foot on every screen. */ foot?: boolean
+  /** Pupils keep their places at the foot on every screen. */
+  foot?: boolean
+  /** Out of sight: a screen has all the room. Coming and going, what stands in it stays. */
+  away?: boolean
   extra?: React.ReactNode
 }
 
 /** A role's places: at the foot on phones and for pupils, on a slim left rail on wide screens. */
-export function PlacesLayout({ places, roles, foot = false, extra }: Props) {
+export function PlacesLayout({ places, roles, foot = false, away = false, extra }: Props) {
   const { wide } = useWidth()
   const path = usePathname()
   const rail = wide && !foot
   // While work is kept for somebody who left, nobody goes on as them.
-  const covered = useHandOverStage() !== 'none'
+  const covered = useHandOverStage() !== 'none' || away
   return (
     <View
       style={{
