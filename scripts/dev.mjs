@@ -6,7 +6,7 @@ import { ensureDebianPackages, ensureNode, ensureNpmPackages, ROOT } from './set
 
 ensureNode()
 ensureNpmPackages()
-ensureDebianPackages(['postgresql', 'ffmpeg', 'qpdf'])
+ensureDebianPackages(['postgresql', 'ffmpeg', 'qpdf', 'poppler-utils', 'espeak-ng'])
 
 const page = Number(process.env.PORT ?? 4310)
 const api = page + 1

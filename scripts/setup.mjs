@@ -19,6 +19,7 @@ export const DEBIAN = {
   'chromium-headless-shell': () => existsSync('/usr/bin/chromium-headless-shell'),
   'libimage-exiftool-perl': () => existsSync('/usr/bin/exiftool'),
   qpdf: () => existsSync('/usr/bin/qpdf'),
+  'espeak-ng': () => existsSync('/usr/bin/espeak-ng'),
   ffmpeg: () => existsSync('/usr/bin/ffprobe'),
   'poppler-utils': () => existsSync('/usr/bin/pdftoppm'),
   'python3-swift': () => existsSync('/usr/lib/python3/dist-packages/swift'),

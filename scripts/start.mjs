@@ -4,7 +4,7 @@ import { ensureDebianPackages, ensureNode, ensureNpmPackages, ROOT } from './set
 
 ensureNode()
 ensureNpmPackages()
-ensureDebianPackages(['postgresql', 'ffmpeg', 'qpdf'])
+ensureDebianPackages(['postgresql', 'ffmpeg', 'qpdf', 'poppler-utils', 'espeak-ng'])
 const { plainScript } = await import('./plainScript.mjs')
 
 const child = spawn(

@@ -1,4 +1,4 @@
-import { COLOURS, FOLDER_SYMBOLS, PEG_SYMBOLS, fault } from '@nibquill/core'
+import { ASKABLE_PARTS, COLOURS, FOLDER_SYMBOLS, PEG_SYMBOLS, fault } from '@nibquill/core'
 import * as v from 'valibot'
 
 /** Ids are UUIDs (RFC 9562); those made by clients are version 7. */
@@ -72,3 +72,14 @@ export const IdParams = v.object({ id: Id })
  */
 export const FileState = v.picklist(['arrived', 'ready', 'damaged', 'unmade'])
 export type FileState = v.InferOutput<typeof FileState>
+
+/** A kind of part a task asks for, and how many of it. */
+export const PartAsked = v.object({
+  kind: v.picklist(ASKABLE_PARTS),
+  count: v.pipe(
+    v.number(),
+    v.integer(),
+    v.minValue(1, fault('too-few', 1)),
+    v.maxValue(30, fault('too-many', 30)),
+  ),
+})

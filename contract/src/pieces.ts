@@ -19,6 +19,7 @@ import {
   FileState,
   FolderLook,
   Id,
+  PartAsked,
   PupilName,
   SeenVersion,
   Term,
@@ -201,6 +202,7 @@ export const Piece = v.object({
       title: v.string(),
       folderChangeable: v.boolean(),
       asksThoughts: v.boolean(),
+      asks: v.array(PartAsked),
     }),
   ),
   /** Started by the teacher for everyone; closed ones cannot be changed. */

@@ -1,10 +1,11 @@
-import { ASKABLE_PARTS, MEDIA_KINDS, PIECE_STEPS, TASK_MEDIA_ROLES, fault } from '@nibquill/core'
+import { MEDIA_KINDS, PIECE_STEPS, TASK_MEDIA_ROLES, fault } from '@nibquill/core'
 import * as v from 'valibot'
 import {
   Day,
   FileState,
   FolderLook,
   Id,
+  PartAsked,
   PupilName,
   SeenVersion,
   text,
@@ -28,16 +29,6 @@ export const Attachment = v.object({
 export type Attachment = v.InferOutput<typeof Attachment>
 export const TaskMedia = v.object({ ...Attachment.entries, role: v.picklist(TASK_MEDIA_ROLES) })
 export type TaskMedia = v.InferOutput<typeof TaskMedia>
-
-export const PartAsked = v.object({
-  kind: v.picklist(ASKABLE_PARTS),
-  count: v.pipe(
-    v.number(),
-    v.integer(),
-    v.minValue(1, fault('too-few', 1)),
-    v.maxValue(30, fault('too-many', 30)),
-  ),
-})
 
 /** @see Expected in ./ink.ts */
 const Sorting = v.object({

@@ -5,9 +5,10 @@ import { WIND_POEMS } from './drawings/index.ts'
 import { drawInInk } from './inInk.ts'
 import { photograph } from './photograph.ts'
 import type { Place } from './place.ts'
-import type { PlannedPiece } from './planWork.ts'
+import type { Beside, PlannedPiece } from './planWork.ts'
+import { filmed, spoken, typed } from './recordings.ts'
 import { sortedRockPool } from './rockPoolSheet.ts'
-import { NEXT_STEPS, PRAISE, REASONS } from './scenario.ts'
+import { NEXT_STEPS, PLAN_LINES, PRAISE, REASONS } from './scenario.ts'
 
 const HOUR_MS = 3600 * 1000
 
@@ -51,12 +52,14 @@ export async function makePiece(place: Place, plan: PlannedPiece, photos: Buffer
   }
   if (plan.inInk || plan.onSheet) await addDrawing(place, plan)
   // Some write their poem as well, each by their own chance.
-  if (plan.drawing === 'poem' && own.next() < 0.5)
+  const poem = plan.drawing === 'poem' && own.next() < 0.5 ? own.pick(WIND_POEMS) : null
+  if (poem)
     await parts.add(viewer, plan.id, v5('writing', plan.id), {
       kind: 'writing',
       name: '',
-      text: own.pick(WIND_POEMS).join('\n'),
+      text: poem.join('\n'),
     })
+  if (plan.beside) await addBeside(place, plan, plan.beside, poem ?? [plan.title, plan.thought])
   if (plan.friends.length > 0) await makers.set(viewer, plan.id, plan.friends)
   piece = await pieces.describe(plan.id)
   piece = await pieces.change(viewer, plan.id, {
@@ -68,6 +71,37 @@ export async function makePiece(place: Place, plan: PlannedPiece, photos: Buffer
   if (plan.to === 'draft') return
   piece = await pieces.handIn(viewer, plan.id, piece.version)
   await judge(place, plan, piece, own)
+}
+
+/** What was said, filmed or brought along, as the part it is. */
+async function addBeside(
+  place: Place,
+  plan: PlannedPiece,
+  beside: Beside,
+  words: readonly string[],
+): Promise<void> {
+  const { parts, media } = place.server.capabilities
+  const chance = new Chance(plan.seed + 3)
+  const bytes = {
+    voice: () => spoken(words.join('.\n'), chance),
+    film: async () =>
+      filmed(await photograph(plan.drawing, new Chance(plan.seed)), plan.thought, chance),
+    page: () => typed(plan.title, PLAN_LINES),
+  }
+  const mediaId = v5(beside, plan.id)
+  const sent = { mediaId, ownerId: plan.pupilId, name: beside, sha256: null, use: 'part' } as const
+  await media.arrive(sent, await bytes[beside]())
+  const part = { name: '' }
+  await parts.add(
+    place.asViewer(plan.pupilId, 'pupil'),
+    plan.id,
+    v5(`${beside} part`, plan.id),
+    beside === 'voice'
+      ? { ...part, kind: beside, files: { sound: mediaId } }
+      : beside === 'film'
+        ? { ...part, kind: beside, files: { film: mediaId } }
+        : { ...part, kind: beside, files: { paper: mediaId } },
+  )
 }
 
 /** Drawn on a tablet, on an empty sheet or on its task's. */

@@ -31,8 +31,11 @@ export type PlannedPiece = {
   inInk: boolean
   /** Made on a copy of the task's starter sheet. */
   onSheet: boolean
+  /** What was said, filmed or brought along beside it. */
+  beside: Beside | null
   seed: number
 }
+export type Beside = 'voice' | 'film' | 'page'
 
 /** Whose work is made first, and all there is of the small demo. */
 export const FIRST = ['Wren', 'Tomasz', 'Ifeoma', 'Bilal', 'Aoife']
@@ -88,6 +91,7 @@ export function planWork(
       thought,
       shots,
       seed,
+      beside: FIRST.includes(pupil.firstName) ? null : besideOf(work.drawing, new Chance(seed + 2)),
       onSheet: set?.withSheet === true && !FIRST.includes(pupil.firstName),
       // By a chance of their own: the rest of the school stays as it was.
       inInk:
@@ -110,6 +114,14 @@ export function planWork(
       return state ? [make(folder, task, -1 - ((i + n) % 4), state)] : []
     })
   return [...earlier, ...lately, ...tasked]
+}
+
+/** Poems are read aloud, bridges filmed while they bend and planned on paper; some explain the rest. */
+function besideOf(drawing: DrawingName, chance: Chance): Beside | null {
+  const draw = chance.next()
+  if (drawing === 'poem') return draw < 0.4 ? 'voice' : null
+  if (drawing === 'bridge') return draw < 0.3 ? 'film' : draw < 0.5 ? 'page' : null
+  return draw < 0.12 ? 'voice' : null
 }
 
 /** Wren: one to do, one on the go, one sent back. The others: some of everything. */

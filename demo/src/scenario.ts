@@ -394,3 +394,13 @@ export const REASONS = [
   'My family liked it best.',
   'It is the neatest I have done.',
 ]
+
+/** A plan for a bridge, typed at home. */
+export const PLAN_LINES = [
+  'Thirty paper straws',
+  'Sticky tape, not too much',
+  'Two piles of books to stand on',
+  'Triangles at both sides',
+  'A toy car to drive over it',
+  'Coins in a cup, until it bends',
+] as const

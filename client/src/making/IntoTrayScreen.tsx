@@ -1,11 +1,12 @@
 import type { Piece } from '@nibquill/contract'
-import { coverOf, pendingMove } from '@nibquill/core'
+import { coverOf, partsMissing, pendingMove } from '@nibquill/core'
 import { Redirect, router } from 'expo-router'
 import { useState } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { useSession } from '../accounts'
 import { chime } from '../device/chime'
+import { Ask } from '../kit/Ask'
 import { BigButton } from '../kit/BigButton'
 import { Bar, Page, Split, Stack, useWidth } from '../kit/layout'
 import { Listen } from '../kit/Listen'
@@ -53,6 +54,8 @@ function IntoTray({ piece }: { piece: Piece }) {
   const { tablet } = useWidth()
   const [busy, setBusy] = useState(false)
   const empty = piece.parts.length === 0
+  const missing = partsMissing(piece.task?.asks ?? [], piece.parts)
+  const [asking, setAsking] = useState(false)
   const refused = useWaiting(piece.id).some(({ standing }) => standing === 'refused')
   const handIn = async () => {
     setBusy(true)
@@ -68,7 +71,7 @@ function IntoTray({ piece }: { piece: Piece }) {
           <BigButton
             label={piece.folder || empty ? t('handIn') : t('noFolder')}
             symbol="tray-in"
-            onPress={() => void handIn()}
+            onPress={() => (missing.length > 0 ? setAsking(true) : void handIn())}
             busy={busy}
             disabled={empty || piece.folder === null}
           />
@@ -108,7 +111,59 @@ function IntoTray({ piece }: { piece: Piece }) {
           <PartsStrip pieceId={piece.id} parts={piece.parts} />
         ) : null}
       </Page>
+      <WithoutIt
+        visible={asking}
+        pieceId={piece.id}
+        missing={missing}
+        onWithout={() => void handIn()}
+        onClose={() => setAsking(false)}
+      />
     </View>
+  )
+}
+
+const MADE_AT = {
+  photo: 'photo',
+  drawing: 'draw',
+  voice: 'say',
+  writing: 'write',
+  film: 'film',
+} as const
+
+/** Asked before a piece goes in without what its task asks for; the way to make it lies beside. */
+function WithoutIt({
+  visible,
+  pieceId,
+  missing,
+  onWithout,
+  onClose,
+}: {
+  visible: boolean
+  pieceId: string
+  missing: ReturnType<typeof partsMissing>
+  onWithout: () => void
+  onClose: () => void
+}) {
+  const [first] = missing
+  const add = () => {
+    onClose()
+    if (first) router.push(`/my-pieces/${pieceId}/${MADE_AT[first.kind]}`)
+  }
+  return (
+    <Ask
+      visible={visible && first !== undefined}
+      title={t('without')}
+      yes={t('addFirst')}
+      no={t('handInWithout')}
+      onYes={add}
+      onNo={() => {
+        onClose()
+        onWithout()
+      }}
+      onLeave={onClose}
+    >
+      {missing.map((part) => t('askedFor', part)).join(' ')}
+    </Ask>
   )
 }
 

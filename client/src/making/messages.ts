@@ -169,6 +169,11 @@ export const messages = {
   takeOutYes: 'Take it out',
   leaveIn: 'Leave it in',
   handIn: 'Put it in the tray',
+  without: 'Hand it in without?',
+  askedFor:
+    '{kind, select, photo {Your teacher asked for {count, plural, one {a photo} other {# more photos}}.} drawing {Your teacher asked for {count, plural, one {a drawing} other {# more drawings}}.} voice {Your teacher asked for {count, plural, one {your voice} other {your voice # more times}}.} writing {Your teacher asked for {count, plural, one {something written} other {# more things written}}.} film {Your teacher asked for {count, plural, one {a film} other {# more films}}.} other {}}',
+  addFirst: 'Make it now',
+  handInWithout: 'Hand it in without',
   noParts: 'There is nothing in it yet.',
   handedIn: 'It is in the tray',
   handedInHelp: 'Your teacher can see it now. You will hear what they think.',

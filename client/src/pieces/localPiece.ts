@@ -39,6 +39,7 @@ export function localPiece(
       title: task.title,
       folderChangeable: task.folderChangeable,
       asksThoughts: task.asksThoughts,
+      asks: task.asks,
     },
     classPiece: null,
     mayChange: true,

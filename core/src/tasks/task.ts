@@ -5,6 +5,20 @@ export type Step = PieceStep
 export const ASKABLE_PARTS = ['photo', 'drawing', 'voice', 'writing', 'film'] as const
 export type AskablePart = (typeof ASKABLE_PARTS)[number]
 export type PartAsked = { kind: AskablePart; count: number }
+/**
+ * What a task asks for that is not in the work: how many of each kind are wanting, in the task's
+ * order.
+ * @param parts - What is in it, of any kind.
+ */
+export const partsMissing = (
+  asks: readonly PartAsked[],
+  parts: readonly { kind: string }[],
+): PartAsked[] =>
+  asks.flatMap(({ kind, count }) => {
+    const wanting = count - parts.filter((part) => part.kind === kind).length
+    return wanting > 0 ? [{ kind, count: wanting }] : []
+  })
+
 /** What hangs on a task. */
 export const TASK_MEDIA_ROLES = ['voice', 'material', 'example'] as const
 export type TaskMediaRole = (typeof TASK_MEDIA_ROLES)[number]

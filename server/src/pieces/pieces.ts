@@ -326,6 +326,7 @@ export class Pieces {
         title: task.title,
         folderChangeable: task.folderChangeable,
         asksThoughts: task.asksThoughts,
+        asks: task.asks,
       },
       classPiece: started && {
         id: started.id,
