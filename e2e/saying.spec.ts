@@ -1,5 +1,6 @@
-import type { Piece } from '@nibquill/contract'
+import type { MakeTask, Piece, SchoolClass, Task } from '@nibquill/contract'
 import type { Page } from '@playwright/test'
+import { v7 as newId } from 'uuid'
 import { putInTray } from './handIn.ts'
 import { enterAsPupil, enterAsTeacher } from './people.ts'
 import { newestOf, pieceOf } from './pieces.ts'
@@ -115,4 +116,55 @@ test('a microphone that may not be used says what to do', async ({ page }) => {
   await enterAsPupil(page, 'Aoife', '/say')
   await say(page)
   await expect(page.getByText('The microphone may not be used.')).toBeVisible()
+})
+
+test('what a task asks for is asked after, kindly, before it goes in without', async ({
+  page,
+  another,
+}) => {
+  const teacher = await another()
+  await enterAsTeacher(teacher, 'plover')
+  const listOf = async <T>(at: string) => (await (await teacher.request.get(at)).json()) as T[]
+  const [mine] = (await listOf<SchoolClass>('/api/school/classes')).filter(({ mine }) => mine)
+  const tasks = await listOf<Task>('/api/tasks')
+  const taskId = newId()
+  const task: MakeTask = {
+    ...{ classId: mine!.id, folderId: tasks[0]!.folder.id, unitId: null, strandId: null },
+    ...{ title: 'Tell us about it', instructions: 'Show it, and say what it is.', media: [] },
+    ...{ steps: ['finished'], opens: null, due: null, folderChangeable: false },
+    ...{ asksThoughts: false, pupilIds: null },
+    asks: [
+      { kind: 'photo', count: 1 },
+      { kind: 'voice', count: 1 },
+    ],
+  }
+  const origin = new URL(teacher.url()).origin
+  const set = await teacher.request.put(`/api/tasks/${taskId}`, {
+    ...{ data: task, headers: { Origin: origin } },
+  })
+  expect(set.ok()).toBe(true)
+
+  await enterAsPupil(page, 'Aoife', `/make?taskId=${taskId}`)
+  await page.getByRole('button', { name: 'Take the photo' }).click()
+  await goOn(page)
+  const handIn = page.getByRole('button', { name: 'Put it in the tray' })
+  await handIn.click()
+  const asked = page.getByRole('dialog', { name: 'Hand it in without?' })
+  await expect(asked).toContainText('Your teacher asked for your voice.')
+  await asked.getByRole('button', { name: 'Make it now' }).click()
+  await say(page)
+  await spoken(page, '0:01')
+  await stop(page)
+  await page.getByRole('button', { name: 'Keep it' }).click()
+  // Nothing is asked where nothing is wanting.
+  await handIn.click()
+  await expect(page.getByRole('heading', { name: 'It is in the tray' })).toBeVisible()
+
+  await page.goto(`/write?taskId=${taskId}`)
+  await page.getByLabel('Write here').fill('It is a crab.')
+  await goOn(page)
+  await handIn.click()
+  await expect(asked).toContainText('Your teacher asked for a photo.')
+  await asked.getByRole('button', { name: 'Hand it in without' }).click()
+  await expect(page.getByRole('heading', { name: 'It is in the tray' })).toBeVisible()
 })

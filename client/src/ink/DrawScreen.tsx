@@ -12,7 +12,7 @@ import { Stack } from '../kit/layout'
 import { Loading, Notice, ProblemNotice } from '../kit/Notice'
 import { colours, space } from '../kit/theme'
 import { toast, ToastPlace } from '../kit/Toast'
-import { MakeHead, useGoOnAfter, WhatTeacherSaid } from '../making'
+import { MakeHead, useGoOnFromMaking, WhatTeacherSaid } from '../making'
 import { inkQuery, LaterInk } from '../parts/inkQuery'
 import { PartView } from '../parts/PartView'
 import { PieceTrouble, usePieceWork, useShownPiece } from '../pieces'
@@ -144,14 +144,14 @@ function OpenDrawing(props: OpenProps) {
   return <AtWork {...props} drawing={drawing} />
 }
 
-function AtWork({ pieceId, piece, starter, drawing }: OpenProps & { drawing: Drawing }) {
+function AtWork({ pieceId, piece, starter, taskId, drawing }: OpenProps & { drawing: Drawing }) {
   // A sheet to sort and to fill in begins with moving.
   const fromSheet = starter !== null || (piece?.task ?? null) !== null
   const table = useTable(
     drawing,
     fromSheet && hasMovables(drawing.getSnapshot().ink) ? 'arrange' : 'draw',
   )
-  const goOnAfter = useGoOnAfter()
+  const goOn = useGoOnFromMaking(pieceId, piece, taskId)
   const work = usePieceWork(pieceId)
   const { seen, arranging } = table
   // It goes by itself; what lays it on waits for it.
@@ -165,15 +165,7 @@ function AtWork({ pieceId, piece, starter, drawing }: OpenProps & { drawing: Dra
       <MakeHead
         title={t('title')}
         middle={<Places table={table} />}
-        end={
-          anything ? (
-            <BigButton
-              small
-              label={t('goOn')}
-              onPress={() => goOnAfter('making', pieceId, piece?.task ?? null)}
-            />
-          ) : null
-        }
+        end={anything ? <BigButton small label={t('goOn')} onPress={goOn} /> : null}
       />
       <Stack gap="near" style={{ paddingHorizontal: space.apart }}>
         {piece ? <WhatTeacherSaid piece={piece} /> : null}

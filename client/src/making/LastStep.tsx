@@ -6,6 +6,7 @@ import { View } from 'react-native'
 import { useSession } from '../accounts'
 import { BigButton } from '../kit/BigButton'
 import { Page } from '../kit/layout'
+import { useTasks } from '../tasks'
 import { MakeHead } from './MakeHead'
 import { t } from './words'
 
@@ -17,6 +18,20 @@ export function useGoOnAfter() {
   const young = useYoung()
   return (step: Step | 'making', pieceId: string, task: { asksThoughts: boolean } | null): void =>
     router.push(`/my-pieces/${pieceId}/${stepAfter(step, task, young)}`)
+}
+
+/**
+ * From what was made to the first of the last steps. Before the school has told of the piece, the
+ * task itself says what it asks for.
+ */
+export function useGoOnFromMaking(
+  pieceId: string,
+  piece: Piece | null,
+  taskId: string | null | undefined,
+): () => void {
+  const goOnAfter = useGoOnAfter()
+  const task = useTasks().data?.find(({ id }) => id === taskId) ?? null
+  return () => goOnAfter('making', pieceId, piece?.task ?? task)
 }
 
 /** One of the last steps: one question, and one way on at the foot. */

@@ -9,7 +9,7 @@ import { Page, Stack } from '../kit/layout'
 import { colours } from '../kit/theme'
 import { ToastPlace } from '../kit/Toast'
 import { usePieceWork, useShownPiece } from '../pieces'
-import { useGoOnAfter } from './LastStep'
+import { useGoOnFromMaking } from './LastStep'
 import { MakeHead } from './MakeHead'
 import { OpenPiece, Told } from './OneGo'
 import { comeBackTo } from './useOneGo'
@@ -22,7 +22,7 @@ export function LinkScreen() {
   const pieceId = id ?? fresh
   const { piece, query } = useShownPiece(pieceId, id !== undefined)
   const work = usePieceWork(pieceId)
-  const goOnAfter = useGoOnAfter()
+  const goOn = useGoOnFromMaking(pieceId, piece, taskId)
   const [typed, setTyped] = useState('')
   const [name, setName] = useState('')
   const [tried, setTried] = useState(false)
@@ -36,7 +36,7 @@ export function LinkScreen() {
     setName('')
     setTried(false)
     if (!id) await comeBackTo(pieceId)
-    goOnAfter('making', pieceId, piece?.task ?? null)
+    goOn()
   }
   return (
     <View style={{ flex: 1, backgroundColor: colours.paper }}>

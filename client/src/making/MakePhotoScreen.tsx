@@ -15,9 +15,8 @@ import { colours, space } from '../kit/theme'
 import { ToastPlace } from '../kit/Toast'
 import { pickUp } from '../parts/pickedFiles'
 import { useShownPiece } from '../pieces'
-import { useTasks } from '../tasks'
 import { CameraStage } from './CameraStage'
-import { useGoOnAfter } from './LastStep'
+import { useGoOnFromMaking } from './LastStep'
 import { MakeHead } from './MakeHead'
 import { PartsStrip } from './PartsStrip'
 import { WhatTeacherSaid } from './WhatTeacherSaid'
@@ -35,13 +34,11 @@ export function MakePhotoScreen() {
     pick?: string
   }>()
   const session = useSession()
-  const goOnAfter = useGoOnAfter()
   const [freshId] = useState(() => newId())
   const pieceId = id ?? freshId
   const { piece } = useShownPiece(pieceId, id !== undefined)
   const ownerId = session.data?.person?.id
-  // Before the school has told of the piece, the task itself says what it asks for.
-  const task = useTasks().data?.find((one) => one.id === taskId) ?? null
+  const goOn = useGoOnFromMaking(pieceId, piece, taskId)
   const parts = piece?.parts ?? []
   const taking = useTakingIn({
     pieceId,
@@ -80,11 +77,7 @@ export function MakePhotoScreen() {
       )}
       {parts.length > 0 ? (
         <Foot>
-          <BigButton
-            label={t('goOn')}
-            symbol="forward"
-            onPress={() => goOnAfter('making', pieceId, piece?.task ?? task)}
-          />
+          <BigButton label={t('goOn')} symbol="forward" onPress={goOn} />
         </Foot>
       ) : null}
       <Ask

@@ -12,7 +12,7 @@ import { Loading, Notice, ProblemNotice } from '../kit/Notice'
 import { Starters } from '../kit/Starters'
 import { colours, corners, RULED, space } from '../kit/theme'
 import { ToastPlace } from '../kit/Toast'
-import { useGoOnAfter } from './LastStep'
+import { useGoOnFromMaking } from './LastStep'
 import { MakeHead } from './MakeHead'
 import { WhatTeacherSaid } from './WhatTeacherSaid'
 import { PieceTrouble, usePieceWork, useSavesItself, useShownPiece } from '../pieces'
@@ -78,11 +78,11 @@ type WritingProps = {
 function Writing({ pieceId, piece, partId, part, taskId }: WritingProps) {
   const { text, write, save } = useWriting({ pieceId, partId, part, taskId })
   const { tablet } = useWidth()
-  const goOnAfter = useGoOnAfter()
+  const onFromHere = useGoOnFromMaking(pieceId, piece, taskId)
   const open = !piece || isOpen(piece.state)
   const goOn = async () => {
     await save()
-    goOnAfter('making', pieceId, piece?.task ?? null)
+    onFromHere()
   }
   const empty = text.trim() === ''
   return (

@@ -1,6 +1,6 @@
 /** What other capabilities use of this one. */
 export { MakeHead } from './MakeHead'
 export { PartsStrip } from './PartsStrip'
-export { useGoOnAfter } from './LastStep'
+export { useGoOnAfter, useGoOnFromMaking } from './LastStep'
 export { TakeOut } from './TakeOut'
 export { WhatTeacherSaid } from './WhatTeacherSaid'

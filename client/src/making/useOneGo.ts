@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react'
 import { v7 as newId } from 'uuid'
 import type { Recording } from '../device/recording'
 import { usePieceWork, useShownPiece } from '../pieces'
-import { useGoOnAfter } from './LastStep'
+import { useGoOnFromMaking } from './LastStep'
 import { useRecorded, type Recorded } from './useRecorded'
 
 /**
@@ -22,7 +22,7 @@ export function useOneGo(
   const pieceId = id ?? fresh
   const { piece, query } = useShownPiece(pieceId, id !== undefined)
   const work = usePieceWork(pieceId)
-  const goOnAfter = useGoOnAfter()
+  const goOn = useGoOnFromMaking(pieceId, piece, taskId)
   const recording = useRecorded(begin, longestMs)
   const { state, stop } = recording
   // Whoever comes back to this screen may record more.
@@ -35,7 +35,7 @@ export function useOneGo(
   const keepAndGoOn = async (recorded: Recorded) => {
     await keep(recorded)
     if (!id) await comeBackTo(pieceId)
-    goOnAfter('making', pieceId, piece?.task ?? null)
+    goOn()
   }
   const leave = useRef(async () => undefined as void)
   leave.current = async () => {
