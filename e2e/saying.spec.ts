@@ -1,4 +1,4 @@
-import type { MakeTask, Piece, SchoolClass, Task } from '@nibquill/contract'
+import type { MakeTask, Peaks, Piece, SchoolClass, Task } from '@nibquill/contract'
 import type { Page } from '@playwright/test'
 import { v7 as newId } from 'uuid'
 import { putInTray } from './handIn.ts'
@@ -86,6 +86,33 @@ test('without a network it is said as another part; who leaves in the middle los
   await expect
     .poll(async () => (await voicesAtSchool(page, id)).length, { timeout: 30_000 })
     .toBe(2)
+})
+
+test('the tablet gives out in the middle: what was said is there, but for two seconds at most', async ({
+  page,
+  context,
+}) => {
+  await enterAsPupil(page, 'Aoife', '/say')
+  const before = (await newestOf(page))?.id
+  await say(page)
+  await spoken(page, '0:06')
+  // Nothing is told that it ends.
+  await page.close()
+  const again = await context.newPage()
+  await enterAsPupil(again, 'Aoife', '/desk')
+  const cover = async () => {
+    const line = await newestOf(again)
+    return line?.cover?.kind === 'voice' && line.id !== before ? line.cover.files.sound : null
+  }
+  await expect.poll(async () => (await cover())?.state, { timeout: 30_000 }).toBe('ready')
+  const { mediaId } = (await cover())!
+  const peaks = (await (await again.request.get(`/api/media/${mediaId}/peaks`)).json()) as Peaks
+  expect(peaks.durationMs).toBeGreaterThan(4000)
+  // It is taken up once.
+  await again.reload()
+  await expect(again.getByRole('heading', { name: 'Aoife’s desk' })).toBeVisible()
+  await again.waitForTimeout(1500)
+  expect(await voicesAtSchool(again, (await newestOf(again))!.id)).toHaveLength(1)
 })
 
 test('back on the screen, more is said for the same piece', async ({ page }) => {

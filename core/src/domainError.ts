@@ -71,7 +71,7 @@ export const DOMAIN_ERRORS = {
   'task/not-found': 'That task is not there for you.',
   'media/not-found': 'There is nothing here for you to see.',
   'media/empty': 'This file is empty. Nothing was kept of it.',
-  'media/not-a-picture':
+  'media/not-opened':
     'This is nothing we can open. Photos and drawings work (JPEG, PNG, WebP, GIF or HEIC), recordings (WebM, Ogg or M4A), films (MP4, MOV or WebM) and papers (PDF).',
   'media/ink-unreadable':
     'This drawing cannot be opened: it is damaged, or was made by a later Nibquill.',

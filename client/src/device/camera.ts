@@ -1,4 +1,4 @@
-import { recordStream, type Recording, type Written } from './recording'
+import { recordStream, type Keep, type Recording, type Written } from './recording'
 
 /** The tablet's camera, behind one small door so that it can be replaced. */
 
@@ -20,8 +20,10 @@ const FILM_WAYS: readonly [Written, ...Written[]] = [
 ]
 
 /** Begins to film what the camera sees; it stays open afterwards. */
-export const film = (stream: MediaStream, name: string): Recording =>
-  recordStream(stream, name, FILM_WAYS, { off: () => undefined, bitsPerSecond: FILM_BITS_PER_S })
+export const film = (stream: MediaStream, name: string, keep: Keep): Recording =>
+  recordStream(stream, name, FILM_WAYS, {
+    ...{ off: () => undefined, bitsPerSecond: FILM_BITS_PER_S, keep },
+  })
 
 /**
  * @param widthPx - Wished for; the camera gives what it has.

@@ -1,4 +1,4 @@
-import { recordStream, type Recording, type Written } from './recording'
+import { recordStream, type Keep, type Recording, type Written } from './recording'
 
 const WAYS: readonly [Written, ...Written[]] = [
   { type: 'audio/webm;codecs=opus', ending: 'webm' },
@@ -7,8 +7,8 @@ const WAYS: readonly [Written, ...Written[]] = [
 ]
 
 /** Begins to record. @throws DOMException when the microphone is missing or refused */
-export async function record(name: string): Promise<Recording> {
+export async function record(name: string, keep?: Keep): Promise<Recording> {
   const stream = await navigator.mediaDevices.getUserMedia({ audio: true })
   const off = () => stream.getTracks().forEach((track) => track.stop())
-  return recordStream(stream, name, WAYS, { off })
+  return recordStream(stream, name, WAYS, { off, ...(keep ? { keep } : {}) })
 }

@@ -13,6 +13,9 @@ export type Recording = {
 /** How a browser may write what it records, the one we would rather have first. */
 export type Written = { type: string; ending: string }
 
+/** What is to become of the slices of a recording, told what they are slices of. */
+export type Keep = (file: { name: string; type: string }) => (slice: Blob) => void
+
 /** Whether this browser can record at all. */
 export const canRecord = (): boolean =>
   typeof MediaRecorder !== 'undefined' && Boolean(navigator.mediaDevices)
@@ -22,12 +25,13 @@ const SLICE_MS = 1000
 /**
  * Begins to record a stream.
  * @param off - Called once, when it has ended.
+ * @param keep - Takes each second of it as it comes.
  */
 export function recordStream(
   stream: MediaStream,
   name: string,
   ways: readonly [Written, ...Written[]],
-  { off, bitsPerSecond }: { off: () => void; bitsPerSecond?: number },
+  { off, bitsPerSecond, keep }: { off: () => void; bitsPerSecond?: number; keep?: Keep },
 ): Recording {
   const way = ways.find(({ type }) => MediaRecorder.isTypeSupported(type)) ?? ways[0]
   const recorder = new MediaRecorder(stream, {
@@ -35,7 +39,11 @@ export function recordStream(
     ...(bitsPerSecond ? { videoBitsPerSecond: bitsPerSecond } : {}),
   })
   const chunks: Blob[] = []
-  recorder.ondataavailable = ({ data }) => chunks.push(data)
+  const taken = keep?.({ name: `${name}.${way.ending}`, type: way.type })
+  recorder.ondataavailable = ({ data }) => {
+    chunks.push(data)
+    taken?.(data)
+  }
   const meter = meterOf(stream)
   const end = () => {
     meter.off()

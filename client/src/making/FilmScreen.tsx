@@ -29,7 +29,7 @@ export function FilmScreen() {
   const { stream, video, trouble, turn, tryAgain } = camera
   const { recording, keepAndGoOn, ...place } = useOneGo(
     'film',
-    () => Promise.resolve(film(stream!, t('filmName'))),
+    (keep) => Promise.resolve(film(stream!, t('filmName'), keep)),
     LONGEST_FILM_MS,
     () => true,
   )

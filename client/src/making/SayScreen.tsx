@@ -21,7 +21,7 @@ import { t } from './words'
 export function SayScreen() {
   const { recording, keepAndGoOn, ...place } = useOneGo(
     'voice',
-    () => record(t('voiceName')),
+    (keep) => record(t('voiceName'), keep),
     LONGEST_VOICE_MS,
     ({ quiet }) => !quiet,
   )

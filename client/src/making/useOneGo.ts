@@ -1,7 +1,8 @@
 import { router, useLocalSearchParams } from 'expo-router'
 import { useEffect, useRef, useState } from 'react'
 import { v7 as newId } from 'uuid'
-import type { Recording } from '../device/recording'
+import type { Keep, Recording } from '../device/recording'
+import type { KeptRecording } from '../outbox/outbox'
 import { usePieceWork, useShownPiece } from '../pieces'
 import { useGoOnFromMaking } from './LastStep'
 import { useRecorded, type Recorded } from './useRecorded'
@@ -13,7 +14,7 @@ import { useRecorded, type Recorded } from './useRecorded'
  */
 export function useOneGo(
   kind: 'voice' | 'film',
-  begin: () => Promise<Recording>,
+  begin: (keep: Keep) => Promise<Recording>,
   longestMs: number,
   isWorthIt: (recorded: Recorded) => boolean,
 ) {
@@ -23,7 +24,20 @@ export function useOneGo(
   const { piece, query } = useShownPiece(pieceId, id !== undefined)
   const work = usePieceWork(pieceId)
   const goOn = useGoOnFromMaking(pieceId, piece, taskId)
-  const recording = useRecorded(begin, longestMs)
+  // Should the tablet give out in the middle, the next page finds what was recorded by then.
+  const running = useRef<KeptRecording[]>([])
+  const letGo = () => {
+    for (const { end } of running.current.splice(0)) void end()
+  }
+  const recording = useRecorded(
+    () =>
+      begin((file) => {
+        const kept = work.keepRecording(kind, file, taskId ?? null)
+        running.current.push(kept)
+        return kept.add
+      }),
+    longestMs,
+  )
   const { state, stop } = recording
   // Whoever comes back to this screen may record more.
   const kept = useRef<File | null>(null)
@@ -31,6 +45,7 @@ export function useOneGo(
     if (kept.current === file) return
     kept.current = file
     await work.addFiles([{ file, kind, name: '' }], taskId ?? null)
+    letGo()
   }
   const keepAndGoOn = async (recorded: Recorded) => {
     await keep(recorded)
@@ -41,6 +56,7 @@ export function useOneGo(
   leave.current = async () => {
     const recorded = state.at === 'recorded' ? state.recorded : await stop()
     if (recorded && isWorthIt(recorded)) await keep(recorded)
+    letGo()
   }
   useEffect(() => () => void leave.current(), [])
   return { begun: id !== undefined, pieceId, piece, query, recording, keepAndGoOn }

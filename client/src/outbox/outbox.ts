@@ -39,6 +39,8 @@ export type Hears = {
   onBinned: (pieceId: string) => void
   onFailed: (error: unknown) => void
 }
+/** A recording that is kept while it runs; `end` lets go of what was kept. */
+export type KeptRecording = { add: (slice: Blob) => void; end: () => Promise<void> }
 /** Brings an intent to school; replaced in tests. */
 export type Send = (intent: Intent, way: Way) => Promise<Piece | null>
 const send: Send = (intent, way) =>
@@ -77,6 +79,8 @@ export class Outbox {
   #retry: ReturnType<typeof setTimeout> | null = null
   #hasTurn = false
   #served: string[] = []
+  /** Recordings that run in this page. */
+  readonly #recording = new Set<string>()
   readonly #running = new Map<
     string,
     { control: AbortController; pieceId: string; file: boolean }
@@ -123,6 +127,55 @@ export class Outbox {
     if (bodies.some(({ kind }) => kind === 'remove' || kind === 'bin'))
       setTimeout(() => this.#pump(), TAKE_BACK_MS + 50)
     if (bodies.some(({ kind }) => kind === 'ink')) setTimeout(() => this.#pump(), GATHER_MS + 50)
+  }
+
+  /**
+   * Keeps a recording while it runs: should the page end, the next one wants what had been recorded
+   * by then.
+   * @param bodies - What is wanted once it has ended.
+   */
+  keepRecording(
+    ownerId: string,
+    pieceId: string,
+    bodies: readonly IntentBody[],
+    { mediaId, name, type }: { mediaId: string; name: string; type: string },
+  ): KeptRecording {
+    const recordingId = newId()
+    this.#recording.add(recordingId)
+    let last: Promise<unknown> = this.#store.beginRecording(
+      { recordingId, ownerId, pieceId, bodies, mediaId },
+      name,
+      type,
+    )
+    let place = 0
+    return {
+      // One that cannot be kept is still recorded.
+      add: (slice) => {
+        const at = place++
+        last = last.then(() => this.#store.addSlice(recordingId, at, slice)).catch(() => undefined)
+      },
+      end: async () => {
+        await last.catch(() => undefined)
+        await this.#store.endRecording(recordingId).catch(() => undefined)
+        this.#recording.delete(recordingId)
+      },
+    }
+  }
+
+  /** What ran when the last page ended becomes what it was to be. */
+  async #takeUpRecordings(ownerId: string, gone: AbortSignal): Promise<void> {
+    for (const left of await this.#store.leftRecordings(ownerId)) {
+      if (this.#recording.has(left.recordingId)) continue
+      const file = await this.#store.takeFile(left.recordingId)
+      if (gone.aborted) return
+      if (file && file.size > 0) {
+        const bodies = left.bodies.map((body) =>
+          body.kind === 'file' ? { ...body, sizeBytes: file.size } : body,
+        )
+        await this.want(ownerId, left.pieceId, bodies, new Map([[left.mediaId, file]]))
+      }
+      await this.#store.endRecording(left.recordingId)
+    }
   }
 
   #merge(ownerId: string, intent: Intent): void {
@@ -175,6 +228,7 @@ export class Outbox {
     this.#order = Math.max(this.#order, ...whole.map(({ order }) => order))
     this.#changed()
     this.#pump()
+    await this.#takeUpRecordings(ownerId, gone)
   }
 
   /** Writes what differs from before; a file first, so that no intent names bytes that are not there. */

@@ -1,4 +1,4 @@
-import type { Intent, Tidying, Words } from '@nibquill/core'
+import type { Intent, IntentBody, Tidying, Words } from '@nibquill/core'
 import { openDB, type DBSchema, type IDBPDatabase, type IDBPTransaction } from 'idb'
 import { v7 as newId } from 'uuid'
 
@@ -11,6 +11,18 @@ type FileHere = {
   name: string
   type: string
   lastModified: number
+}
+/**
+ * A recording that runs: its slices lie under its own id until it is wanted as what it becomes.
+ * Found again by the next page, it is wanted then.
+ */
+export type RunningHere = {
+  recordingId: string
+  ownerId: string
+  pieceId: string
+  /** What is wanted of the school once it has ended; the file among them is `mediaId`. */
+  bodies: readonly IntentBody[]
+  mediaId: string
 }
 type Slice = { mediaId: string; place: number; data: ArrayBuffer }
 
@@ -40,12 +52,17 @@ interface Schema extends DBSchema {
   intents: { key: string; value: Kept; indexes: { owner: string } }
   files: { key: string; value: FileHere }
   slices: { key: [string, number]; value: Slice }
+  recordings: { key: string; value: RunningHere; indexes: { owner: string } }
 }
-type Upgrade = IDBPTransaction<Schema, ('intents' | 'files' | 'slices')[], 'versionchange'>
+type Upgrade = IDBPTransaction<
+  Schema,
+  ('intents' | 'files' | 'slices' | 'recordings')[],
+  'versionchange'
+>
 
 const NAME = 'nibquill.outbox'
 /** Raised with every change of shape; `upgrade` brings what an older Nibquill wrote along. */
-const VERSION = 3
+const VERSION = 4
 /** A file is written and read so much at a time, so that a long one never lies in memory whole. */
 const SLICE_BYTES = 4 * 1024 * 1024
 
@@ -75,6 +92,11 @@ export class OutboxStore {
   #open(): Promise<IDBPDatabase<Schema>> {
     this.#db ??= openDB<Schema>(this.#name, VERSION, {
       upgrade: (db, from, _to, change) => {
+        db.createObjectStore('recordings', { keyPath: 'recordingId' }).createIndex(
+          'owner',
+          'ownerId',
+        )
+        if (from === 3) return
         db.createObjectStore('intents', { keyPath: 'id' }).createIndex('owner', 'ownerId')
         db.createObjectStore('files', { keyPath: 'mediaId' })
         db.createObjectStore('slices', { keyPath: ['mediaId', 'place'] })
@@ -153,6 +175,39 @@ export class OutboxStore {
     } catch {
       // Nothing was kept, so nothing is left.
     }
+  }
+
+  /** Nothing is lost of what runs from now on, slice by slice. @throws NotKept */
+  async beginRecording(running: RunningHere, name: string, type: string): Promise<void> {
+    try {
+      const db = await this.#open()
+      const change = db.transaction(['recordings', 'files'], 'readwrite')
+      const { recordingId: mediaId, ownerId } = running
+      void change.objectStore('recordings').put(running)
+      void change
+        .objectStore('files')
+        .put({ mediaId, ownerId, name, type, lastModified: Date.now() })
+      await change.done
+    } catch (error) {
+      throw notKept(error)
+    }
+  }
+
+  /** @param place - From 0, without a gap. */
+  async addSlice(recordingId: string, place: number, slice: Blob): Promise<void> {
+    const data = await slice.arrayBuffer()
+    await (await this.#open()).put('slices', { mediaId: recordingId, place, data })
+  }
+
+  /** It is kept as what it became, or nobody wants it. */
+  async endRecording(recordingId: string): Promise<void> {
+    await this.dropFile(recordingId)
+    await (await this.#open()).delete('recordings', recordingId).catch(() => undefined)
+  }
+
+  /** Recordings a page of this browser left behind when it ended. */
+  async leftRecordings(ownerId: string): Promise<RunningHere[]> {
+    return (await this.#open()).getAllFromIndex('recordings', 'owner', ownerId)
   }
 
   /**

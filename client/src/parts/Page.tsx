@@ -6,6 +6,7 @@ import { Text } from 'react-native-paper'
 import { Bar } from '../kit/layout'
 import { RuledLines } from '../kit/RuledLines'
 import { colours, space } from '../kit/theme'
+import { fileHere } from '../media/filesHere'
 import { mediaAddress } from '../media/mediaAddress'
 import { Picture } from '../media/Picture'
 import { SaveButton } from '../media/SaveButton'
@@ -53,7 +54,13 @@ export function PageStage({ part, alt, link }: PartViewProps<PagePart>) {
       ) : (
         <View style={{ flex: 1, justifyContent: 'center', padding: space.far }}>
           <Text variant="bodyLarge">
-            {t(paper.state === 'arrived' ? 'pagesSoon' : 'pagesNever')}
+            {t(
+              fileHere(paper.mediaId)
+                ? 'pagesAtSchool'
+                : paper.state === 'arrived'
+                  ? 'pagesSoon'
+                  : 'pagesNever',
+            )}
           </Text>
         </View>
       )}

@@ -30,22 +30,20 @@ export function usePieceWork(pieceId: string) {
   const restore = (partId: string, wanted: boolean) =>
     want([{ kind: 'remove', partId, restore: wanted }])
   return {
+    /** Keeps what is being recorded, slice by slice, should the page end in the middle. */
+    keepRecording: (
+      kind: 'voice' | 'film',
+      file: { name: string; type: string },
+      taskId: string | null,
+    ) => {
+      const made = { ...partOf({ file: { ...file, size: 0 }, kind, name: '' }), ...file }
+      return outbox.keepRecording(me, pieceId, [...begin(taskId), ...made.bodies], made)
+    },
     /** Files, each a part of its own. @returns the parts they will be */
     addFiles: async (files: readonly FileOfPart[], taskId: string | null): Promise<string[]> => {
-      const made = files.map((one) => ({ ...one, mediaId: newId(), partId: newId() }))
+      const made = files.map((one) => ({ ...partOf(one), file: one.file }))
       await want(
-        [
-          ...begin(taskId),
-          ...made.flatMap(({ file, kind, name, mediaId, partId }): IntentBody[] => [
-            { kind: 'file', mediaId, name: file.name, sizeBytes: file.size },
-            {
-              kind: 'add-part',
-              partId,
-              part:
-                kind === 'photo' ? { kind, name, mediaId, instead: null } : { kind, name, mediaId },
-            },
-          ]),
-        ],
+        [...begin(taskId), ...made.flatMap(({ bodies }) => bodies)],
         new Map(made.map(({ file, mediaId }) => [mediaId, file])),
       )
       return made.map(({ partId }) => partId)
@@ -88,6 +86,28 @@ export function usePieceWork(pieceId: string) {
     handIn: () => want([{ kind: 'hand-in' }]),
     withdraw: () => want([{ kind: 'withdraw' }]),
     bin: (thrown: boolean) => want([{ kind: 'bin', restore: !thrown }]),
+  }
+}
+
+/** What is wanted for a file to become a part. */
+function partOf({
+  file,
+  kind,
+  name,
+}: Omit<FileOfPart, 'file'> & { file: Pick<File, 'name' | 'size'> }): {
+  mediaId: string
+  partId: string
+  bodies: IntentBody[]
+} {
+  const [mediaId, partId] = [newId(), newId()]
+  const part = kind === 'photo' ? { kind, name, mediaId, instead: null } : { kind, name, mediaId }
+  return {
+    mediaId,
+    partId,
+    bodies: [
+      { kind: 'file', mediaId, name: file.name, sizeBytes: file.size },
+      { kind: 'add-part', partId, part },
+    ],
   }
 }
 

@@ -76,7 +76,9 @@ export const PRINT: { [K in PartKind]: (part: Of<K>, files: Files) => Printed[] 
     const rest = shown.length === 0 || pages > PAGES_SHOWN
     return [...shown, ...(rest ? [{ as: 'code', word: strings.parts.page } as const] : [])]
   },
-  link: ({ name, address }) => [{ as: 'link', word: name || hostOf(address), address }],
+  link: ({ name, address }) => [
+    { as: 'link', word: [name, hostOf(address)].filter(Boolean).join(' · '), address },
+  ],
 }
 
 /** So many of a paper's pages can still be read on one of the book's. */

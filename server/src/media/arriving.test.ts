@@ -198,7 +198,7 @@ test('whoever cuts a connection in the middle leaves nothing half', async () => 
 })
 
 test('what is refused for good leaves no upload behind', async () => {
-  const refusal = new DomainError('media/not-a-picture')
+  const refusal = new DomainError('media/not-opened')
   const { status, body } = await school.wren.upload(Buffer.from('not a picture at all'))
   expect([status, (JSON.parse(body) as { title: string }).title]).toEqual([415, refusal.message])
   expect(await uploads()).toBe(0)

@@ -110,12 +110,12 @@ test.each<[string, () => Promise<Buffer>, string]>([
   [
     'a playlist',
     () => Promise.resolve(Buffer.from('#EXTM3U\n#EXTINF:10,\nfile:///etc/passwd\n')),
-    'media/not-a-picture',
+    'media/not-opened',
   ],
   [
     'cut off in its head',
     async () => (await film({ coder: 'libx264' })).subarray(0, 200),
-    'media/not-a-picture',
+    'media/not-opened',
   ],
 ])('%s: refused with a sentence', async (_, bytes, type) => {
   const { body } = await school.wren.upload(await bytes(), { filename: 'film.mp4' })

@@ -72,7 +72,7 @@ function later(change: object): object {
 
 test('JSON that is no ink is no part of a piece', async () => {
   const { body } = await send(Buffer.from(JSON.stringify({ things: [SEA_LINE] })))
-  expect((JSON.parse(body) as { type: string }).type).toBe('/problems/media/not-a-picture')
+  expect((JSON.parse(body) as { type: string }).type).toBe('/problems/media/not-opened')
 })
 
 test('ink does not hang on as a photo, and a photo not as a drawing', async () => {

@@ -126,7 +126,7 @@ test('a pupil sends pictures, recordings, films and papers; music of another kin
     expect((await school.wren.upload(bytes)).status).toBe(200)
   for (const bytes of [await recording('song.mp3'), Buffer.from('just words')]) {
     const { body } = await school.wren.upload(bytes)
-    expect(JSON.parse(body)).toMatchObject({ type: '/problems/media/not-a-picture' })
+    expect(JSON.parse(body)).toMatchObject({ type: '/problems/media/not-opened' })
   }
 })
 

@@ -110,19 +110,19 @@ describe('what is not a picture is refused with a sentence and leaves nothing be
         what: 'a text named .jpg',
         bytes: async () => Buffer.from('Dear teacher, this is a text.'),
         status: 415,
-        type: '/problems/media/not-a-picture',
+        type: '/problems/media/not-opened',
       },
       {
         what: 'a page of HTML named .jpg',
         bytes: async () => Buffer.from('<!doctype html><script>alert(1)</script>'),
         status: 415,
-        type: '/problems/media/not-a-picture',
+        type: '/problems/media/not-opened',
       },
       {
         what: 'a drawing that is a program (SVG)',
         bytes: async () => Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"/>'),
         status: 415,
-        type: '/problems/media/not-a-picture',
+        type: '/problems/media/not-opened',
       },
       {
         what: 'a JPEG that ends in its head',

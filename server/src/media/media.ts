@@ -82,7 +82,7 @@ export class Media {
   async #clean(sent: Sent, file: string, scratch: string): Promise<Kept & Pick<MediaRow, 'kind'>> {
     const sniffed = await sniff(file)
     if (!sniffed || !mayBeSentFor(sent.use, sniffed.kind))
-      throw new DomainError(sent.use === 'part' ? 'media/not-a-picture' : 'media/not-taken')
+      throw new DomainError(sent.use === 'part' ? 'media/not-opened' : 'media/not-taken')
     const { kind } = sniffed
     if ((await stat(file)).size > MEDIA[kind].mostBytes) throw new DomainError('media/too-large')
     return { kind, ...(await KIND_WORK[kind].takeIn(file, sniffed, scratch)) }

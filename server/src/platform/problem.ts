@@ -71,7 +71,7 @@ const STATUS = {
   'task/not-found': 404,
   'media/not-found': 404,
   'media/empty': 422,
-  'media/not-a-picture': 415,
+  'media/not-opened': 415,
   'media/not-for-pieces': 415,
   'media/unreadable': 422,
   'media/too-large': 413,
