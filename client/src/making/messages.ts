@@ -58,6 +58,7 @@ export const messages = {
     empty: 'Paste or type the address first.',
     'not-web': 'That is no page in the web. An address looks like saltmarsh.example/crabs.',
     credentials: 'There is a name or password in that address. Take it out first.',
+    'too-long': 'That address is too long. Copy the one of the page itself.',
     'no-host': 'Something is missing. An address looks like saltmarsh.example/crabs.',
   },
   partsSoFar: 'In this piece',

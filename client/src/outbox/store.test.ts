@@ -20,6 +20,7 @@ const intent = (id: string): Intent => ({ id, pieceId: 'piece', at: 1, kind: 'ha
 const kept = (id: string, ownerId = 'wren', order = 1): Kept => ({
   ...{ id, ownerId, order, tried: false, intent: intent(id) },
 })
+const bytesOf = (text: string) => Uint8Array.from(text, (letter) => letter.charCodeAt(0)).buffer
 /** The page's own File has no arrayBuffer in this test browser. */
 const file = (text: string, name = 'a.jpg'): File => {
   const bytes = Uint8Array.from(text, (letter) => letter.charCodeAt(0))
@@ -29,6 +30,22 @@ const file = (text: string, name = 'a.jpg'): File => {
     }),
   }) as File
 }
+
+test('a recording that ran when the page ended is found again, slice by slice; ended, nothing is left', async () => {
+  const running = { recordingId: 'r', ownerId: 'wren', pieceId: 'piece', bodies: [], mediaId: 'm' }
+  const slice = (text: string) => ({ arrayBuffer: () => Promise.resolve(bytesOf(text)) }) as Blob
+  await store.beginRecording(running, 'voice.webm', 'audio/webm')
+  await store.addSlice('r', 0, slice('she '))
+  await store.addSlice('r', 1, slice('said'))
+  await store.close()
+  const after = new OutboxStore()
+  expect(await after.leftRecordings('tomasz')).toEqual([])
+  expect(await after.leftRecordings('wren')).toEqual([running])
+  expect(await after.takeFile('r')).toMatchObject({ name: 'voice.webm', size: 8 })
+  await after.endRecording('r')
+  expect([await after.leftRecordings('wren'), await after.takeFile('r')]).toEqual([[], null])
+  await after.close()
+})
 
 test('what was wanted is there after the page is gone, in the order it was wanted', async () => {
   await store.write([kept('b', 'wren', 2), kept('a', 'wren', 1)], [])

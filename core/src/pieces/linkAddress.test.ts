@@ -35,6 +35,8 @@ test.each([
   ['http://2130706433/', 'no-host'],
   ['http://[::1]/', 'no-host'],
   ['https://', 'not-web'],
+  // Written out, each of these letters takes six.
+  [`saltmarsh.example/${'ö'.repeat(400)}`, 'too-long'],
 ])('%j is none', (typed, fault) => {
   expect(readAddress(typed)).toBe(fault)
 })
