@@ -58,12 +58,15 @@ export const filmCard = async (card: Buffer, view: Partial<CardView>): Promise<s
   filmPicture(await photographCard(card, { ...PLAIN_VIEW, ...view }, 7, CAMERA_FRAME))
 
 /** Chromium before whose camera a film runs. */
-export function launchWithCamera(film: string): Promise<Browser> {
+export const launchWithCamera = (film: string): Promise<Browser> =>
+  launchBefore(`--use-file-for-fake-video-capture=${film}`)
+/** Chromium before whose microphone a WAV is played, over and over. */
+export const launchHearing = (sound: string): Promise<Browser> =>
+  launchBefore(`--use-file-for-fake-audio-capture=${sound}`)
+
+function launchBefore(what: string): Promise<Browser> {
   const { executablePath, args = [] } = config.use?.launchOptions ?? {}
-  return chromium.launch({
-    executablePath,
-    args: [...args, `--use-file-for-fake-video-capture=${film}`],
-  })
+  return chromium.launch({ executablePath, args: [...args, what] })
 }
 
 /**

@@ -1,7 +1,13 @@
 import type { MakeTask, Peaks, Piece, SchoolClass, Task } from '@nibquill/contract'
+import { EVEN_LUFS } from '@nibquill/core/sound/loudness'
 import type { Page } from '@playwright/test'
+import { execFileSync, spawnSync } from 'node:child_process'
+import { writeFileSync } from 'node:fs'
+import path from 'node:path'
 import { v7 as newId } from 'uuid'
+import { launchHearing } from './fakeCamera.ts'
 import { putInTray } from './handIn.ts'
+import { scratch } from './materials.ts'
 import { enterAsPupil, enterAsTeacher } from './people.ts'
 import { newestOf, pieceOf } from './pieces.ts'
 import { expect, test } from './test.ts'
@@ -194,4 +200,84 @@ test('what a task asks for is asked after, kindly, before it goes in without', a
   await expect(asked).toContainText('Your teacher asked for a photo.')
   await asked.getByRole('button', { name: 'Hand it in without' }).click()
   await expect(page.getByRole('heading', { name: 'It is in the tray' })).toBeVisible()
+})
+
+/** How loud it is, for a tenth of a second each, beginning every so many milliseconds. */
+function loudness(file: string, everyMs: number): number[] {
+  const raw = execFileSync(
+    'ffmpeg',
+    ['-v', 'error', '-i', file, '-ac', '1', '-ar', '8000', '-f', 's16le', '-'],
+    { maxBuffer: 50_000_000 },
+  )
+  const samples = new Int16Array(raw.buffer, raw.byteOffset, raw.length >> 1)
+  const [window, step] = [800, 8 * everyMs]
+  return Array.from(
+    { length: Math.floor((samples.length - window) / step) },
+    (_, i) =>
+      // As it is heard: the power law of Stevens 1957, of sound pressure.
+      samples.subarray(i * step, i * step + window).reduce((sum, one) => sum + one ** 2, 0) ** 0.3,
+  )
+}
+/** Pearson's correlation. */
+function alike(a: readonly number[], b: readonly number[]): number {
+  const mean = (all: readonly number[]) => all.reduce((sum, one) => sum + one, 0) / all.length
+  const [ma, mb] = [mean(a), mean(b)]
+  const sum = (of: (i: number) => number) => a.reduce((all, _, i) => all + of(i), 0)
+  return (
+    sum((i) => (a[i]! - ma) * (b[i]! - mb)) /
+    Math.sqrt(sum((i) => (a[i]! - ma) ** 2) * sum((i) => (b[i]! - mb) ** 2))
+  )
+}
+
+test('spoken words come out as long as they were, in their rhythm, and at the one level', async ({
+  schoolAt,
+}) => {
+  // Debian's espeak-ng before the microphone.
+  const folder = scratch()
+  const said = path.join(folder, 'said.wav')
+  const words = 'The crab goes sideways. It looks at me. Then it hides under the weed, and waits.'
+  execFileSync('espeak-ng', ['-v', 'en-gb+f3', '-s', '130', '-a', '60', '-w', said, words])
+  const browser = await launchHearing(said)
+  try {
+    const page = await browser.newPage({ baseURL: schoolAt })
+    await enterAsPupil(page, 'Aoife', '/say')
+    const before = (await newestOf(page))?.id
+    await say(page)
+    await spoken(page, '0:05')
+    await stop(page)
+    await page.getByRole('button', { name: 'Keep it' }).click()
+    const sound = async () => {
+      const line = await newestOf(page)
+      return line?.cover?.kind === 'voice' && line.id !== before ? line.cover.files.sound : null
+    }
+    await expect.poll(async () => (await sound())?.state, { timeout: 30_000 }).toBe('ready')
+    const at = `/api/media/${(await sound())!.mediaId}/playable`
+    const heard = path.join(folder, 'heard.m4a')
+    writeFileSync(heard, await (await page.request.get(at)).body())
+
+    const [spokenAt, heardAt] = [loudness(said, 10), loudness(heard, 100)]
+    expect(Math.abs(heardAt.length / 10 - 5)).toBeLessThan(1)
+    // It may have begun anywhere in what was said over and over.
+    const over = [...spokenAt, ...spokenAt, ...spokenAt]
+    const mostAlike = (tenths: readonly number[]) =>
+      Math.max(
+        ...spokenAt.map((_, i) =>
+          alike(
+            tenths,
+            tenths.map((_, tenth) => over[i + 10 * tenth]!),
+          ),
+        ),
+      )
+    expect(mostAlike(heardAt)).toBeGreaterThan(0.9)
+    // Backwards it is another rhythm: what is measured tells one from the other.
+    expect(mostAlike([...heardAt].reverse())).toBeLessThan(0.8)
+    // @see ebur128 of ffmpeg's libavfilter, after EBU R 128
+    const { stderr } = spawnSync('ffmpeg', ['-i', heard, '-af', 'ebur128', '-f', 'null', '-'], {
+      encoding: 'utf8',
+    })
+    const lufs = Number(/Integrated loudness:\s+I:\s+(-?[\d.]+)/.exec(stderr)![1])
+    expect(Math.abs(lufs - EVEN_LUFS)).toBeLessThan(1)
+  } finally {
+    await browser.close()
+  }
 })

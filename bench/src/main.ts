@@ -11,6 +11,7 @@ import { benchLists } from './lists.ts'
 import { benchScan } from './scan.ts'
 import { benchScript } from './script.ts'
 import { benchSound } from './sound.ts'
+import { benchFilm } from './film.ts'
 import { benchTidy } from './tidy.ts'
 import { benchTray } from './tray.ts'
 import { benchUploads } from './uploads.ts'
@@ -28,6 +29,7 @@ const BENCHES: Record<string, () => Promise<Line[]>> = {
   felt: benchFelt,
   ink: benchInk,
   sound: benchSound,
+  film: benchFilm,
   'bad-days': benchBadDays,
 }
 const { values } = parseArgs({ options: { only: { type: 'string' }, json: { type: 'string' } } })

@@ -39,7 +39,7 @@ if (what === 'book') {
       reflection: 'I learned that it walks sideways. Next I would draw the eyes on stalks.',
       reason: 'I picked this because it took two goes.',
       goes: 2,
-      printed: [{ as: 'picture', key: String(i), width: 2048, height: 1536 }],
+      printed: [{ as: 'picture', word: 'Photo', key: String(i), width: 2048, height: 1536 }],
       link: `http://nibquill.example/p/${'x'.repeat(22)}`,
     })),
     readFile: (key) => Promise.resolve(readPhoto(Number(key))),

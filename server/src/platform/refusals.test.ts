@@ -255,7 +255,7 @@ test.each(CASES)(
 )
 
 test('media/too-large: more than a file may hold is refused before it is sent', async () => {
-  const answer = await begin(school.wren, 61 * 1024 * 1024)
+  const answer = await begin(school.wren, 401 * 1024 * 1024)
   expect(answer.status).toBe(413)
   expect(problemOf(new DomainError('media/too-large')).status).toBe(413)
 })
