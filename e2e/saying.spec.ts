@@ -80,9 +80,9 @@ test('without a network it is said as another part; who leaves in the middle los
   await expect.poll(newest, { timeout: 20_000 }).toBe('draft voice')
   const { id } = (await newestOf(page))!
   await page.goto(`/my-pieces/${id}`)
-  await expect(page.getByRole('button', { name: 'Add voice' })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Say', exact: true })).toBeVisible()
   await page.context().setOffline(true)
-  await page.getByRole('button', { name: 'Add voice' }).click()
+  await page.getByRole('button', { name: 'Say', exact: true }).click()
   await say(page)
   await spoken(page, '0:01')
   await stop(page)
@@ -200,6 +200,35 @@ test('what a task asks for is asked after, kindly, before it goes in without', a
   await expect(asked).toContainText('Your teacher asked for a photo.')
   await asked.getByRole('button', { name: 'Hand it in without' }).click()
   await expect(page.getByRole('heading', { name: 'It is in the tray' })).toBeVisible()
+})
+
+test('what one thinks is said instead of written, heard again, and handed in with the piece', async ({
+  page,
+}) => {
+  await enterAsPupil(page, 'Aoife', '/write')
+  await page.getByLabel('Write here').fill('The wind walks round the house.')
+  await goOn(page)
+  await page.getByLabel('Name of my piece').fill('The wind')
+  await goOn(page)
+  await page.getByRole('button', { name: 'Say it instead' }).click()
+  await say(page)
+  await spoken(page, '0:01')
+  await stop(page)
+  await page.getByRole('button', { name: 'Keep it' }).click()
+  await expect(page.getByRole('heading', { name: 'What do you think?' })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Hear it' })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Say more' })).toBeVisible()
+  await goOn(page)
+  const id = /my-pieces\/([^/]+)\//.exec(page.url())![1]!
+  await putInTray(page, /Wind poems/)
+  await expect
+    .poll(async () => (await pieceOf(page, id)).state, { timeout: 30_000 })
+    .toBe('submitted')
+  const { parts } = (await pieceOf(page, id)).versions[0]!
+  expect(parts.map(({ kind, name }) => `${kind} ${name}`)).toEqual([
+    'writing ',
+    'voice What I think',
+  ])
 })
 
 /** How loud it is, for a tenth of a second each, beginning every so many milliseconds. */

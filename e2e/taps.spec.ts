@@ -119,8 +119,8 @@ test('at every foot on the way two taps go one step', async ({ page }) => {
     { from: '/what', tap: 'Go on', to: '/thoughts' },
     { from: '/thoughts', tap: 'Go on', to: '/tray' },
     { from: '', tap: 'Go on with it', to: '/what' },
-    { from: '', tap: 'Add a photo', to: '/photo' },
-    { from: '', tap: 'Add writing', to: '/write' },
+    { from: '', tap: 'Photo', to: '/photo' },
+    { from: '', tap: 'Write', to: '/write' },
   ]
   await enterAsPupil(page, 'Wren', '/make')
   await page.getByRole('button', { name: 'Take the photo' }).click()

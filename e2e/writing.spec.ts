@@ -63,7 +63,7 @@ test('without a network: a page is written, a photo taken out again, all is name
   await page.getByLabel('Name of my piece').fill('The tide')
   await page.getByRole('button', { name: 'Keep for later' }).click()
   await page.getByRole('button', { name: /The tide/ }).click()
-  await page.getByRole('button', { name: 'Add a photo' }).click()
+  await page.getByRole('button', { name: 'Photo', exact: true }).click()
   await pick(page, [await plain(folder, 'wet.png', '#2f5e8c')])
   const inPiece = page.getByRole('list', { name: 'In this piece' })
   await expect(inPiece.getByRole('button', { name: /^Look at/ })).toHaveCount(2)
@@ -110,7 +110,7 @@ for (const cut of ['before it arrives', 'before its answer is back'] as const)
       .getByRole('button', { name: /No name yet/ })
       .first()
       .click()
-    await page.getByRole('button', { name: 'Add a photo' }).click()
+    await page.getByRole('button', { name: 'Photo', exact: true }).click()
     await pick(page, [
       await plain(folder, 'a.png', '#a9452f'),
       await plain(folder, 'b.png', '#4c7a4f'),

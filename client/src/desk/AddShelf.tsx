@@ -1,39 +1,31 @@
 import { router } from 'expo-router'
-import type { ComponentType } from 'react'
 import { Text } from 'react-native-paper'
 import { Bar } from '../kit/layout'
 import { Press } from '../kit/Press'
-import { space, targets } from '../kit/theme'
+import { ONE_WORD, space, targets } from '../kit/theme'
 import { Camera, FilmCamera, PenPot, Rings, RuledPage, SpeakingTrumpet } from '../parts/MakeThings'
-import { partWord } from '../parts/partKinds'
-import { piecesWords } from '../pieces'
+import { t as partsWords } from '../parts/words'
 import { t } from './words'
 
 /** `below`: the address of the screen it is made on, below the piece's. */
-type Way = {
-  label: string
-  word: string
-  thing: ComponentType<{ size: number }>
-  below: 'photo' | 'draw' | 'say' | 'film' | 'write' | 'link'
-}
-const WAYS: readonly Way[] = [
-  { label: piecesWords('addPhoto'), word: partWord('photo'), thing: Camera, below: 'photo' },
-  { label: t('addDrawing'), word: partWord('drawing'), thing: PenPot, below: 'draw' },
-  { label: t('addVoice'), word: partWord('voice'), thing: SpeakingTrumpet, below: 'say' },
-  { label: t('addFilm'), word: partWord('film'), thing: FilmCamera, below: 'film' },
-  { label: t('addWriting'), word: partWord('writing'), thing: RuledPage, below: 'write' },
-  { label: t('addLink'), word: partWord('link'), thing: Rings, below: 'link' },
-]
+const WAYS = [
+  { word: partsWords('photo'), thing: Camera, below: 'photo' },
+  { word: partsWords('draw'), thing: PenPot, below: 'draw' },
+  { word: partsWords('say'), thing: SpeakingTrumpet, below: 'say' },
+  { word: partsWords('filmIt'), thing: FilmCamera, below: 'film' },
+  { word: partsWords('write'), thing: RuledPage, below: 'write' },
+  { word: partsWords('link'), thing: Rings, below: 'link' },
+] as const
 const THING_PX = 36
 
 /** What can be added to a piece that is open: the things of the desk's shelf, in small. */
 export function AddShelf({ pieceId }: { pieceId: string }) {
   return (
     <Bar align="stretch" gap="none" role="group" aria-label={t('addMore')}>
-      {WAYS.map(({ label, word, thing: Thing, below }) => (
+      {WAYS.map(({ word, thing: Thing, below }) => (
         <Press
           key={below}
-          label={label}
+          label={word}
           onPress={() => router.push(`/my-pieces/${pieceId}/${below}`)}
           style={{
             ...{ flex: 1, alignItems: 'center', justifyContent: 'flex-end' },
@@ -41,7 +33,9 @@ export function AddShelf({ pieceId }: { pieceId: string }) {
           }}
         >
           <Thing size={THING_PX} />
-          <Text variant="labelMedium">{word}</Text>
+          <Text variant="labelMedium" style={ONE_WORD}>
+            {word}
+          </Text>
         </Press>
       ))}
     </Bar>

@@ -1,7 +1,7 @@
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { Press } from '../kit/Press'
-import { colours, shadow, space, targets } from '../kit/theme'
+import { colours, ONE_WORD, shadow, space, targets } from '../kit/theme'
 import { WAYS } from '../parts/ways'
 import { t } from './words'
 import { Bar } from '../kit/layout'
@@ -53,7 +53,7 @@ export function MakeShelf({ large }: { large: boolean }) {
             </View>
             <Text
               variant={large ? 'titleMedium' : 'titleSmall'}
-              style={{ paddingTop: space.clear, paddingBottom: space.near }}
+              style={[ONE_WORD, { paddingTop: space.clear, paddingBottom: space.near }]}
             >
               {label}
             </Text>

@@ -1,5 +1,5 @@
 import { PIGMENTS, type PieceState } from '@nibquill/core'
-import type { ViewStyle } from 'react-native'
+import type { TextStyle, ViewStyle } from 'react-native'
 import { configureFonts, type MD3Theme } from 'react-native-paper'
 
 /** Ink, paper and pigments: the only home of colours, type and measures. */
@@ -47,6 +47,12 @@ export const fonts = {
   strong: 'AndikaBold, AndikaBoldExt, NamesBold, sans-serif',
   title: 'YoungSerif, YoungSerifExt, NamesBold, serif',
 } as const
+/** A word under a thing: where its column is too narrow, it goes on below rather than being cut. */
+export const ONE_WORD = {
+  ...{ textAlign: 'center', overflowWrap: 'anywhere', hyphens: 'auto' },
+  maxWidth: '100%',
+} as TextStyle
+
 /** Distances between things and around them, in px. */
 export const space = {
   none: 0,

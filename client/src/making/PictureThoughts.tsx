@@ -11,6 +11,7 @@ import { colours, corners, space } from '../kit/theme'
 import { Sheet } from '../parts/Sheet'
 import { PieceTrouble, useWords } from '../pieces'
 import { LastStep } from './LastStep'
+import { SpokenThoughts } from './SpokenThoughts'
 import { t } from './words'
 
 const THOUGHTS = [
@@ -73,6 +74,7 @@ export function PictureThoughts({ piece }: { piece: Piece }) {
           <Text variant="bodyLarge">{words.reflection}</Text>
         </Stack>
       ) : null}
+      <SpokenThoughts piece={piece} />
       <PieceTrouble pieceId={piece.id} />
     </LastStep>
   )

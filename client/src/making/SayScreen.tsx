@@ -1,8 +1,8 @@
 import { LONGEST_VOICE_MS } from '@nibquill/core'
-import type { ReactNode } from 'react'
+import { useEffect, useState, type ReactNode } from 'react'
 import { View, type ViewStyle } from 'react-native'
 import { Text } from 'react-native-paper'
-import { record } from '../device/microphone'
+import { record, willAsk } from '../device/microphone'
 import { BigButton } from '../kit/BigButton'
 import { Stack } from '../kit/layout'
 import { Notice } from '../kit/Notice'
@@ -25,6 +25,7 @@ export function SayScreen() {
     LONGEST_VOICE_MS,
     ({ quiet }) => !quiet,
   )
+  const asks = useWillAsk()
   const { state, runMs, levels, start, stop, pause, again, takeBack } = recording
   const sayAgain = (said: Recorded) => {
     again()
@@ -44,7 +45,9 @@ export function SayScreen() {
         <Stack gap="clear" style={STAGE}>
           {state.at === 'ready' || state.at === 'asking' ? (
             <>
-              <Told words={t(state.at === 'asking' ? 'sayAllow' : 'sayHelp')} />
+              <Told
+                words={t(state.at === 'asking' ? 'sayAllow' : asks ? 'sayBefore' : 'sayHelp')}
+              />
               <Round label={t('sayStart')} symbol="microphone" onPress={() => void start()} />
             </>
           ) : state.at === 'recording' ? (
@@ -69,6 +72,13 @@ export function SayScreen() {
       <ToastPlace />
     </View>
   )
+}
+
+/** Told before the browser asks: a child who knows why says yes. */
+function useWillAsk(): boolean {
+  const [asks, setAsks] = useState(false)
+  useEffect(() => void willAsk().then(setAsks), [])
+  return asks
 }
 
 function Running({

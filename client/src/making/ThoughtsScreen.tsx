@@ -13,6 +13,7 @@ import { namesOf } from '../words'
 import { LastStep, useYoung } from './LastStep'
 import { messages } from './messages'
 import { PictureThoughts } from './PictureThoughts'
+import { SpokenThoughts } from './SpokenThoughts'
 import { t } from './words'
 
 export function ThoughtsScreen() {
@@ -68,6 +69,7 @@ function Thoughts({ piece }: { piece: Piece }) {
           lines={4}
         />
       </View>
+      <SpokenThoughts piece={piece} />
       <PieceTrouble pieceId={piece.id} />
     </LastStep>
   )

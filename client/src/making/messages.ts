@@ -13,6 +13,8 @@ export const messages = {
   },
   sayTitle: 'Say it',
   sayHelp: 'Tap, and say it. You can hear it before you keep it.',
+  sayBefore:
+    'Tap Speak. Then the tablet asks whether it may listen: tap Allow, so that it can hear what you say.',
   sayAllow: 'The tablet asks whether it may listen. Tap Allow.',
   sayStart: 'Speak',
   sayStop: 'Stop',
@@ -131,6 +133,9 @@ export const messages = {
   titleHelp: 'Give your piece a name you will still understand in a year.',
   suggestion: 'Call it “{title}”',
   reflectionLabel: 'I think...',
+  whatIThink: 'What I think',
+  sayMyThoughts: 'Say it instead',
+  sayMoreThoughts: 'Say more',
   reflectionHelp: 'Say what went well, what you would change, or what you learned.',
   pictureThoughtsHelp: 'How was it? Tap a picture.',
   pictureThoughts: {

@@ -6,6 +6,7 @@ import type { KeptRecording } from '../outbox/outbox'
 import { usePieceWork, useShownPiece } from '../pieces'
 import { useGoOnFromMaking } from './LastStep'
 import { useRecorded, type Recorded } from './useRecorded'
+import { t } from './words'
 
 /**
  * A part that is recorded in one go, as a new piece or another part of one: it is seen or heard
@@ -18,7 +19,9 @@ export function useOneGo(
   longestMs: number,
   isWorthIt: (recorded: Recorded) => boolean,
 ) {
-  const { id, taskId } = useLocalSearchParams<{ id?: string; taskId?: string }>()
+  const { id, taskId, as } = useLocalSearchParams<{ id?: string; taskId?: string; as?: string }>()
+  // What one thinks of the piece goes back to where that is asked.
+  const thoughts = as === 'thoughts'
   const [fresh] = useState(() => newId())
   const pieceId = id ?? fresh
   const { piece, query } = useShownPiece(pieceId, id !== undefined)
@@ -44,11 +47,12 @@ export function useOneGo(
   const keep = async ({ file }: Recorded) => {
     if (kept.current === file) return
     kept.current = file
-    await work.addFiles([{ file, kind, name: '' }], taskId ?? null)
+    await work.addFiles([{ file, kind, name: thoughts ? t('whatIThink') : '' }], taskId ?? null)
     letGo()
   }
   const keepAndGoOn = async (recorded: Recorded) => {
     await keep(recorded)
+    if (thoughts) return backToThoughts(pieceId)
     if (!id) await comeBackTo(pieceId)
     goOn()
   }
@@ -61,6 +65,9 @@ export function useOneGo(
   useEffect(() => () => void leave.current(), [])
   return { begun: id !== undefined, pieceId, piece, query, recording, keepAndGoOn }
 }
+
+const backToThoughts = (pieceId: string): void =>
+  router.canGoBack() ? router.back() : router.replace(`/my-pieces/${pieceId}/thoughts`)
 
 /** The way back leads to this piece; it is set before the next way is taken. */
 export async function comeBackTo(pieceId: string): Promise<void> {

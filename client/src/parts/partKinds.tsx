@@ -125,9 +125,6 @@ const PART_LOOKS: { [K in PartKind]: PartLook<Extract<Part, { kind: K }>> } = {
 export const lookOf = ({ kind }: { kind: PartKind }): PartLook<Part> =>
   PART_LOOKS[kind] as unknown as PartLook<Part>
 
-/** What one of a kind is called. */
-export const partWord = (kind: PartKind): string => PART_LOOKS[kind].word
-
 /** A part's own name, or what it is and which. */
 export const nameOf = (part: Pick<Part, 'kind' | 'name'>, index: number): string =>
   part.name && !isFileName(part.name) ? part.name : `${lookOf(part).word} ${index + 1}`

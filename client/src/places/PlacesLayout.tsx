@@ -31,10 +31,9 @@ type Props = {
 /** A role's places: at the foot on phones and for pupils, on a slim left rail on wide screens. */
 export function PlacesLayout({ places, roles, foot = false, away = false, extra }: Props) {
   const { wide } = useWidth()
-  const path = usePathname()
   const rail = wide && !foot
   // While work is kept for somebody who left, nobody goes on as them.
-  const covered = useHandOverStage() !== 'none' || away
+  const covered = useHandOverStage() !== 'none'
   return (
     <View
       style={{
@@ -43,44 +42,56 @@ export function PlacesLayout({ places, roles, foot = false, away = false, extra 
         backgroundColor: colours.paper,
       }}
     >
-      <View
-        role="navigation"
-        style={
-          rail
-            ? {
-                display: covered ? 'none' : 'flex',
-                width: 88,
-                backgroundColor: colours.desk,
-                paddingVertical: space.clear,
-                gap: space.near,
-                alignItems: 'center',
-              }
-            : {
-                display: covered ? 'none' : 'flex',
-                backgroundColor: colours.sheet,
-                borderTopWidth: 1,
-                borderTopColor: colours.rule,
-                flexDirection: 'row',
-                justifyContent: 'center',
-                paddingHorizontal: space.tight,
-              }
-        }
-      >
-        {rail ? <Monogram /> : null}
-        {places.map((place) => (
-          <PlaceLink
-            key={place.href}
-            place={place}
-            chosen={path === place.href || path.startsWith(`${place.href}/`)}
-            rail={rail}
-          />
-        ))}
-        {rail && extra ? <View style={{ marginTop: 'auto' }}>{extra}</View> : null}
-      </View>
+      {away ? null : <Navigation places={places} rail={rail} covered={covered} extra={extra} />}
       <View role="main" style={{ flex: 1 }}>
         {foot ? null : <FromBefore />}
         <Gate roles={roles} />
       </View>
+    </View>
+  )
+}
+
+function Navigation({
+  places,
+  rail,
+  covered,
+  extra,
+}: Pick<Props, 'places' | 'extra'> & { rail: boolean; covered: boolean }) {
+  const path = usePathname()
+  return (
+    <View
+      role="navigation"
+      style={
+        rail
+          ? {
+              display: covered ? 'none' : 'flex',
+              width: 88,
+              backgroundColor: colours.desk,
+              paddingVertical: space.clear,
+              gap: space.near,
+              alignItems: 'center',
+            }
+          : {
+              display: covered ? 'none' : 'flex',
+              backgroundColor: colours.sheet,
+              borderTopWidth: 1,
+              borderTopColor: colours.rule,
+              flexDirection: 'row',
+              justifyContent: 'center',
+              paddingHorizontal: space.tight,
+            }
+      }
+    >
+      {rail ? <Monogram /> : null}
+      {places.map((place) => (
+        <PlaceLink
+          key={place.href}
+          place={place}
+          chosen={path === place.href || path.startsWith(`${place.href}/`)}
+          rail={rail}
+        />
+      ))}
+      {rail && extra ? <View style={{ marginTop: 'auto' }}>{extra}</View> : null}
     </View>
   )
 }
