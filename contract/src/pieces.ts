@@ -101,6 +101,8 @@ export const VoicePart = v.object({
   kind: v.literal('voice'),
   /** What was said; its forms are what every browser plays, and what is drawn of it. */
   files: v.object({ sound: PartFile }),
+  /** What is said in it, typed by its makers; empty where nobody has. */
+  text: v.string(),
 })
 export type VoicePart = v.InferOutput<typeof VoicePart>
 
@@ -112,6 +114,8 @@ export const FilmPart = v.object({
   /** Upright pixel size. */
   width: v.number(),
   height: v.number(),
+  /** What is said in it, typed by its makers; empty where nobody has. */
+  text: v.string(),
 })
 export type FilmPart = v.InferOutput<typeof FilmPart>
 
@@ -300,7 +304,8 @@ export const AddPart = v.variant('kind', [
 ])
 export type AddPart = v.InferOutput<typeof AddPart>
 /**
- * PUT /api/pieces/:id/parts/:partId/text: what stands in a writing. `seenText` is what its writer
+ * PUT /api/pieces/:id/parts/:partId/text: what stands in a writing, or is said in a voice or a film,
+ * in words. `seenText` is what its writer
  * began from: where something else stands there now, nothing is written over (409
  * `piece/part-changed`).
  */

@@ -1,7 +1,7 @@
-import type { Part, Piece } from '@nibquill/contract'
-import { isOpen, MAX_PART_NAME_LENGTH } from '@nibquill/core'
+import type { FilmPart, Part, Piece, VoicePart } from '@nibquill/contract'
+import { isOpen, MAX_PART_NAME_LENGTH, MAX_WRITING_LENGTH } from '@nibquill/core'
 import { router, useLocalSearchParams } from 'expo-router'
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { useKeepFirst } from '../accounts'
@@ -13,10 +13,11 @@ import { Notice } from '../kit/Notice'
 import { RoundButton } from '../kit/RoundButton'
 import { toast } from '../kit/Toast'
 import { colours, space } from '../kit/theme'
-import { usePieceWork, WithPiece } from '../pieces'
+import { usePieceWork, useSavesItself, WithPiece } from '../pieces'
 import { followTidied } from '../parts/followTidied'
 import { lookOf, nameOf } from '../parts/partKinds'
 import { PartView } from '../parts/PartView'
+import { t as partsWords } from '../parts/words'
 import { t } from './words'
 
 /** One part, as large as it gets, with what can be done to it. */
@@ -117,6 +118,9 @@ function PartTools({ piece, part, at, onTakeOut }: ToolsProps) {
   return (
     <>
       <PartName key={part.id} pieceId={piece.id} part={part} index={at} />
+      {part.kind === 'voice' || part.kind === 'film' ? (
+        <SaidInWords key={`${part.id} words`} pieceId={piece.id} part={part} />
+      ) : null}
       <Bar wrap align="stretch">
         {goOn ? (
           <BigButton
@@ -171,6 +175,31 @@ function PartTools({ piece, part, at, onTakeOut }: ToolsProps) {
         </Text>
       ) : null}
     </>
+  )
+}
+
+/** What is said in it, typed by whoever can: it saves itself. */
+function SaidInWords({ pieceId, part }: { pieceId: string; part: VoicePart | FilmPart }) {
+  const work = usePieceWork(pieceId)
+  const [text, setText] = useState(part.text)
+  const agreed = useRef(part.text)
+  useSavesItself(
+    text,
+    (a, b) => a === b,
+    async (now) => {
+      const seen = agreed.current
+      agreed.current = now
+      await work.write(part.id, now, seen)
+    },
+  )
+  return (
+    <Field
+      label={partsWords('inWords')}
+      value={text}
+      lines={3}
+      maxLength={MAX_WRITING_LENGTH}
+      onChangeText={setText}
+    />
   )
 }
 

@@ -1,10 +1,11 @@
 import type { FilmPart } from '@nibquill/contract'
 import { View, type ViewStyle } from 'react-native'
 import Svg, { Circle, Path, Rect } from 'react-native-svg'
-import { colours } from '../kit/theme'
+import { colours, space } from '../kit/theme'
 import { FilmPlayer } from '../media/Player'
 import { Picture } from '../media/Picture'
 import { mediaAddress } from '../media/mediaAddress'
+import { InWords } from './InWords'
 import type { PartViewProps } from './partKinds'
 
 const BOX = { width: 100, height: 76 }
@@ -65,11 +66,14 @@ function Standing() {
 export function FilmStage({ part, alt, link }: PartViewProps<FilmPart>) {
   const { film } = part.files
   return (
-    <FilmPlayer
-      file={film}
-      link={link}
-      poster={film.state === 'ready' ? mediaAddress(film, 960, link) : undefined}
-      alt={alt}
-    />
+    <View style={{ flex: 1, gap: space.near }}>
+      <FilmPlayer
+        file={film}
+        link={link}
+        poster={film.state === 'ready' ? mediaAddress(film, 960, link) : undefined}
+        alt={alt}
+      />
+      <InWords text={part.text} />
+    </View>
   )
 }

@@ -6,6 +6,7 @@ import { Stack } from '../kit/layout'
 import { colours, corners, space } from '../kit/theme'
 import { Player } from '../media/Player'
 import { usePeaks } from '../media/usePeaks'
+import { InWords } from './InWords'
 import type { PartViewProps } from './partKinds'
 
 const BARS = 17
@@ -64,6 +65,7 @@ export function VoiceStage({ part, alt, link }: PartViewProps<VoicePart>) {
         <VoiceSheet part={part} alt={alt} {...(link ? { link } : {})} />
       </View>
       <Player file={part.files.sound} link={link} />
+      <InWords text={part.text} />
     </Stack>
   )
 }

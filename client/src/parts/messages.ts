@@ -21,6 +21,7 @@ export const messages = {
       after: 'Next page',
     },
   },
+  inWords: 'What is said, in words',
   pagesAtSchool: 'Its pages can be seen once it has arrived at school.',
   pagesSoon: 'Its pages are being made ready. That takes a moment.',
   pagesNever: 'Its pages cannot be shown. The file itself is kept.',

@@ -40,14 +40,17 @@ const SAMPLES: Record<PartKind, { part: Part; shown: () => unknown; word: string
     word: 'Writing',
   },
   voice: {
-    part: { id: 'v', kind: 'voice', name: '', files: { sound: { ...file, mediaId: 'said' } } },
+    part: {
+      ...{ id: 'v', kind: 'voice', name: '', text: '' },
+      files: { sound: { ...file, mediaId: 'said' } },
+    },
     // Its bars.
     shown: () => document.querySelector('svg rect'),
     word: 'Voice',
   },
   film: {
     part: {
-      ...{ id: 'f', kind: 'film', name: '', width: 4, height: 3 },
+      ...{ id: 'f', kind: 'film', name: '', width: 4, height: 3, text: '' },
       files: { film: { ...file, mediaId: 'filmed' } },
     },
     // A moment of it, or itself.
@@ -135,3 +138,14 @@ test('a link says where it leads, opens beside, and tells nobody where one came 
   expect(link.getAttribute('rel')).toContain('noopener noreferrer')
   expect(screen.getByText('https://www.saltmarsh.example/tides')).toBeTruthy()
 })
+
+test.each(['voice', 'film'] as const)(
+  'what is said in a %s stands under it in words, where somebody typed it',
+  (kind) => {
+    const part = { ...SAMPLES[kind].part, text: 'It goes sideways.' } as Part
+    show(<PartView view="large" part={part} alt="it" />)
+    expect(screen.getByRole('group', { name: 'What is said, in words' }).textContent).toContain(
+      'It goes sideways.',
+    )
+  },
+)

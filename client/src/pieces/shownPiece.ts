@@ -27,7 +27,7 @@ export const forgetTakenOut = (): void => takenOut.clear()
 /** How what is only on this tablet is shown. */
 const seenHere = (queries: QueryClient): Seen<Part, Folder, PupilName> => ({
   part: asPart,
-  write: (part, text) => (part.kind === 'writing' ? { ...part, text } : part),
+  write: (part, text) => ('text' in part ? { ...part, text } : part),
   folder: (folderId) =>
     queries
       .getQueryData<v.InferOutput<typeof Folders>>(['folders'])
@@ -51,9 +51,9 @@ function asPart(id: string, made: NewPart, before: Part | null): Part {
   const file = { mediaId, sizeBytes: 0, sentSha256: '', state: 'arrived' } as const
   if (made.kind === 'drawing')
     return { id, kind: 'drawing', name, files: { ink: file }, ...SHEET_SIZE, sheets: 1 }
-  if (made.kind === 'voice') return { id, kind: 'voice', name, files: { sound: file } }
+  if (made.kind === 'voice') return { id, kind: 'voice', name, files: { sound: file }, text: '' }
   if (made.kind === 'film')
-    return { id, kind: 'film', name, files: { film: file }, width: 0, height: 0 }
+    return { id, kind: 'film', name, files: { film: file }, width: 0, height: 0, text: '' }
   if (made.kind === 'page') return { id, kind: 'page', name, files: { paper: file }, pages: 1 }
   const { instead } = made
   const original =

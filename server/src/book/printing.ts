@@ -63,11 +63,12 @@ export const PRINT: { [K in PartKind]: (part: Of<K>, files: Files) => Printed[] 
     }))
   },
   writing: ({ text }) => [{ as: 'text', text }],
-  voice: () => [{ as: 'code', word: strings.parts.voice }],
+  voice: ({ text }) => [{ as: 'code', word: strings.parts.voice }, ...said(text)],
   // A moment of it, and the code that plays it.
-  film: ({ files }, { formOf }) => [
+  film: ({ files, text }, { formOf }) => [
     ...picture(strings.parts.film, formOf(files.film.mediaId)),
     { as: 'code', word: strings.parts.film },
+    ...said(text),
   ],
   page: ({ files, pages }, { pagesOf }) => {
     const shown = pagesOf(files.paper.mediaId)
@@ -80,6 +81,9 @@ export const PRINT: { [K in PartKind]: (part: Of<K>, files: Files) => Printed[] 
     { as: 'link', word: [name, hostOf(address)].filter(Boolean).join(' · '), address },
   ],
 }
+
+/** What is said in it, for those who hold the paper. */
+const said = (text: string): Printed[] => (text.trim() === '' ? [] : [{ as: 'text', text }])
 
 /** So many of a paper's pages can still be read on one of the book's. */
 const PAGES_SHOWN = 4

@@ -280,3 +280,35 @@ describe('a writing', () => {
     for (const i of [0, 13, 14, 200, 399]) expect(text).toContain(`Line ${i} of what`)
   }, 60_000)
 })
+
+test.each(['voice', 'film'] as const)(
+  'what is said in a %s is typed under it; a version keeps what stood there',
+  async (kind) => {
+    const piece = await school.draft()
+    const partId = newId()
+    const at = `/pieces/${piece.id}/parts/${partId}`
+    await school.wren.ask('PUT', at, await SAMPLES[kind].add(school.wren))
+    const write = (text: string, seenText: string) =>
+      school.wren.ask<Piece>('PUT', `${at}/text`, { text, seenText })
+    const said = ({ parts }: Pick<Piece, 'parts'>) => parts.find(({ id }) => id === partId)
+    const { body } = await write('It goes sideways.', '')
+    expect(said(body)).toMatchObject({ kind, text: 'It goes sideways.' })
+    expect((await write('It hides.', '')).body).toMatchObject({
+      ...{ type: '/problems/piece/part-changed', text: 'It goes sideways.' },
+    })
+    const { body: handedIn } = await school.wren.ask<Piece>('POST', `/pieces/${piece.id}/hand-in`, {
+      seenVersion: body.version,
+    })
+    expect(said(handedIn.versions[0]!)).toMatchObject({ text: 'It goes sideways.' })
+    await school.wren.ask('POST', `/pieces/${piece.id}/withdraw`, { seenVersion: handedIn.version })
+    const { body: later } = await write('It hides.', 'It goes sideways.')
+    expect(said(later)).toMatchObject({ text: 'It hides.' })
+    expect(said(later.versions[0]!)).toMatchObject({ text: 'It goes sideways.' })
+    // A photo has no words of its own.
+    const photo = later.parts.find((part) => part.kind === 'photo')!
+    const none = await school.wren.ask('PUT', `/pieces/${piece.id}/parts/${photo.id}/text`, {
+      ...{ text: 'Words', seenText: '' },
+    })
+    expect(none.body).toMatchObject({ type: '/problems/piece/part-gone' })
+  },
+)

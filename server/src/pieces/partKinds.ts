@@ -8,8 +8,9 @@ type Contents = {
   /** How many sheets, where there is more than one. */
   drawing: { sheets?: number }
   writing: { text: string }
-  voice: Record<string, never>
-  film: Record<string, never>
+  /** `text`: what is said in it, where somebody has typed that. */
+  voice: { text?: string }
+  film: { text?: string }
   page: Record<string, never>
   link: { address: string }
 }
@@ -61,14 +62,14 @@ export const PART_WORK: { [K in PartKind]: PartWork<K> } = {
   voice: {
     isBlank: () => false,
     contentOf: () => ({}),
-    read: ({ sound }) => ({ files: { sound: apart(sound!).file } }),
+    read: ({ sound }, { text = '' }) => ({ files: { sound: apart(sound!).file }, text }),
   },
   film: {
     isBlank: () => false,
     contentOf: () => ({}),
-    read: ({ film }) => {
+    read: ({ film }, { text = '' }) => {
       const { width, height, file } = apart(film!)
-      return { files: { film: file }, width, height }
+      return { files: { film: file }, width, height, text }
     },
   },
   page: {
@@ -99,6 +100,18 @@ export const contentOf = (input: AddPart): PartContent =>
   workOf(input.kind).contentOf(input as never)
 export const isBlank = ({ kind, content }: { kind: PartKind; content: PartContent }): boolean =>
   workOf(kind).isBlank(content as never)
+
+/** The words of a part that can have some; null for what has none. */
+export const wordsIn = ({
+  kind,
+  content,
+}: {
+  kind: PartKind
+  content: PartContent
+}): string | null =>
+  kind === 'writing' || kind === 'voice' || kind === 'film'
+    ? ((content as { text?: string }).text ?? '')
+    : null
 
 export type FlatPart = {
   part_id: string

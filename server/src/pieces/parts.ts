@@ -20,7 +20,7 @@ import { note } from '../platform/audit.ts'
 import { addJob } from '../platform/queue.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
-import { contentOf } from './partKinds.ts'
+import { contentOf, wordsIn } from './partKinds.ts'
 import type { PieceChanges } from './pieceChanges.ts'
 import { PartFileRow, PartRow, type PieceRow } from './rows.ts'
 
@@ -104,7 +104,7 @@ export class Parts {
   }
 
   /**
-   * What stands in a writing from now on; versions that were handed in keep what stood there.
+   * What stands in a writing, or is said in a voice or a film, from now on; versions that were handed in keep what stood there.
    * @throws DomainError `piece/not-open`, `piece/part-gone`; `piece/part-changed` with `text` where
    *   something else stands there than the writer began from
    */
@@ -112,10 +112,10 @@ export class Parts {
     await this.#changes.change(pieceId, async (piece, manager) => {
       refuseHandedIn(piece)
       const found = await manager.findOneBy(PartRow, { id: partId, pieceId, removedAt: IsNull() })
-      if (!found || !('text' in found.content)) throw new DomainError('piece/part-gone')
-      if (found.content.text === text) return null
-      if (found.content.text !== seenText)
-        throw new DomainError('piece/part-changed', { text: found.content.text })
+      const there = found && wordsIn(found)
+      if (there === null) throw new DomainError('piece/part-gone')
+      if (there === text) return null
+      if (there !== seenText) throw new DomainError('piece/part-changed', { text: there })
       await manager.update(PartRow, partId, { content: { text } })
       return { version: piece.version + 1 }
     })

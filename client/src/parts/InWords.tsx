@@ -1,0 +1,25 @@
+import { View, type ViewStyle } from 'react-native'
+import { Text } from 'react-native-paper'
+import { Listen } from '../kit/Listen'
+import { Bar } from '../kit/layout'
+import { colours, corners, space } from '../kit/theme'
+import { t } from './words'
+
+/** What is said in a voice or a film, for those who read it rather than hear it. */
+export function InWords({ text }: { text: string }) {
+  if (text.trim() === '') return null
+  return (
+    <View role="group" aria-label={t('inWords')} style={SHEET}>
+      <Bar gap="near" align="flex-start">
+        <Text variant="bodyLarge" style={{ flex: 1 }}>
+          {text}
+        </Text>
+        <Listen text={text} />
+      </Bar>
+    </View>
+  )
+}
+const SHEET: ViewStyle = {
+  ...{ padding: space.apart, borderRadius: corners.sheet },
+  backgroundColor: colours.writingPaper,
+}
