@@ -147,9 +147,10 @@ export class Outbox {
       name,
       type,
     )
+    // One that cannot be kept is still recorded.
+    last.catch(() => undefined)
     let place = 0
     return {
-      // One that cannot be kept is still recorded.
       add: (slice) => {
         const at = place++
         last = last.then(() => this.#store.addSlice(recordingId, at, slice)).catch(() => undefined)
