@@ -25,9 +25,10 @@ import {
   WIDEST_LINE,
 } from '@nibquill/core/ink/document'
 import { MOST_DROPS, WELL_NAMES } from '@nibquill/core/ink/inks'
-import { fault } from '@nibquill/core'
+import { LONGEST_TALK_MS, MOST_TALK_STEPS } from '@nibquill/core/ink/talk'
+import { fault, MAX_PART_NAME_LENGTH } from '@nibquill/core'
 import * as v from 'valibot'
-import { Id } from './common.ts'
+import { Id, text } from './common.ts'
 
 const MOST_EXPECTED = 500
 
@@ -166,6 +167,49 @@ const Sheet = v.strictObject({
   things: v.pipe(v.array(Thing), v.maxLength(MOST_THINGS)),
 })
 
+const things = v.pipe(v.array(Thing), v.minLength(1), v.maxLength(MOST_THINGS))
+const below = v.nullable(ThingId)
+/** What is done to one sheet. */
+const ON_SHEET = [
+  v.strictObject({ kind: v.literal('put'), sheetId: ThingId, things, below }),
+  v.strictObject({ kind: v.literal('set'), sheetId: ThingId, things }),
+  v.strictObject({
+    kind: v.literal('take'),
+    sheetId: ThingId,
+    ids: v.pipe(v.array(ThingId), v.maxLength(MOST_THINGS)),
+  }),
+] as const
+/** One thing done to a drawing. @see core/src/ink/changes.ts for what each means */
+export const InkChange = v.variant('kind', [
+  ...ON_SHEET,
+  v.strictObject({ kind: v.literal('paper'), sheetId: ThingId, paper: v.picklist(PAPERS) }),
+  v.strictObject({ kind: v.literal('put-sheet'), sheet: Sheet, below }),
+  v.strictObject({ kind: v.literal('take-sheet'), sheetId: ThingId }),
+])
+/** More at once than a tablet sends. */
+const MOST_CHANGES = 500
+/**
+ * A talk-through: the sheet as it lay there when somebody began to talk, and what they did to it on
+ * the clock of their voice, in its order.
+ * @see core/src/ink/talk.ts for what each means
+ */
+export const Talk = v.strictObject({
+  start: Sheet,
+  steps: v.pipe(
+    v.array(
+      v.strictObject({
+        atMs: v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(2 * LONGEST_TALK_MS)),
+        changes: v.pipe(v.array(v.variant('kind', ON_SHEET)), v.maxLength(MOST_CHANGES)),
+      }),
+    ),
+    v.maxLength(MOST_TALK_STEPS),
+    v.check(
+      (steps) => steps.every(({ atMs }, i) => i === 0 || atMs >= steps[i - 1]!.atMs),
+      fault('unusable'),
+    ),
+  ),
+})
+
 /**
  * A file of kind ink, as it is sent and read. Told in full in docs/ink-document.md.
  * @see core/src/ink/document.ts for what each means
@@ -176,24 +220,10 @@ export const InkDocument = v.strictObject({
   sheets: v.pipe(v.array(Sheet), v.minLength(1), v.maxLength(MOST_SHEETS)),
 })
 export type InkDocument = v.InferOutput<typeof InkDocument>
+/** The ink of a talk-through, as it is read: its sheet as it was left, and how it came there. */
+export const InkOfTalk = v.strictObject({ ...InkDocument.entries, talk: Talk })
+export type InkOfTalk = v.InferOutput<typeof InkOfTalk>
 
-const things = v.pipe(v.array(Thing), v.minLength(1), v.maxLength(MOST_THINGS))
-const below = v.nullable(ThingId)
-/** One thing done to a drawing. @see core/src/ink/changes.ts for what each means */
-export const InkChange = v.variant('kind', [
-  v.strictObject({ kind: v.literal('put'), sheetId: ThingId, things, below }),
-  v.strictObject({ kind: v.literal('set'), sheetId: ThingId, things }),
-  v.strictObject({
-    kind: v.literal('take'),
-    sheetId: ThingId,
-    ids: v.pipe(v.array(ThingId), v.maxLength(MOST_THINGS)),
-  }),
-  v.strictObject({ kind: v.literal('paper'), sheetId: ThingId, paper: v.picklist(PAPERS) }),
-  v.strictObject({ kind: v.literal('put-sheet'), sheet: Sheet, below }),
-  v.strictObject({ kind: v.literal('take-sheet'), sheetId: ThingId }),
-])
-/** More at once than a tablet sends. */
-const MOST_CHANGES = 500
 /**
  * POST /api/pieces/:id/parts/:partId/ink: what was drawn, in its order. What arrived before changes
  * nothing when it arrives again; 409 `piece/drawing-full` when a drawing would hold more than one may.
@@ -202,6 +232,18 @@ export const DrawOn = v.strictObject({
   changes: v.pipe(v.array(InkChange), v.minLength(1), v.maxLength(MOST_CHANGES)),
 })
 export type DrawOn = v.InferOutput<typeof DrawOn>
+
+/**
+ * PUT /api/pieces/:id/parts/:partId/talk: puts a talk-through into the piece, last; the same again
+ * changes nothing. `sound` has arrived before; pictures under it hang on the piece already, or were
+ * sent by whoever talks. 409 `piece/drawing-full` when a drawing would hold more than one may.
+ */
+export const AddTalk = v.strictObject({
+  name: text(MAX_PART_NAME_LENGTH),
+  sound: Id,
+  talk: Talk,
+})
+export type AddTalk = v.InferOutput<typeof AddTalk>
 
 /**
  * What a teacher expects on a starter sheet: which thing on which spot, and which words. No pupil

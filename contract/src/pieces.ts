@@ -106,6 +106,22 @@ export const VoicePart = v.object({
 })
 export type VoicePart = v.InferOutput<typeof VoicePart>
 
+export const TalkPart = v.object({
+  ...part,
+  kind: v.literal('talk'),
+  /**
+   * What was drawn, an `InkOfTalk`, and what was said meanwhile. The forms of the
+   * ink are pictures of the sheet as it was left.
+   */
+  files: v.object({ ink: PartFile, sound: PartFile }),
+  /** Of its sheet, in hundredths of a millimetre. */
+  width: v.number(),
+  height: v.number(),
+  /** What is said in it, typed by its makers; empty where nobody has. */
+  text: v.string(),
+})
+export type TalkPart = v.InferOutput<typeof TalkPart>
+
 export const FilmPart = v.object({
   ...part,
   kind: v.literal('film'),
@@ -144,6 +160,7 @@ export const Part = v.variant('kind', [
   DrawingPart,
   WritingPart,
   VoicePart,
+  TalkPart,
   FilmPart,
   PagePart,
   LinkPart,
@@ -257,7 +274,7 @@ export type ChangePiece = v.InferOutput<typeof ChangePiece>
 
 /**
  * PUT /api/pieces/:id/parts/:partId: puts a part into the piece, last; the same part again changes
- * nothing. Files have arrived before.
+ * nothing. Files have arrived before. A talk-through has a way of its own, `AddTalk`.
  * `instead` takes the place of another part of it: a photo tidied from that one. Without a recipe
  * it is as it was again.
  */
@@ -304,7 +321,8 @@ export const AddPart = v.variant('kind', [
 ])
 export type AddPart = v.InferOutput<typeof AddPart>
 /**
- * PUT /api/pieces/:id/parts/:partId/text: what stands in a writing, or is said in a voice or a film,
+ * PUT /api/pieces/:id/parts/:partId/text: what stands in a writing, or is said in a voice, a talk-through
+ * or a film,
  * in words. `seenText` is what its writer
  * began from: where something else stands there now, nothing is written over (409
  * `piece/part-changed`).

@@ -66,6 +66,7 @@ export function openApp(platform: Platform, capabilities: Capabilities, uploads:
   // No body parser before this: uploads are streams.
   app.all(`${UPLOADS_PATH}{/*rest}`, (request, response) => uploads.handle(request, response))
   app.use('/api/pieces/:id/parts/:partId/ink', express.json({ limit: '2mb' }))
+  app.use('/api/pieces/:id/parts/:partId/talk', express.json({ limit: '6mb' }))
   app.use('/api/tasks/:id/sheet', express.json({ limit: '6mb' }))
   app.use('/api', compression(), express.json({ limit: '200kb' }), noStore)
   app.use('/api/accounts', accountsRoutes(capabilities))

@@ -61,8 +61,12 @@ export const SENDERS: { [K in IntentKind]: Sender<K> } = {
     return null
   },
 
-  'add-part': ({ pieceId, partId, part }) =>
-    api.put(pieceAt(pieceId, `/parts/${partId}`), Piece, added(part)),
+  'add-part': ({ pieceId, partId, part }) => {
+    const at = pieceAt(pieceId, `/parts/${partId}`)
+    if (part.kind !== 'talk') return api.put(at, Piece, added(part))
+    const { name, mediaId: sound, talk } = part
+    return api.put(`${at}/talk`, Piece, { name, sound, talk })
+  },
 
   content: ({ pieceId, partId, text, seenText }) =>
     api
@@ -126,7 +130,7 @@ export const SENDERS: { [K in IntentKind]: Sender<K> } = {
 const move = ({ id, version }: Piece, to: 'hand-in' | 'withdraw'): Promise<Piece> =>
   api.post(pieceAt(id, `/${to}`), Piece, { seenVersion: version })
 
-function added(part: NewPart): AddPart {
+function added(part: Exclude<NewPart, { kind: 'talk' }>): AddPart {
   if (part.kind === 'writing') return part
   if (part.kind === 'link') return part
   const { name, mediaId } = part

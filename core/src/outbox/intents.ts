@@ -1,5 +1,6 @@
 import type { InkChange } from '../ink/changes.ts'
 import { picturesAmong } from '../ink/picturesAmong.ts'
+import type { Talk } from '../ink/talk.ts'
 import type { PieceStep } from '../pieces/movePiece.ts'
 import type { Tidying } from '../tidy/tidying.ts'
 
@@ -21,6 +22,8 @@ export type NewPart =
   | { kind: 'writing'; name: string; text: string }
   /** `mediaId`: what was said, which goes to school before it. */
   | { kind: 'voice'; name: string; mediaId: string }
+  /** `mediaId`: what was said while it was drawn, which goes to school before it. */
+  | { kind: 'talk'; name: string; mediaId: string; talk: Talk }
   | { kind: 'film'; name: string; mediaId: string }
   /** `mediaId`: the paper, which goes to school before it. */
   | { kind: 'page'; name: string; mediaId: string }

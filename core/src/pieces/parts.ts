@@ -4,7 +4,16 @@ import type { MediaKind } from '../media/kinds.ts'
  * What a piece can be made of. docs/how-it-works.md tells how to add a kind; a test on each side
  * fails until it is complete everywhere.
  */
-export const PART_KINDS = ['photo', 'drawing', 'writing', 'voice', 'film', 'page', 'link'] as const
+export const PART_KINDS = [
+  'photo',
+  'drawing',
+  'writing',
+  'voice',
+  'talk',
+  'film',
+  'page',
+  'link',
+] as const
 export type PartKind = (typeof PART_KINDS)[number]
 
 type PartFile = { kind: MediaKind; needed: boolean }
@@ -18,6 +27,12 @@ export const PART_FILES = {
   drawing: { ink: { kind: 'ink', needed: true }, laid: { kind: 'picture', needed: false } },
   writing: {},
   voice: { sound: { kind: 'sound', needed: true } },
+  /** Drawn while it was said: `ink` and `sound` are on one clock. `laid`: what was drawn on. */
+  talk: {
+    ink: { kind: 'ink', needed: true },
+    sound: { kind: 'sound', needed: true },
+    laid: { kind: 'picture', needed: false },
+  },
   film: { film: { kind: 'film', needed: true } },
   page: { paper: { kind: 'paper', needed: true } },
   link: {},

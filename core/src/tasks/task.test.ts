@@ -23,4 +23,9 @@ test('what a task asks for and is not there, in its order; what is there too oft
   ])
   expect(partsMissing(asks, of('voice', 'voice', 'photo', 'film'))).toEqual([])
   expect(partsMissing([], of('photo'))).toEqual([])
+  // Who draws and talks has done both.
+  expect(partsMissing(asks, of('talk', 'photo'))).toEqual([
+    { kind: 'voice', count: 1 },
+    { kind: 'film', count: 1 },
+  ])
 })

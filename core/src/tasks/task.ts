@@ -15,9 +15,13 @@ export const partsMissing = (
   parts: readonly { kind: string }[],
 ): PartAsked[] =>
   asks.flatMap(({ kind, count }) => {
-    const wanting = count - parts.filter((part) => part.kind === kind).length
+    const wanting = count - parts.filter((part) => countsAs(part.kind, kind)).length
     return wanting > 0 ? [{ kind, count: wanting }] : []
   })
+
+/** Who draws and talks has drawn, and has said it. */
+const countsAs = (kind: string, asked: AskablePart): boolean =>
+  kind === asked || (kind === 'talk' && (asked === 'drawing' || asked === 'voice'))
 
 /** What hangs on a task. */
 export const TASK_MEDIA_ROLES = ['voice', 'material', 'example'] as const

@@ -53,17 +53,18 @@ export const PRINT: { [K in PartKind]: (part: Of<K>, files: Files) => Printed[] 
         ]
       : [{ as: 'code', word: strings.parts.photo }]
   },
-  drawing: ({ files, width, height, sheets }, { keyOf, formOf }) => {
-    const key = keyOf(files.ink.mediaId)
-    if (!key) return [{ as: 'code', word: strings.parts.drawing }]
-    const pictureKey = (mediaId: string) => formOf(mediaId)?.key
-    return Array.from({ length: sheets }, (_, sheet) => ({
-      ...{ as: 'ink', key, sheet, pictureKey },
-      ...{ width: pointsOf(width), height: pointsOf(height) },
-    }))
+  drawing: ({ files, width, height, sheets: count }, { keyOf, formOf }) => {
+    const drawn = sheets(keyOf(files.ink.mediaId), { width, height, count }, formOf)
+    return drawn.length > 0 ? drawn : [{ as: 'code', word: strings.parts.drawing }]
   },
   writing: ({ text }) => [{ as: 'text', text }],
   voice: ({ text }) => [{ as: 'code', word: strings.parts.voice }, ...said(text)],
+  // The sheet as it was left, and the code that plays how it came.
+  talk: ({ files, width, height, text }, { keyOf, formOf }) => [
+    ...sheets(keyOf(files.ink.mediaId), { width, height, count: 1 }, formOf),
+    { as: 'code', word: strings.parts.talk },
+    ...said(text),
+  ],
   // A moment of it, and the code that plays it.
   film: ({ files, text }, { formOf }) => [
     ...picture(strings.parts.film, formOf(files.film.mediaId)),
@@ -81,6 +82,19 @@ export const PRINT: { [K in PartKind]: (part: Of<K>, files: Files) => Printed[] 
     { as: 'link', word: [name, hostOf(address)].filter(Boolean).join(' · '), address },
   ],
 }
+
+/** Sheets of an ink document that is there. */
+const sheets = (
+  key: string | undefined,
+  { width, height, count }: { width: number; height: number; count: number },
+  formOf: Files['formOf'],
+): Printed[] =>
+  key === undefined
+    ? []
+    : Array.from({ length: count }, (_, sheet) => ({
+        ...{ as: 'ink', key, sheet, pictureKey: (mediaId: string) => formOf(mediaId)?.key },
+        ...{ width: pointsOf(width), height: pointsOf(height) },
+      }))
 
 /** What is said in it, for those who hold the paper. */
 const said = (text: string): Printed[] => (text.trim() === '' ? [] : [{ as: 'text', text }])

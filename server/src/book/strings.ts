@@ -13,6 +13,7 @@ export const strings = {
     drawing: 'Drawing',
     writing: 'Writing',
     voice: 'Voice',
+    talk: 'Talk-through',
     film: 'Film',
     page: 'Page',
     link: 'Link',

@@ -4,7 +4,7 @@ import { execFileSync } from 'node:child_process'
 import { writeFileSync } from 'node:fs'
 import path from 'node:path'
 import { v7 as newId } from 'uuid'
-import { inkFile } from '../testing/ink.ts'
+import { inkFile, talkOf } from '../testing/ink.ts'
 import { film, papers, recording } from '../testing/madeFiles.ts'
 import {
   picture,
@@ -20,6 +20,8 @@ let school: SmallSchool
 useSmallSchool((opened) => ({ test: test_, school } = opened))
 
 type Sample = {
+  /** Where below its part it is sent to, where that has a way of its own. */
+  at?: string
   /** What is sent to add one. */
   add: (person: Person) => Promise<Record<string, unknown>>
   /** What everyone who may see the piece is told of it. */
@@ -72,6 +74,22 @@ const SAMPLES: Record<PartKind, Sample> = {
     // What paper cannot hold is a word, and the code that leads there.
     inBook: (file) => expect(poppler('pdftotext', '-layout', file, '-')).toContain('Voice'),
   },
+  talk: {
+    at: 'talk',
+    add: async (person) => ({
+      name: 'how it walks',
+      sound: (await person.upload(await recording(), { filename: 'said.webm' })).mediaId,
+      talk: talkOf(),
+    }),
+    told: { kind: 'talk', name: 'how it walks', width: 16_000, height: 12_000 },
+    // The sheet as it was left, and the code that plays how it came.
+    inBook: (file) => {
+      expect(poppler('qpdf', '--qdf', '--object-streams=disable', file, '-')).toContain(
+        '(Drawing 1 of 1: One of its kind)',
+      )
+      expect(poppler('pdftotext', '-layout', file, '-')).toContain('Talk-through')
+    },
+  },
   film: {
     add: async (person) => ({
       ...{ kind: 'film', name: 'it moves' },
@@ -102,13 +120,15 @@ const SAMPLES: Record<PartKind, Sample> = {
 }
 
 describe.each(PART_KINDS)('a part of kind %s', (kind) => {
-  const { add, told, inBook } = SAMPLES[kind]
+  const { add, told, inBook, at = '' } = SAMPLES[kind]
+  const partAt = (pieceId: string, partId: string) =>
+    `/pieces/${pieceId}/parts/${partId}${at ? `/${at}` : ''}`
 
   test('is added once, handed in, judged, shared, printed and exported', async () => {
     const id = newId()
     await school.wren.ask('PUT', `/pieces/${id}`, { taskId: null })
     const body = await add(school.wren)
-    const part = `/pieces/${id}/parts/${newId()}`
+    const part = partAt(id, newId())
     await school.wren.ask('PUT', part, body)
     const twice = await school.wren.ask<Piece>('PUT', part, body)
     expect(twice.body.parts).toHaveLength(1)
@@ -166,7 +186,7 @@ describe.each(PART_KINDS)('a part of kind %s', (kind) => {
   test('a handed-in version keeps what it had, whatever is done to the draft', async () => {
     const piece = await school.draft()
     const partId = newId()
-    await school.wren.ask('PUT', `/pieces/${piece.id}/parts/${partId}`, await add(school.wren))
+    await school.wren.ask('PUT', partAt(piece.id, partId), await add(school.wren))
     const { version } = (await school.wren.ask<Piece>('GET', `/pieces/${piece.id}`)).body
     await school.wren.ask('POST', `/pieces/${piece.id}/hand-in`, { seenVersion: version })
     const again = (await school.wren.ask<Piece>('GET', `/pieces/${piece.id}`)).body
@@ -281,13 +301,15 @@ describe('a writing', () => {
   }, 60_000)
 })
 
-test.each(['voice', 'film'] as const)(
+test.each(['voice', 'talk', 'film'] as const)(
   'what is said in a %s is typed under it; a version keeps what stood there',
   async (kind) => {
     const piece = await school.draft()
     const partId = newId()
     const at = `/pieces/${piece.id}/parts/${partId}`
-    await school.wren.ask('PUT', at, await SAMPLES[kind].add(school.wren))
+    const sample: Sample = SAMPLES[kind]
+    const to = sample.at ? `${at}/${sample.at}` : at
+    await school.wren.ask('PUT', to, await sample.add(school.wren))
     const write = (text: string, seenText: string) =>
       school.wren.ask<Piece>('PUT', `${at}/text`, { text, seenText })
     const said = ({ parts }: Pick<Piece, 'parts'>) => parts.find(({ id }) => id === partId)

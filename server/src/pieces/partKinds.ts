@@ -10,6 +10,7 @@ type Contents = {
   writing: { text: string }
   /** `text`: what is said in it, where somebody has typed that. */
   voice: { text?: string }
+  talk: { text?: string }
   film: { text?: string }
   page: Record<string, never>
   link: { address: string }
@@ -64,6 +65,14 @@ export const PART_WORK: { [K in PartKind]: PartWork<K> } = {
     contentOf: () => ({}),
     read: ({ sound }, { text = '' }) => ({ files: { sound: apart(sound!).file }, text }),
   },
+  talk: {
+    isBlank: () => false,
+    contentOf: () => ({}),
+    read: ({ ink, sound }, { text = '' }) => {
+      const { width, height, file } = apart(ink!)
+      return { files: { ink: file, sound: apart(sound!).file }, width, height, text }
+    },
+  },
   film: {
     isBlank: () => false,
     contentOf: () => ({}),
@@ -109,7 +118,7 @@ export const wordsIn = ({
   kind: PartKind
   content: PartContent
 }): string | null =>
-  kind === 'writing' || kind === 'voice' || kind === 'film'
+  kind === 'writing' || kind === 'voice' || kind === 'talk' || kind === 'film'
     ? ((content as { text?: string }).text ?? '')
     : null
 

@@ -1,6 +1,6 @@
 import { isDeepStrictEqual } from 'node:util'
 import type { AddPart, WritePart } from '@nibquill/contract'
-import type { DrawOn } from '@nibquill/contract/ink'
+import type { AddTalk, DrawOn } from '@nibquill/contract/ink'
 import {
   DomainError,
   isOpen,
@@ -9,10 +9,11 @@ import {
   PART_FILES,
   type MediaKind,
   type PartFileRole,
+  type PartKind,
 } from '@nibquill/core'
 import { drawOn, isFull } from '@nibquill/core/ink/changes'
-import type { InkDocument } from '@nibquill/core/ink/document'
 import { picturesAmong } from '@nibquill/core/ink/picturesAmong'
+import { inkOfTalk, picturesInTalk } from '@nibquill/core/ink/talk'
 import { IsNull, type EntityManager } from 'typeorm'
 import type { Media } from '../media/media.ts'
 import { MediaRow } from '../media/rows.ts'
@@ -20,9 +21,18 @@ import { note } from '../platform/audit.ts'
 import { addJob } from '../platform/queue.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
-import { contentOf, wordsIn } from './partKinds.ts'
+import { contentOf, wordsIn, type PartContent } from './partKinds.ts'
 import type { PieceChanges } from './pieceChanges.ts'
 import { PartFileRow, PartRow, type PieceRow } from './rows.ts'
+
+/** A part as it is to hang on a piece. `instead`: the part whose place it takes. */
+type Hung = {
+  kind: PartKind
+  name: string
+  content: PartContent
+  files: Partial<Record<PartFileRole, string>>
+  instead?: string | undefined
+}
 
 /**
  * What a draft is made of. Whatever is done here, versions that were handed in keep what they had.
@@ -44,28 +54,65 @@ export class Parts {
    *   `media/not-for-pieces`, `media/id-taken`
    */
   async add(viewer: SignedIn, pieceId: string, partId: string, input: AddPart): Promise<void> {
+    const { kind, name } = input
+    await this.#hangIn(viewer, pieceId, partId, {
+      ...{ kind, name, content: contentOf(input) },
+      files: 'files' in input ? input.files : {},
+      instead: 'instead' in input ? input.instead?.partId : undefined,
+    })
+  }
+
+  /**
+   * Puts a talk-through into the piece, last: what was said, and what was drawn meanwhile. The same
+   * again changes nothing.
+   * @throws DomainError `piece/not-open`, `piece/full`, `piece/drawing-full`, `media/not-found`,
+   *   `media/not-for-pieces`, `media/id-taken`
+   */
+  async addTalk(
+    viewer: SignedIn,
+    pieceId: string,
+    partId: string,
+    { name, sound, talk }: AddTalk,
+  ): Promise<void> {
+    await this.#hangIn(
+      viewer,
+      pieceId,
+      partId,
+      { kind: 'talk', name, content: {}, files: { sound } },
+      async (manager) => {
+        const ink = inkOfTalk(talk)
+        if (isFull(ink)) throw new DomainError('piece/drawing-full')
+        await this.#hangPictures(viewer, { pieceId, partId }, picturesInTalk(talk), manager)
+        const mediaId = await this.#media.keepInk(manager, viewer.personId, ink)
+        await manager.insert(PartFileRow, { partId, role: 'ink', mediaId })
+      },
+    )
+  }
+
+  /** @param more - What else hangs on it. */
+  async #hangIn(
+    viewer: SignedIn,
+    pieceId: string,
+    partId: string,
+    { kind, name, content, files: wanted, instead }: Hung,
+    more?: (manager: EntityManager) => Promise<void>,
+  ): Promise<void> {
     await this.#changes.change(pieceId, async (piece, manager) => {
-      if (await isThere(manager, pieceId, partId, input)) return null
+      if (await isThere(manager, pieceId, partId, { kind, files: wanted })) return null
       refuseHandedIn(piece)
-      const instead = 'instead' in input ? input.instead : undefined
-      const before = instead
-        ? await manager.findOneBy(PartRow, { id: instead.partId, pieceId })
-        : null
+      const before = instead ? await manager.findOneBy(PartRow, { id: instead, pieceId }) : null
       if (instead && !before) throw new DomainError('piece/part-gone')
-      const files = await this.#filesFor(viewer, input, before, manager)
+      const files = await this.#filesFor(viewer, { kind, files: wanted }, before, manager)
       const parts = await manager.findBy(PartRow, { pieceId, removedAt: IsNull() })
       if (parts.filter(({ id }) => id !== before?.id).length >= MAX_PARTS)
         throw new DomainError('piece/full')
       await manager.insert(PartRow, {
-        id: partId,
-        pieceId,
-        kind: input.kind,
-        name: input.name || (before?.name ?? ''),
+        ...{ id: partId, pieceId, kind, content, removedAt: null },
+        name: name || (before?.name ?? ''),
         position: before?.position ?? lastOf(parts) + 1,
-        content: contentOf(input),
-        removedAt: null,
       })
       for (const file of files) await manager.insert(PartFileRow, { partId, ...file })
+      await more?.(manager)
       if (before && !before.removedAt)
         await manager.update(PartRow, before.id, { removedAt: this.#platform.clock.now() })
       await this.#note(manager, viewer, 'part.add', pieceId, {
@@ -82,20 +129,20 @@ export class Parts {
    */
   async #filesFor(
     viewer: SignedIn,
-    input: AddPart,
+    { kind, files: wanted }: Pick<Hung, 'kind' | 'files'>,
     before: PartRow | null,
     manager: EntityManager,
   ): Promise<Omit<PartFileRow, 'partId'>[]> {
     const original = before ? await originalOf(manager, before.id) : null
-    const files = Object.entries('files' in input ? input.files : {}) as [PartFileRole, string][]
+    const files = Object.entries(wanted) as [PartFileRole, string][]
+    const roles: Partial<Record<PartFileRole, { kind: MediaKind }>> = PART_FILES[kind]
     for (const [role, mediaId] of files) {
       const media = await manager.findOneBy(
         MediaRow,
         mediaId === original ? { id: mediaId } : { id: mediaId, ownerId: viewer.personId },
       )
       if (!media) throw new DomainError('media/not-found')
-      const wanted: Partial<Record<PartFileRole, { kind: MediaKind }>> = PART_FILES[input.kind]
-      if (media.kind !== wanted[role]?.kind) throw new DomainError('media/not-for-pieces')
+      if (media.kind !== roles[role]?.kind) throw new DomainError('media/not-for-pieces')
     }
     const own = files.map(([role, mediaId]) => ({ role, mediaId }))
     return original && !own.some(({ mediaId }) => mediaId === original)
@@ -104,7 +151,8 @@ export class Parts {
   }
 
   /**
-   * What stands in a writing, or is said in a voice or a film, from now on; versions that were handed in keep what stood there.
+   * What stands in a writing, or is said in a voice, a talk-through or a film, from now on; versions
+   * that were handed in keep what stood there.
    * @throws DomainError `piece/not-open`, `piece/part-gone`; `piece/part-changed` with `text` where
    *   something else stands there than the writer began from
    */
@@ -140,7 +188,8 @@ export class Parts {
       const drawn = drawOn(ink, changes)
       if (isFull(drawn)) throw new DomainError('piece/drawing-full')
       if (isDeepStrictEqual(drawn, ink)) return null
-      await this.#hangPictures(viewer, { pieceId, partId }, drawn, manager)
+      const pictures = drawn.sheets.flatMap(({ things }) => picturesAmong(things))
+      await this.#hangPictures(viewer, { pieceId, partId }, pictures, manager)
       const now = await this.#media.keepInk(manager, viewer.personId, drawn)
       await manager.update(PartFileRow, { partId, role: 'ink' }, { mediaId: now })
       const sheets = drawn.sheets.length
@@ -159,14 +208,13 @@ export class Parts {
   async #hangPictures(
     viewer: SignedIn,
     { pieceId, partId }: { pieceId: string; partId: string },
-    { sheets }: InkDocument,
+    pictures: readonly string[],
     manager: EntityManager,
   ): Promise<void> {
     const there = new Set(
       (await manager.findBy(PartFileRow, { partId, role: 'laid' })).map(({ mediaId }) => mediaId),
     )
-    const wanted = new Set(sheets.flatMap(({ things }) => picturesAmong(things)))
-    for (const mediaId of wanted) {
+    for (const mediaId of new Set(pictures)) {
       if (there.has(mediaId)) continue
       const [picture] = await manager.query<unknown[]>(
         `select 1 from media m where m.id = $1 and m.kind = 'picture' and (m.owner_id = $2
@@ -265,15 +313,15 @@ async function isThere(
   manager: EntityManager,
   pieceId: string,
   partId: string,
-  input: AddPart,
+  { kind, files: wanted }: Pick<Hung, 'kind' | 'files'>,
 ): Promise<boolean> {
   const there = await manager.findOneBy(PartRow, { id: partId })
   if (!there) return false
   const files = await manager.findBy(PartFileRow, { partId })
   const same =
     there.pieceId === pieceId &&
-    there.kind === input.kind &&
-    Object.entries('files' in input ? input.files : {}).every(([role, mediaId]) =>
+    there.kind === kind &&
+    Object.entries(wanted).every(([role, mediaId]) =>
       files.some((file) => file.role === role && file.mediaId === mediaId),
     )
   if (!same) throw new DomainError('media/id-taken')

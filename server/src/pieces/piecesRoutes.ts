@@ -17,7 +17,7 @@ import {
   StartPiece,
   WritePart,
 } from '@nibquill/contract'
-import { DrawOn } from '@nibquill/contract/ink'
+import { AddTalk, DrawOn } from '@nibquill/contract/ink'
 import { Router, type Request, type Response } from 'express'
 import type { Guard } from '../access/guard.ts'
 import { answer, read, signedIn, staff } from '../platform/routes.ts'
@@ -128,6 +128,16 @@ function partRoutes(
   router.put('/:id/parts/:partId/text', (request, response) =>
     changed(request, response, (id) =>
       parts.write(id, read(PartParams, request.params).partId, read(WritePart, request.body)),
+    ),
+  )
+  router.put('/:id/parts/:partId/talk', (request, response) =>
+    changed(request, response, (id) =>
+      parts.addTalk(
+        pupil(request),
+        id,
+        read(PartParams, request.params).partId,
+        read(AddTalk, request.body),
+      ),
     ),
   )
   router.post('/:id/parts/:partId/ink', (request, response) =>

@@ -6,6 +6,7 @@ import {
   type Pen,
   type Thing,
 } from '@nibquill/core/ink/document'
+import type { Talk } from '@nibquill/core/ink/talk'
 import { STAMP_SIZES } from '@nibquill/core/ink/stamps'
 import { packPoints } from '@nibquill/core/ink/points'
 
@@ -23,6 +24,17 @@ export const SEA_LINE: NibLine = {
 /** The file of a drawing, as a tablet sends it. */
 export const inkFile = (paper: Paper = 'plain', things: readonly Thing[] = [SEA_LINE]): Buffer =>
   Buffer.from(JSON.stringify({ ...newInk('s'), sheets: [{ ...emptySheet('s', paper), things }] }))
+
+/** A stroke in Sea, drawn in the second second of what was said. */
+export const talkOf = (things: readonly Thing[] = []): Talk => ({
+  start: { ...emptySheet('s'), things },
+  steps: [
+    {
+      atMs: 1900,
+      changes: [{ kind: 'put', sheetId: 's', things: [SEA_LINE], below: null }],
+    },
+  ],
+})
 
 const pen = (change: Partial<Pen>): Pen => ({
   ...{ ink: ['sea'], water: 0, edge: null, width: 180 },

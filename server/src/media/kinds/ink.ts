@@ -1,4 +1,4 @@
-import { InkDocument } from '@nibquill/contract/ink'
+import { InkDocument, InkOfTalk } from '@nibquill/contract/ink'
 import { DomainError, PICTURE_SIZES } from '@nibquill/core'
 import { picturesAmong } from '@nibquill/core/ink/picturesAmong'
 import { inkToSvg } from '@nibquill/core/ink/svg'
@@ -13,9 +13,13 @@ import { makeSizes } from './makeSizes.ts'
  * Reads ink as it is kept.
  * @throws DomainError `media/ink-unreadable` for what is no ink document, or a later one
  */
-export function readInk(json: string): InkDocument {
+export const readInk = (json: string): InkDocument =>
+  understand(v.union([InkDocument, InkOfTalk]), json)
+
+/** @throws DomainError `media/ink-unreadable` */
+function understand<T extends v.GenericSchema>(schema: T, json: string): v.InferOutput<T> {
   try {
-    return v.parse(InkDocument, JSON.parse(json))
+    return v.parse(schema, JSON.parse(json))
   } catch {
     throw new DomainError('media/ink-unreadable')
   }
@@ -23,7 +27,8 @@ export function readInk(json: string): InkDocument {
 
 /** Takes in what was drawn: written anew from what was understood, so that nothing hides in it. */
 export async function takeInk(file: string, { type }: Sniffed, scratch: string): Promise<Kept> {
-  const ink = readInk(await readFile(file, 'utf8'))
+  // How a talk-through came to be is sent with its voice.
+  const ink = understand(InkDocument, await readFile(file, 'utf8'))
   // A picture is laid on what hangs on a piece already: there it is known whose it is.
   if (ink.sheets.some(({ things }) => picturesAmong(things).length > 0))
     throw new DomainError('media/ink-unreadable')
