@@ -3,7 +3,15 @@ import { Text } from 'react-native-paper'
 import { Bar } from '../kit/layout'
 import { Press } from '../kit/Press'
 import { ONE_WORD, space, targets } from '../kit/theme'
-import { Camera, FilmCamera, PenPot, Rings, RuledPage, SpeakingTrumpet } from '../parts/MakeThings'
+import {
+  Camera,
+  FilmCamera,
+  PenPot,
+  Rings,
+  RuledPage,
+  SpeakingTrumpet,
+  TalkingPen,
+} from '../parts/MakeThings'
 import { t as partsWords } from '../parts/words'
 import { t } from './words'
 
@@ -12,6 +20,7 @@ const WAYS = [
   { word: partsWords('photo'), thing: Camera, below: 'photo' },
   { word: partsWords('draw'), thing: PenPot, below: 'draw' },
   { word: partsWords('say'), thing: SpeakingTrumpet, below: 'say' },
+  { word: partsWords('show'), thing: TalkingPen, below: 'talk' },
   { word: partsWords('filmIt'), thing: FilmCamera, below: 'film' },
   { word: partsWords('write'), thing: RuledPage, below: 'write' },
   { word: partsWords('link'), thing: Rings, below: 'link' },

@@ -8,7 +8,7 @@ import { Bar } from '../kit/layout'
 
 /** The ledge along the foot of the desk: ways to make stand on it, one tap away. */
 export function MakeShelf({ large }: { large: boolean }) {
-  const thingPx = large ? 96 : 58
+  const thingPx = large ? 88 : 48
   return (
     <View
       role="region"

@@ -18,8 +18,8 @@ export function PupilLayout() {
   const session = useSession()
   useBringHome(session.data?.person?.id)
   const making =
-    /^\/(make|write|draw|say|film|link)$/.test(path) ||
-    /^\/my-pieces\/[^/]+\/(photo|write|draw|say|film|link|what|thoughts|tray|parts\/[^/]+(\/(tidy|write|draw))?)$/.test(
+    /^\/(make|write|draw|say|talk|film|link)$/.test(path) ||
+    /^\/my-pieces\/[^/]+\/(photo|write|draw|say|talk|film|link|what|thoughts|tray|parts\/[^/]+(\/(tidy|write|draw))?)$/.test(
       path,
     )
   return (

@@ -1,6 +1,6 @@
 /**
  * A recording that runs. `stop` gives it as a file; `cancel` forgets it. `level`: the highest sample
- * of the last moment, 0 to 1.
+ * of the last moment, 0 to 1. `ms`: how long it is by now, pauses left out.
  */
 export type Recording = {
   stop: () => Promise<File>
@@ -8,6 +8,7 @@ export type Recording = {
   pause: () => void
   goOn: () => void
   level: () => number
+  ms: () => number
 }
 
 /** How a browser may write what it records, the one we would rather have first. */
@@ -49,8 +50,10 @@ export function recordStream(
     meter.off()
     off()
   }
+  const ms = clockOf(recorder)
   recorder.start(SLICE_MS)
   return {
+    ms,
     pause: () => recorder.pause(),
     goOn: () => recorder.resume(),
     level: meter.level,
@@ -71,6 +74,20 @@ export function recordStream(
       end()
     },
   }
+}
+
+/** How much a recorder has recorded by now: what it says of itself, to the millisecond. */
+function clockOf(recorder: MediaRecorder): () => number {
+  let before = 0
+  let since: number | null = null
+  const runs = ({ timeStamp }: Event) => (since ??= timeStamp)
+  const stands = ({ timeStamp }: Event) => {
+    if (since !== null) before += timeStamp - since
+    since = null
+  }
+  for (const name of ['start', 'resume']) recorder.addEventListener(name, runs)
+  for (const name of ['pause', 'stop']) recorder.addEventListener(name, stands)
+  return () => before + (since === null ? 0 : performance.now() - since)
 }
 
 function meterOf(stream: MediaStream): { level: () => number; off: () => void } {

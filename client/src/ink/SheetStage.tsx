@@ -7,7 +7,7 @@ import {
   type CSSProperties,
 } from 'react'
 import type { Drawing } from './drawing'
-import type { Pictures } from './pictures'
+import type { Pictures } from '../sheets/pictures'
 import { Stage, type Hears } from './stage'
 import { t } from './words'
 

@@ -20,7 +20,7 @@ import { RoundButton } from '../kit/RoundButton'
 import { colours, corners, space } from '../kit/theme'
 import { toast } from '../kit/Toast'
 import type { Drawing, Seen } from './drawing'
-import type { Pictures } from './pictures'
+import type { Pictures } from '../sheets/pictures'
 import { savePng, saveSvg } from './saveSheet'
 import { t } from './words'
 

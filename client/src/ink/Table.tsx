@@ -13,7 +13,7 @@ import { FIRST_HOLD, type Hold } from './hold'
 import { HoldMore } from './HoldMore'
 import { sameInk } from './look'
 import { PenRoll } from './PenRoll'
-import { Pictures } from './pictures'
+import { Pictures } from '../sheets/pictures'
 import { SheetsMenu } from './SheetsMenu'
 import type { Sorting } from './SpotTools'
 import { SheetStage, type StageHandle, type Work } from './SheetStage'
@@ -58,7 +58,14 @@ export function useTable(drawing: Drawing, begin: Place = 'draw') {
 export type Table = ReturnType<typeof useTable>
 
 /** Above the sheet: the way back, what is to be said of the tool, and the sheets. */
-export function TableHead({ table, name }: { table: Table; name: string }) {
+export function TableHead({
+  table,
+  name,
+}: {
+  table: Table
+  /** Null where there is one sheet and no other may be. */
+  name: string | null
+}) {
   const { drawing, seen, hold, onHold, place, times, stage, leftHanded } = table
   const { tablet } = useWidth()
   return (
@@ -94,14 +101,16 @@ export function TableHead({ table, name }: { table: Table; name: string }) {
           <RoundButton label={t('fit')} symbol="fit" onPress={() => stage.current?.zoom(0)} />
         ) : null}
         <TurnSheets drawing={drawing} seen={seen} />
-        <SheetsMenu
-          drawing={drawing}
-          seen={seen}
-          name={name}
-          pictures={table.pictures}
-          leftHanded={leftHanded}
-          onLeftHanded={table.setLeftHanded}
-        />
+        {name === null ? null : (
+          <SheetsMenu
+            drawing={drawing}
+            seen={seen}
+            name={name}
+            pictures={table.pictures}
+            leftHanded={leftHanded}
+            onLeftHanded={table.setLeftHanded}
+          />
+        )}
       </Bar>
     </Bar>
   )
@@ -137,7 +146,7 @@ export function TableFoot({
 }: {
   table: Table
   sorting?: Sorting | null
-  more: ReactNode
+  more?: ReactNode
 }) {
   const { hold, onHold, seen } = table
   const { tablet } = useWidth()

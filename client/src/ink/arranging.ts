@@ -9,7 +9,7 @@ import {
 import type { InkChange } from '@nibquill/core/ink/changes'
 import { isPlaced, type At, type InkSheet, type PlacedThing } from '@nibquill/core/ink/document'
 import type { Sample } from '@nibquill/core/ink/hand'
-import type { Frame } from './paint'
+import type { Frame } from '../sheets/paint'
 import type { Stroke } from './strokes'
 
 /** A placed thing by its id; null where it is not, or not any more. */

@@ -1,8 +1,8 @@
 import type { InkSheet } from '@nibquill/core/ink/document'
 import { inkToSvg } from '@nibquill/core/ink/svg'
 import { saveBlob } from '../media/saveFile'
-import { PaintedSheet } from './paint'
-import type { Pictures } from './pictures'
+import { PaintedSheet } from '../sheets/paint'
+import type { Pictures } from '../sheets/pictures'
 
 const LONGEST_PX = 2048
 

@@ -11,8 +11,8 @@ import {
   wipe,
   type Frame,
   type View,
-} from './paint'
-import type { Pictures } from './pictures'
+} from '../sheets/paint'
+import type { Pictures } from '../sheets/pictures'
 import type { Stroke } from './strokes'
 
 /** What a stage asks and tells. */

@@ -15,7 +15,7 @@ import { rubSheet, thingAt } from '@nibquill/core/ink/rubSheet'
 import { measureOf, snapRuler } from '@nibquill/core/ink/ruler'
 import { v7 as newId } from 'uuid'
 import { penOf, RUBBERS, type Hold } from './hold'
-import type { Frame } from './paint'
+import type { Frame } from '../sheets/paint'
 
 /** What a hand does between putting down and lifting. */
 export type Stroke = {

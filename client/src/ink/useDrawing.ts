@@ -1,6 +1,6 @@
-import type { DrawingPart, Part, PhotoPart } from '@nibquill/contract'
+import type { DrawingPart, Part } from '@nibquill/contract'
 import { drawOn, type InkChange } from '@nibquill/core/ink/changes'
-import { newInk, SHEET_SIZE, type InkDocument, type InkSheet } from '@nibquill/core/ink/document'
+import { newInk, type InkDocument } from '@nibquill/core/ink/document'
 import { copyOfStarter } from '@nibquill/core/ink/starter'
 import { notifyManager, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
@@ -11,6 +11,7 @@ import { codeOf } from '../kit/problems'
 import { pieceQuery, usePieceWork } from '../pieces'
 import { Drawing } from './drawing'
 import { openedDrawings as opened } from './opened'
+import { inkOver, layUnder } from './over'
 
 type Opening = {
   pieceId: string
@@ -164,30 +165,4 @@ function apart(ink: InkDocument): { bare: InkDocument; pictures: InkChange[] } {
     things: sheet.things.filter(({ kind }) => kind !== 'picture'),
   }))
   return { bare: { ...ink, sheets }, pictures }
-}
-
-/** A sheet that lies as the photo does: upright for an upright one. */
-function inkOver({ width, height }: PhotoPart): InkDocument {
-  const [first] = newInk(newId()).sheets
-  const sheet =
-    height > width ? { ...first!, width: SHEET_SIZE.height, height: SHEET_SIZE.width } : first!
-  return { ...newInk(sheet.id), sheets: [sheet] }
-}
-
-/** The photo whole, in the middle, and held there: what moves is what is drawn and put on it. */
-function layUnder(photo: PhotoPart, sheet: InkSheet): InkChange[] {
-  const [wide, high] = photo.width > 0 ? [photo.width, photo.height] : [4, 3]
-  const share = Math.min(sheet.width / wide, sheet.height / high)
-  return [
-    {
-      ...{ kind: 'put', sheetId: sheet.id, below: null },
-      things: [
-        {
-          ...{ kind: 'picture', id: newId(), mediaId: photo.files.picture.mediaId },
-          ...{ width: Math.round(wide * share), height: Math.round(high * share) },
-          ...{ at: { x: sheet.width / 2, y: sheet.height / 2 }, turn: 0, locked: true },
-        },
-      ],
-    },
-  ]
 }

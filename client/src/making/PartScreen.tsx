@@ -1,4 +1,4 @@
-import type { FilmPart, Part, Piece, VoicePart } from '@nibquill/contract'
+import type { FilmPart, Part, Piece, TalkPart, VoicePart } from '@nibquill/contract'
 import { isOpen, MAX_PART_NAME_LENGTH, MAX_WRITING_LENGTH } from '@nibquill/core'
 import { router, useLocalSearchParams } from 'expo-router'
 import { useRef, useState } from 'react'
@@ -118,7 +118,7 @@ function PartTools({ piece, part, at, onTakeOut }: ToolsProps) {
   return (
     <>
       <PartName key={part.id} pieceId={piece.id} part={part} index={at} />
-      {part.kind === 'voice' || part.kind === 'film' ? (
+      {part.kind === 'voice' || part.kind === 'talk' || part.kind === 'film' ? (
         <SaidInWords key={`${part.id} words`} pieceId={piece.id} part={part} />
       ) : null}
       <Bar wrap align="stretch">
@@ -140,6 +140,14 @@ function PartTools({ piece, part, at, onTakeOut }: ToolsProps) {
               onPress={() => router.push(`/my-pieces/${piece.id}/draw?over=${part.id}`)}
             />
           </>
+        ) : null}
+        {canTidy || part.kind === 'drawing' ? (
+          <BigButton
+            grow
+            symbol="listen"
+            label={t('talkAboutIt')}
+            onPress={() => router.push(`/my-pieces/${piece.id}/talk?over=${part.id}`)}
+          />
         ) : null}
         <BigButton
           grow
@@ -179,7 +187,13 @@ function PartTools({ piece, part, at, onTakeOut }: ToolsProps) {
 }
 
 /** What is said in it, typed by whoever can: it saves itself. */
-function SaidInWords({ pieceId, part }: { pieceId: string; part: VoicePart | FilmPart }) {
+function SaidInWords({
+  pieceId,
+  part,
+}: {
+  pieceId: string
+  part: VoicePart | TalkPart | FilmPart
+}) {
   const work = usePieceWork(pieceId)
   const [text, setText] = useState(part.text)
   const agreed = useRef(part.text)

@@ -70,6 +70,7 @@ export const messages = {
   tidy: 'Tidy',
   tidyPart: 'Tidy {name}',
   drawOnIt: 'Draw on it',
+  talkAboutIt: 'Talk about it',
   goOnWith: {
     write: 'Go on writing',
     draw: 'Go on drawing',

@@ -1,3 +1,4 @@
+import type { Talk } from '@nibquill/core/ink/talk'
 import { router, useLocalSearchParams } from 'expo-router'
 import { useEffect, useRef, useState } from 'react'
 import { v7 as newId } from 'uuid'
@@ -12,12 +13,14 @@ import { t } from './words'
  * A part that is recorded in one go, as a new piece or another part of one: it is seen or heard
  * before it is kept, and whoever leaves in the middle loses nothing.
  * @param isWorthIt - Whether it is kept where nobody said so.
+ * @param talk - What was drawn meanwhile, of a talk-through.
  */
 export function useOneGo(
-  kind: 'voice' | 'film',
+  kind: 'voice' | 'film' | 'talk',
   begin: (keep: Keep) => Promise<Recording>,
   longestMs: number,
   isWorthIt: (recorded: Recorded) => boolean,
+  talk?: () => Talk,
 ) {
   const { id, taskId, as } = useLocalSearchParams<{ id?: string; taskId?: string; as?: string }>()
   // What one thinks of the piece goes back to where that is asked.
@@ -28,14 +31,14 @@ export function useOneGo(
   const work = usePieceWork(pieceId)
   const goOn = useGoOnFromMaking(pieceId, piece, taskId)
   // Should the tablet give out in the middle, the next page finds what was recorded by then.
-  const running = useRef<KeptRecording[]>([])
+  const running = useRef<Pick<KeptRecording, 'end'>[]>([])
   const letGo = () => {
     for (const { end } of running.current.splice(0)) void end()
   }
   const recording = useRecorded(
     () =>
       begin((file) => {
-        const kept = work.keepRecording(kind, file, taskId ?? null)
+        const kept = work.keepRecording(kind, file, taskId ?? null, talk)
         running.current.push(kept)
         return kept.add
       }),
@@ -47,7 +50,8 @@ export function useOneGo(
   const keep = async ({ file }: Recorded) => {
     if (kept.current === file) return
     kept.current = file
-    await work.addFiles([{ file, kind, name: thoughts ? t('whatIThink') : '' }], taskId ?? null)
+    const name = thoughts ? t('whatIThink') : ''
+    await work.addFiles([{ file, kind, name, ...(talk && { talk: talk() }) }], taskId ?? null)
     letGo()
   }
   const keepAndGoOn = async (recorded: Recorded) => {

@@ -67,15 +67,11 @@ export function useRecorded(begin: () => Promise<Recording>, longestMs: number) 
   end.current = stop
   useEffect(() => {
     if (!going) return
-    let since = performance.now()
     const timer = setInterval(() => {
       const level = running.current?.level() ?? 0
       heard.current.highest = Math.max(heard.current.highest, level)
       if (level >= CUT_OFF.level) heard.current.cutOff++
-      const now = performance.now()
-      const ran = now - since
-      since = now
-      setRunMs((before) => before + ran)
+      setRunMs(running.current?.ms() ?? 0)
       setLevels((before) => [...before.slice(1 - LEVELS), level])
     }, LOOK_EVERY_MS)
     return () => clearInterval(timer)
@@ -86,6 +82,8 @@ export function useRecorded(begin: () => Promise<Recording>, longestMs: number) 
   }, [full])
   return {
     ...{ state, runMs, levels, start, stop, pause },
+    /** How long it is at this very moment. */
+    ms: () => running.current?.ms() ?? 0,
     again: () => setState({ at: 'ready', trouble: null }),
     /** As it was before it was to be recorded again. */
     takeBack: (recorded: Recorded) => setState({ at: 'recorded', recorded }),

@@ -25,7 +25,8 @@ export function PlayHere({ file }: { file: File }) {
   return <Sounding src={useAddressOf(file)} peaks={null} />
 }
 
-function useAddressOf(file: File): string {
+/** For as long as it is shown. */
+export function useAddressOf(file: File): string {
   const [src] = useState(() => URL.createObjectURL(file))
   useEffect(() => () => URL.revokeObjectURL(src), [src])
   return src
@@ -96,7 +97,7 @@ const FILM: CSSProperties = {
 }
 
 /** To play, to move along, and how fast. */
-function PlayerBar({
+export function PlayerBar({
   playing,
   peaks,
   play = t('hear'),
@@ -152,7 +153,7 @@ function PlayerBar({
 type Playing = ReturnType<typeof usePlaying>
 
 /** @param media - Null until it is there. @returns what goes on, in seconds */
-function usePlaying(media: HTMLMediaElement | null) {
+export function usePlaying(media: HTMLMediaElement | null) {
   const forPupil = useContext(ForPupil)
   const [chosen] = speeds.use()
   const speed = forPupil ? 1 : chosen

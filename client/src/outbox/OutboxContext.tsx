@@ -1,4 +1,5 @@
 import type { InkChange } from '@nibquill/core/ink/changes'
+import type { Talk } from '@nibquill/core/ink/talk'
 import { createContext, useContext, useEffect, useMemo, useSyncExternalStore } from 'react'
 import type { Outbox, Waiting } from './outbox'
 import { whileMine } from './whileMine'
@@ -24,20 +25,37 @@ export function useWaiting(pieceId?: string): readonly Waiting[] {
   )
 }
 
-const NOTHING: readonly InkChange[] = []
-/** What was drawn on one drawing and waits here, in its order; nothing where nobody makes anything. */
-export function useWaitingInk(partId: string): readonly InkChange[] {
+/** Everything that waits; nothing where nobody makes anything. */
+function useWhateverWaits(): readonly Waiting[] {
   const outbox = useContext(Context)
-  const all = useSyncExternalStore(
+  return useSyncExternalStore(
     outbox?.subscribe ?? subscribeToNothing,
     outbox?.getSnapshot ?? getNothing,
     outbox?.getSnapshot ?? getNothing,
   )
+}
+
+const NOTHING: readonly InkChange[] = []
+/** What was drawn on one drawing and waits here, in its order. */
+export function useWaitingInk(partId: string): readonly InkChange[] {
+  const all = useWhateverWaits()
   return useMemo(() => {
     const changes = inkOf(all, partId)
     return changes.length > 0 ? changes : NOTHING
   }, [all, partId])
 }
+
+/** A talk-through that waits here; null where the school has it. */
+export function useWaitingTalk(partId: string): Talk | null {
+  const all = useWhateverWaits()
+  return useMemo(() => {
+    for (const { intent } of all)
+      if (intent.kind === 'add-part' && intent.partId === partId && intent.part.kind === 'talk')
+        return intent.part.talk
+    return null
+  }, [all, partId])
+}
+
 const subscribeToNothing = () => () => undefined
 const NO_LINES: readonly Waiting[] = []
 const getNothing = () => NO_LINES

@@ -39,8 +39,15 @@ export type Hears = {
   onBinned: (pieceId: string) => void
   onFailed: (error: unknown) => void
 }
-/** A recording that is kept while it runs; `end` lets go of what was kept. */
-export type KeptRecording = { add: (slice: Blob) => void; end: () => Promise<void> }
+/**
+ * A recording that is kept while it runs. `become`: what is wanted once it has ended is something
+ * else by now; `end` lets go of what was kept.
+ */
+export type KeptRecording = {
+  add: (slice: Blob) => void
+  become: (bodies: readonly IntentBody[]) => void
+  end: () => Promise<void>
+}
 /** Brings an intent to school; replaced in tests. */
 export type Send = (intent: Intent, way: Way) => Promise<Piece | null>
 const send: Send = (intent, way) =>
@@ -142,21 +149,23 @@ export class Outbox {
   ): KeptRecording {
     const recordingId = newId()
     this.#recording.add(recordingId)
-    let last: Promise<unknown> = this.#store.beginRecording(
-      { recordingId, ownerId, pieceId, bodies, mediaId },
-      name,
-      type,
-    )
+    const running = { recordingId, ownerId, pieceId, bodies, mediaId }
     // One that cannot be kept is still recorded.
-    last.catch(() => undefined)
+    let last: Promise<unknown> = this.#store
+      .beginRecording(running, name, type)
+      .catch(() => undefined)
+    const then = (keep: () => Promise<void>) => {
+      last = last.then(keep).catch(() => undefined)
+    }
     let place = 0
     return {
       add: (slice) => {
         const at = place++
-        last = last.then(() => this.#store.addSlice(recordingId, at, slice)).catch(() => undefined)
+        then(() => this.#store.addSlice(recordingId, at, slice))
       },
+      become: (now) => then(() => this.#store.changeRecording({ ...running, bodies: now })),
       end: async () => {
-        await last.catch(() => undefined)
+        await last
         await this.#store.endRecording(recordingId).catch(() => undefined)
         this.#recording.delete(recordingId)
       },

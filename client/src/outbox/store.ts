@@ -199,6 +199,11 @@ export class OutboxStore {
     await (await this.#open()).put('slices', { mediaId: recordingId, place, data })
   }
 
+  /** What it is to become is something else by now. */
+  async changeRecording(running: RunningHere): Promise<void> {
+    await (await this.#open()).put('recordings', running)
+  }
+
   /** It is kept as what it became, or nobody wants it. */
   async endRecording(recordingId: string): Promise<void> {
     await this.dropFile(recordingId)

@@ -68,6 +68,33 @@ export const SpeakingTrumpet = ({ size }: ThingProps) => (
   </Svg>
 )
 
+/** A pen that leaves a line, and says something meanwhile. */
+export const TalkingPen = ({ size }: ThingProps) => (
+  <Svg width={size} height={size} viewBox="0 0 64 64" aria-hidden>
+    <Path
+      d="M24 6 h32 q4 0 4 4 v18 q0 4 -4 4 h-13 l-9 9 v-9 h-10 q-4 0 -4 -4 v-18 q0 -4 4 -4 z"
+      fill={colours.seaTint}
+      {...LINE}
+    />
+    <Path
+      d="M28 16 q4 -5 8 0 t8 0 t8 0 M28 24 q4 -4 8 0 t8 0"
+      fill="none"
+      stroke={colours.sea}
+      strokeWidth={3}
+      strokeLinecap="round"
+    />
+    <Path d="M6 22 l8 -4 l14 28 l-1 12 l-9 -7 z" fill={colours.ochreTint} {...LINE} />
+    <Path d="M18 51 l10 -5 l-1 12 z" fill={colours.ink} {...LINE} />
+    <Path
+      d="M28 60 q8 -6 15 -1 t15 -2"
+      fill="none"
+      stroke={colours.clay}
+      strokeWidth={4}
+      strokeLinecap="round"
+    />
+  </Svg>
+)
+
 /** A lens on three legs, looking along. */
 export const FilmCamera = ({ size }: ThingProps) => (
   <Svg width={size} height={size} viewBox="0 0 64 64" aria-hidden>

@@ -48,6 +48,16 @@ const SAMPLES: Record<PartKind, { part: Part; shown: () => unknown; word: string
     shown: () => document.querySelector('svg rect'),
     word: 'Voice',
   },
+  talk: {
+    part: {
+      ...{ id: 't', kind: 'talk', name: '', width: 16_000, height: 12_000, text: '' },
+      files: { ink: { ...file, mediaId: 'inked' }, sound: { ...file, mediaId: 'said' } },
+    },
+    // The sheet as it was left.
+    shown: () =>
+      document.querySelector('[style*="/api/media/inked/"], img[src*="/api/media/inked/"]'),
+    word: 'Talk-through',
+  },
   film: {
     part: {
       ...{ id: 'f', kind: 'film', name: '', width: 4, height: 3, text: '' },
@@ -82,7 +92,8 @@ describe.each(PART_KINDS)('a part of kind %s', (kind) => {
 
   test.each(['tile', 'cover', 'large'] as const)('is shown as a %s', async (view) => {
     show(<PartView view={view} part={part} alt="what it is" />)
-    await waitFor(() => expect(shown()).not.toBeNull())
+    // What some of them are drawn with is fetched first.
+    await waitFor(() => expect(shown()).not.toBeNull(), { timeout: 10_000 })
   })
 
   test('stands for its piece', () => {
@@ -99,9 +110,9 @@ describe.each(PART_KINDS)('a part of kind %s', (kind) => {
 
 test('of several parts each can be chosen, and is shown as what it is', async () => {
   show(<PartsViewer parts={PART_KINDS.map((kind) => SAMPLES[kind].part)} title="Two ways" />)
-  fireEvent.click(screen.getByRole('tab', { name: 'Writing 3 of 7' }))
+  fireEvent.click(screen.getByRole('tab', { name: 'Writing 3 of 8' }))
   await waitFor(() =>
-    expect(screen.getByRole('group', { name: 'Writing 3 of 7: Two ways' })).toBeTruthy(),
+    expect(screen.getByRole('group', { name: 'Writing 3 of 8: Two ways' })).toBeTruthy(),
   )
 })
 
@@ -139,7 +150,7 @@ test('a link says where it leads, opens beside, and tells nobody where one came 
   expect(screen.getByText('https://www.saltmarsh.example/tides')).toBeTruthy()
 })
 
-test.each(['voice', 'film'] as const)(
+test.each(['voice', 'talk', 'film'] as const)(
   'what is said in a %s stands under it in words, where somebody typed it',
   (kind) => {
     const part = { ...SAMPLES[kind].part, text: 'It goes sideways.' } as Part

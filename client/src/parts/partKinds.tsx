@@ -4,6 +4,7 @@ import type {
   PagePart,
   Part,
   PhotoPart,
+  TalkPart,
   WritingPart,
 } from '@nibquill/contract'
 import { pageForm, type PartKind } from '@nibquill/core'
@@ -16,6 +17,7 @@ import { FilmSheet, FilmStage } from './Film'
 import { LinkSheet, LinkStage } from './Link'
 import { PageSheet, PageStage } from './Page'
 import { PictureStage } from './PictureStage'
+import { TalkSheet, TalkStage } from './Talk'
 import { WritingPage, WritingSheet } from './WritingPage'
 import { VoiceSheet, VoiceStage } from './Voice'
 import { t } from './words'
@@ -85,6 +87,16 @@ const PART_LOOKS: { [K in PartKind]: PartLook<Extract<Part, { kind: K }>> } = {
     tile: VoiceSheet,
     cover: VoiceSheet,
     large: VoiceStage,
+    canTidy: false,
+    goOn: null,
+    ahead: () => null,
+  },
+  talk: {
+    word: t('talk'),
+    symbol: 'listen',
+    tile: (props: PartViewProps<TalkPart>) => <TalkSheet {...props} size={320} />,
+    cover: (props: PartViewProps<TalkPart>) => <TalkSheet {...props} size={960} />,
+    large: TalkStage,
     canTidy: false,
     goOn: null,
     ahead: () => null,

@@ -1,18 +1,28 @@
 import type { Part, Piece } from '@nibquill/contract'
-import type { IntentBody, Words } from '@nibquill/core'
+import type { IntentBody, NewPart, Words } from '@nibquill/core'
 import type { InkChange } from '@nibquill/core/ink/changes'
 import type { InkDocument } from '@nibquill/core/ink/document'
+import type { Talk } from '@nibquill/core/ink/talk'
 import { useEffect, useRef, useState } from 'react'
 import { v7 as newId } from 'uuid'
 import { useKeepFirst, useSession } from '../accounts'
 import { useQueryClient } from '@tanstack/react-query'
+import type { KeptRecording } from '../outbox/outbox'
 import { useOutbox } from '../outbox/OutboxContext'
 import { wordsOf } from '../outbox/senders'
 import { pieceQuery } from './piecesQueries'
 import { noteTakenOut } from './shownPiece'
 
-/** A file that becomes a part; `name` is empty where nobody gave it one. */
-export type FileOfPart = { file: File; kind: 'photo' | 'voice' | 'film' | 'page'; name: string }
+/**
+ * A file that becomes a part; `name` is empty where nobody gave it one. `talk`: what was drawn while
+ * it was said, of a talk-through.
+ */
+export type FileOfPart = {
+  file: File
+  kind: 'photo' | 'voice' | 'talk' | 'film' | 'page'
+  name: string
+  talk?: Talk
+}
 
 /** Everything a pupil can do to a draft, whether or not the school can be reached. */
 export function usePieceWork(pieceId: string) {
@@ -30,14 +40,30 @@ export function usePieceWork(pieceId: string) {
   const restore = (partId: string, wanted: boolean) =>
     want([{ kind: 'remove', partId, restore: wanted }])
   return {
-    /** Keeps what is being recorded, slice by slice, should the page end in the middle. */
+    /**
+     * Keeps what is being recorded, second by second, should the page end in the middle.
+     * @param talk - What is drawn meanwhile, by now; asked for each second.
+     */
     keepRecording: (
-      kind: 'voice' | 'film',
+      kind: 'voice' | 'film' | 'talk',
       file: { name: string; type: string },
       taskId: string | null,
-    ) => {
-      const made = { ...partOf({ file: { ...file, size: 0 }, kind, name: '' }), ...file }
-      return outbox.keepRecording(me, pieceId, [...begin(taskId), ...made.bodies], made)
+      talk?: () => Talk,
+    ): Pick<KeptRecording, 'add' | 'end'> => {
+      const ids = { mediaId: newId(), partId: newId() }
+      const bodies = (): IntentBody[] => [
+        ...begin(taskId),
+        ...partOf(
+          { file: { ...file, size: 0 }, kind, name: '', ...(talk && { talk: talk() }) },
+          ids,
+        ).bodies,
+      ]
+      const kept = outbox.keepRecording(me, pieceId, bodies(), { ...ids, ...file })
+      const add = (slice: Blob) => {
+        kept.add(slice)
+        if (talk) kept.become(bodies())
+      }
+      return { add, end: kept.end }
     },
     /** Files, each a part of its own. @returns the parts they will be */
     addFiles: async (files: readonly FileOfPart[], taskId: string | null): Promise<string[]> => {
@@ -90,24 +116,27 @@ export function usePieceWork(pieceId: string) {
 }
 
 /** What is wanted for a file to become a part. */
-function partOf({
-  file,
-  kind,
-  name,
-}: Omit<FileOfPart, 'file'> & { file: Pick<File, 'name' | 'size'> }): {
+function partOf(
+  { file, kind, name, talk }: Omit<FileOfPart, 'file'> & { file: Pick<File, 'name' | 'size'> },
+  { mediaId, partId } = { mediaId: newId(), partId: newId() },
+): {
   mediaId: string
   partId: string
   bodies: IntentBody[]
 } {
-  const [mediaId, partId] = [newId(), newId()]
-  const part = kind === 'photo' ? { kind, name, mediaId, instead: null } : { kind, name, mediaId }
   return {
     mediaId,
     partId,
     bodies: [
       { kind: 'file', mediaId, name: file.name, sizeBytes: file.size },
-      { kind: 'add-part', partId, part },
+      { kind: 'add-part', partId, part: newPart() },
     ],
+  }
+
+  function newPart(): NewPart {
+    if (kind === 'photo') return { kind, name, mediaId, instead: null }
+    if (kind === 'talk') return { kind, name, mediaId, talk: talk! }
+    return { kind, name, mediaId }
   }
 }
 

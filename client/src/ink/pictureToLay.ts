@@ -1,35 +1,4 @@
-import { addressHere } from '../media/filesHere'
 import { fitForTablet } from '../media/fitForTablet'
-import { mediaAddress } from '../media/mediaAddress'
-
-/** Where a picture on a drawing is read: from this tablet, or a tablet's size of it. */
-const addressOf = (mediaId: string): string =>
-  addressHere(mediaId) ?? mediaAddress({ mediaId, state: 'arrived' }, 2048)
-
-/** Pictures that lie on a drawing, fetched once each; tells when one has come. */
-export class Pictures {
-  readonly #pictures = new Map<string, HTMLImageElement>()
-  readonly #listeners = new Set<() => void>()
-
-  subscribe = (listener: () => void): (() => void) => {
-    this.#listeners.add(listener)
-    return () => this.#listeners.delete(listener)
-  }
-
-  /** @returns null while it is on its way */
-  get(mediaId: string): HTMLImageElement | null {
-    const there = this.#pictures.get(mediaId)
-    if (there) return there.complete && there.naturalWidth > 0 ? there : null
-    const picture = new window.Image()
-    picture.onload = () => this.#listeners.forEach((tell) => tell())
-    // Asked for again by whoever paints next, once the network is back.
-    picture.onerror = () => setTimeout(() => this.#pictures.delete(mediaId), RETRY_MS)
-    picture.src = addressOf(mediaId)
-    this.#pictures.set(mediaId, picture)
-    return null
-  }
-}
-const RETRY_MS = 3000
 
 /** As fine as a sheet prints, over its whole length. */
 const LONGEST_PX = 2048
