@@ -50,12 +50,20 @@ export function recordStream(
     meter.off()
     off()
   }
-  const ms = clockOf(recorder)
+  const clock = new Clock()
+  recorder.addEventListener('stop', () => clock.stand())
   recorder.start(SLICE_MS)
+  clock.run()
   return {
-    ms,
-    pause: () => recorder.pause(),
-    goOn: () => recorder.resume(),
+    ms: () => clock.ms(),
+    pause: () => {
+      recorder.pause()
+      clock.stand(LOST_IN_A_PAUSE_MS)
+    },
+    goOn: () => {
+      recorder.resume()
+      clock.run()
+    },
     level: meter.level,
     stop: () =>
       new Promise((resolve) => {
@@ -76,18 +84,26 @@ export function recordStream(
   }
 }
 
-/** How much a recorder has recorded by now: what it says of itself, to the millisecond. */
-function clockOf(recorder: MediaRecorder): () => number {
-  let before = 0
-  let since: number | null = null
-  const runs = ({ timeStamp }: Event) => (since ??= timeStamp)
-  const stands = ({ timeStamp }: Event) => {
-    if (since !== null) before += timeStamp - since
-    since = null
+/** Opus is coded in frames of 20 ms: of the one that had begun when it was paused, half is lost. */
+const LOST_IN_A_PAUSE_MS = 10
+
+/** How much was recorded by now, pauses left out. */
+class Clock {
+  #before = 0
+  #since: number | null = null
+
+  run(): void {
+    this.#since ??= performance.now()
   }
-  for (const name of ['start', 'resume']) recorder.addEventListener(name, runs)
-  for (const name of ['pause', 'stop']) recorder.addEventListener(name, stands)
-  return () => before + (since === null ? 0 : performance.now() - since)
+
+  stand(lostMs = 0): void {
+    this.#before = Math.max(0, this.ms() - lostMs)
+    this.#since = null
+  }
+
+  ms(): number {
+    return this.#before + (this.#since === null ? 0 : performance.now() - this.#since)
+  }
 }
 
 function meterOf(stream: MediaStream): { level: () => number; off: () => void } {

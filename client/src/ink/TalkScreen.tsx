@@ -75,7 +75,7 @@ function OnSheet({ start: sheet }: { start: InkSheet }) {
     () => notes.current.talk,
   )
   const asks = useWillAsk()
-  const { state, runMs, ms, start, stop, pause, again, takeBack } = recording
+  const { state, runMs, levels, ms, start, stop, pause, again, takeBack } = recording
   const begin = () => {
     const fresh = new TalkNotes(sheet, ms)
     notes.current = fresh
@@ -96,7 +96,11 @@ function OnSheet({ start: sheet }: { start: InkSheet }) {
     <View style={{ flex: 1, backgroundColor: colours.desk }}>
       <MakeHead
         title={t('talkTitle')}
-        middle={state.at === 'recording' ? <Time ms={runMs} paused={state.paused} /> : undefined}
+        middle={
+          state.at === 'recording' ? (
+            <Time ms={runMs} level={levels.at(-1) ?? 0} paused={state.paused} />
+          ) : undefined
+        }
         end={
           state.at === 'recording' ? (
             <BigButton small label={t('talkStop')} onPress={() => void stop()} />
@@ -181,30 +185,33 @@ function Looked({
         </Notice>
       ) : null}
       <Told words={t('talkedHelp')} />
-      <TalkHere file={said.file} talk={talk} alt={t('talkTitle')} />
+      <TalkHere file={said.file} ms={said.ms} talk={talk} alt={t('talkTitle')} />
       <BigButton label={t('talkKeep')} symbol="check" onPress={onKeep} />
       <BigButton tone="quiet" symbol="again" label={t('talkAgain')} onPress={onAgain} />
     </Stack>
   )
 }
 
-/** How long it is, and whether the clock stands. */
-function Time({ ms, paused }: { ms: number; paused: boolean }) {
+/** How long it is; a mark beside it that grows with what is heard, or that the clock stands. */
+function Time({ ms, level, paused }: { ms: number; level: number; paused: boolean }) {
+  const px = paused ? 12 : MARK_PX.least + (MARK_PX.most - MARK_PX.least) * Math.min(1, level * 2)
   return (
     <Bar gap="close">
-      <View
-        aria-hidden
-        style={{
-          ...{ width: 14, height: 14, borderRadius: paused ? 2 : 7 },
-          backgroundColor: paused ? colours.inkSoft : colours.clay,
-        }}
-      />
+      <View style={{ width: MARK_PX.most, alignItems: 'center' }} aria-hidden>
+        <View
+          style={{
+            ...{ width: px, height: px, borderRadius: paused ? 2 : px / 2 },
+            backgroundColor: paused ? colours.inkSoft : colours.clay,
+          }}
+        />
+      </View>
       <Text role="timer" variant="titleMedium">
         {t('talkTime', { time: playingTime(ms), left: playingTime(LONGEST_TALK_MS - ms) })}
       </Text>
     </Bar>
   )
 }
+const MARK_PX = { least: 8, most: 22 }
 
 /** Told before the browser asks: a child who knows why says yes. */
 function useWillAsk(): boolean {

@@ -131,7 +131,7 @@ function SaidIt({
         </Notice>
       ) : null}
       <Told words={t('saidHelp')} />
-      <PlayHere file={said.file} />
+      <PlayHere file={said.file} ms={said.ms} />
       {children}
       <BigButton tone="quiet" symbol="again" label={t('sayAgain')} onPress={onAgain} />
     </Stack>

@@ -1,8 +1,8 @@
 import { useEffect, useRef, useState } from 'react'
 import { canRecord, type Recording } from '../device/recording'
 
-/** What was recorded. `quiet`: next to nothing was heard; `tooLoud`: it was cut off at its loudest. */
-export type Recorded = { file: File; quiet: boolean; tooLoud: boolean }
+/** What was recorded, and how long it is. `quiet`: next to nothing was heard; `tooLoud`: it was cut off at its loudest. */
+export type Recorded = { file: File; ms: number; quiet: boolean; tooLoud: boolean }
 type State =
   | { at: 'ready'; trouble: 'refused' | 'missing' | null }
   | { at: 'asking' }
@@ -53,7 +53,12 @@ export function useRecorded(begin: () => Promise<Recording>, longestMs: number) 
     if (!recording) return null
     const file = await recording.stop()
     const { highest, cutOff } = heard.current
-    const recorded = { file, quiet: highest < QUIET, tooLoud: cutOff >= CUT_OFF.times }
+    const recorded = {
+      file,
+      ms: recording.ms(),
+      quiet: highest < QUIET,
+      tooLoud: cutOff >= CUT_OFF.times,
+    }
     setState({ at: 'recorded', recorded })
     return recorded
   }

@@ -20,9 +20,9 @@ export function Player({ file, link }: { file: Readable; link?: string | undefin
   return <Sounding key={src} src={src} peaks={usePeaks(file, link)} />
 }
 
-/** A recording that was just made, and lies nowhere yet. */
-export function PlayHere({ file }: { file: File }) {
-  return <Sounding src={useAddressOf(file)} peaks={null} />
+/** A recording that was just made, and lies nowhere yet. @param ms - How long it is. */
+export function PlayHere({ file, ms }: { file: File; ms: number }) {
+  return <Sounding src={useAddressOf(file)} peaks={{ durationMs: ms, peaks: [] }} />
 }
 
 /** For as long as it is shown. */

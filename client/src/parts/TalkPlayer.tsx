@@ -41,10 +41,20 @@ export function TalkStagePlayer({ part, alt, link }: PartProps) {
   return <Playing key={src} {...{ talk, src, peaks, alt, link }} />
 }
 
-/** One that was just made, and lies nowhere yet. */
-export function TalkHere({ file, talk, alt }: { file: File; talk: Talk; alt: string }) {
+/** One that was just made, and lies nowhere yet. @param ms - How long it is. */
+export function TalkHere({
+  file,
+  ms,
+  talk,
+  alt,
+}: {
+  file: File
+  ms: number
+  talk: Talk
+  alt: string
+}) {
   const src = useAddressOf(file)
-  return <Playing talk={talk} src={src} peaks={null} alt={alt} />
+  return <Playing talk={talk} src={src} peaks={{ durationMs: ms, peaks: [] }} alt={alt} />
 }
 
 /** Its sheet as it was left, for as long as the school has no picture of it. */

@@ -1,0 +1,215 @@
+import type { Peaks, Piece, TalkPart } from '@nibquill/contract'
+import type { InkOfTalk } from '@nibquill/contract/ink'
+import type { Page } from '@playwright/test'
+import { execFileSync } from 'node:child_process'
+import { writeFileSync } from 'node:fs'
+import path from 'node:path'
+import { graveFaults } from './axe.ts'
+import { putInTray } from './handIn.ts'
+import { pick, plain, scratch } from './materials.ts'
+import { Paper, wave } from './paper.ts'
+import { enterAsPupil, enterAsTeacher } from './people.ts'
+import { newestOf, pieceOf } from './pieces.ts'
+import { expect, test } from './test.ts'
+
+const goOn = (page: Page) => page.getByRole('button', { name: 'Go on', exact: true }).click()
+const runs = (page: Page, time: string) =>
+  expect(page.getByRole('timer')).toContainText(time, { timeout: 20_000 })
+/** None before the school has heard of the piece. */
+const talksAtSchool = async (page: Page, id: string) => {
+  const { parts = [] }: Partial<Piece> = await pieceOf(page, id)
+  return parts.filter((part): part is TalkPart => part.kind === 'talk')
+}
+const readInk = async (page: Page, { files }: TalkPart) =>
+  (await (await page.request.get(`/api/media/${files.ink.mediaId}/full`)).json()) as InkOfTalk
+
+/**
+ * Puts a dot on the sheet, each beside the last, as often as the microphone begins to hear
+ * something: Chromium's hears a short tone again and again.
+ */
+async function dotAtEachTone(page: Page): Promise<void> {
+  await page.evaluate(async () => {
+    const stream = await navigator.mediaDevices.getUserMedia({ audio: true })
+    const context = new AudioContext()
+    const analyser = new AnalyserNode(context, { fftSize: 256 })
+    context.createMediaStreamSource(stream).connect(analyser)
+    const samples = new Float32Array(analyser.fftSize)
+    let still = 0
+    const press = (key: string) =>
+      document
+        .querySelector('[role="application"]')
+        ?.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }))
+    setInterval(() => {
+      analyser.getFloatTimeDomainData(samples)
+      const heard = samples.some((one) => Math.abs(one) > 0.1)
+      if (heard && still > 20) for (const key of ['ArrowRight', ' ', ' ']) press(key)
+      still = heard ? 0 : still + 1
+    }, 4)
+  })
+}
+
+/** When tones begin in a file, in milliseconds; by ffmpeg. */
+function tonesIn(file: string): number[] {
+  const rate = 8000
+  const pcm = execFileSync(
+    'ffmpeg',
+    ['-v', 'error', '-i', file, '-f', 's16le', '-ac', '1', '-ar', String(rate), '-'],
+    { maxBuffer: 1 << 28 },
+  )
+  const loud = Array.from({ length: pcm.length / 2 }, (_, i) => Math.abs(pcm.readInt16LE(2 * i)))
+  const most = loud.reduce((a, b) => Math.max(a, b), 0)
+  const begins: number[] = []
+  let last = -Infinity
+  loud.forEach((one, i) => {
+    if (one < most / 5) return
+    if (i - last > rate / 10) begins.push((1000 * i) / rate)
+    last = i
+  })
+  return begins
+}
+
+const nearest = (at: number, among: readonly number[]) =>
+  Math.min(...among.map((other) => Math.abs(at - other)))
+
+test('what is drawn and what is said are on one clock, also after rests; the teacher sees it so', async ({
+  page,
+  another,
+}) => {
+  await enterAsPupil(page, 'Aoife', '/desk')
+  await page.getByRole('button', { name: 'Show', exact: true }).click()
+  await page.getByRole('button', { name: 'Begin' }).click()
+  await page.getByRole('application').focus()
+  await dotAtEachTone(page)
+  await runs(page, '0:03')
+  await page.getByRole('button', { name: 'Wait a moment' }).click()
+  // Nothing is drawn while the clock stands.
+  await page.waitForTimeout(1500)
+  await goOn(page)
+  await runs(page, '0:06')
+  await page.getByRole('button', { name: 'Wait a moment' }).click()
+  await page.waitForTimeout(700)
+  await goOn(page)
+  await runs(page, '0:08')
+  await page.getByRole('button', { name: 'Done' }).click()
+  await page.getByRole('button', { name: 'Keep it' }).click()
+  await page.getByLabel('Name of my piece').fill('How a crab walks')
+  await goOn(page)
+  await goOn(page)
+  await putInTray(page, /Rock pools/)
+  await expect.poll(async () => (await newestOf(page))?.state).toBe('submitted')
+  const { id } = (await newestOf(page))!
+  const [talk] = await talksAtSchool(page, id)
+  const { steps } = (await readInk(page, talk!)).talk
+  expect(steps.length).toBeGreaterThan(5)
+
+  // The sound as every browser plays it: each dot is where a tone begins.
+  await expect
+    .poll(async () => (await talksAtSchool(page, id))[0]!.files.sound.state, { timeout: 30_000 })
+    .toBe('ready')
+  const sound = path.join(scratch(), 'said.m4a')
+  const { mediaId } = talk!.files.sound
+  writeFileSync(sound, await (await page.request.get(`/api/media/${mediaId}/playable`)).body())
+  const tones = tonesIn(sound)
+  const apart = steps.map(({ atMs }) => nearest(atMs, tones))
+  expect(Math.max(...apart)).toBeLessThan(50)
+  const peaks = (await (await page.request.get(`/api/media/${mediaId}/peaks`)).json()) as Peaks
+  expect(Math.abs(peaks.durationMs - 8000)).toBeLessThan(1000)
+
+  // Played: each dot stands on the sheet when its sound has come that far.
+  const teacher = await another()
+  await teacher.addInitScript(() => {
+    const Plain = window.Audio
+    window.Audio = class extends Plain {
+      constructor() {
+        super()
+        Object.assign(window, { sounding: this })
+      }
+    } as typeof Audio
+  })
+  await enterAsTeacher(teacher, 'plover', `/tray/${id}`)
+  await teacher.getByRole('button', { name: 'Watch it' }).waitFor({ timeout: 30_000 })
+  expect(await graveFaults(teacher)).toEqual([])
+  const shownAt = teacher.evaluate(async (count) => {
+    const canvas = document.querySelector('canvas')!
+    const context = canvas.getContext('2d')!
+    const { sounding } = window as unknown as { sounding: HTMLAudioElement }
+    const dark = () => {
+      const { data } = context.getImageData(0, canvas.height / 2, canvas.width, 1)
+      let runsOfInk = 0
+      for (let x = 4; x < data.length; x += 4)
+        if (data[x]! < 128 && data[x + 3] === 255 && data[x - 4]! >= 128) runsOfInk++
+      return runsOfInk
+    }
+    const times: number[] = []
+    let drawn = 0
+    const began = performance.now()
+    while (times.length < count && performance.now() - began < 20_000) {
+      await new Promise(requestAnimationFrame)
+      if (sounding.paused) continue
+      const now = dark()
+      for (; drawn < now; drawn++) times.push(sounding.currentTime * 1000)
+    }
+    return times
+  }, steps.length)
+  await teacher.getByRole('button', { name: 'Watch it' }).click()
+  const shown = await shownAt
+  expect(shown).toHaveLength(steps.length)
+  const late = shown.map((ms, i) => ms - steps[i]!.atMs)
+  expect(Math.max(...late)).toBeLessThan(50)
+  expect(Math.min(...late)).toBeGreaterThanOrEqual(-5)
+})
+
+test('a photo is talked about, without a network; who leaves in the middle loses nothing', async ({
+  page,
+  context,
+}) => {
+  await enterAsPupil(page, 'Aoife', '/make')
+  await pick(page, [await plain(scratch(), 'shore.jpg', '#2f6e8c')])
+  await page.getByRole('button', { name: 'Look at Photo 1' }).click()
+  await page.getByRole('button', { name: 'Talk about it' }).click()
+  const id = /my-pieces\/([\w-]+)/.exec(page.url())![1]!
+  await expect.poll(async () => (await pieceOf(page, id)).parts?.length).toBe(1)
+  await page.getByRole('button', { name: 'Begin' }).click()
+  await context.setOffline(true)
+  const paper = new Paper(page)
+  await expect(paper.canvas).toBeVisible()
+  await paper.draw(wave(40))
+  await paper.draw(wave(70))
+  await page.getByRole('button', { name: 'Undo' }).click()
+  // Straight to the desk, with nothing said about it.
+  await page.getByRole('button', { name: 'Keep for later' }).click()
+  await expect(page.getByRole('heading', { name: 'Aoife’s desk' })).toBeVisible()
+  await context.setOffline(false)
+  await expect.poll(async () => (await talksAtSchool(page, id)).length, { timeout: 30_000 }).toBe(1)
+  const { sheets, talk } = await readInk(page, (await talksAtSchool(page, id))[0]!)
+  expect(talk.start.things.map(({ kind }) => kind)).toEqual(['picture'])
+  expect(sheets[0]!.things.map(({ kind }) => kind)).toEqual(['picture', 'line'])
+  // Drawn, drawn, and taken back.
+  expect(talk.steps.map(({ changes }) => changes[0]!.kind)).toEqual(['put', 'put', 'take'])
+})
+
+test('the tablet gives out in the middle: what was drawn and said is there, but for two seconds at most', async ({
+  page,
+  context,
+}) => {
+  await enterAsPupil(page, 'Aoife', '/talk')
+  const before = (await newestOf(page))?.id
+  await page.getByRole('button', { name: 'Begin' }).click()
+  const paper = new Paper(page)
+  await expect(paper.canvas).toBeVisible()
+  await paper.draw(wave(30))
+  await runs(page, '0:03')
+  await paper.draw(wave(80))
+  await runs(page, '0:06')
+  // Nothing is told that it ends.
+  await page.close()
+  const again = await context.newPage()
+  await enterAsPupil(again, 'Aoife', '/desk')
+  await expect
+    .poll(async () => (await newestOf(again))?.cover?.kind, { timeout: 30_000 })
+    .toBe('talk')
+  const { id } = (await newestOf(again))!
+  expect(id).not.toBe(before)
+  const [talk] = await talksAtSchool(again, id)
+  expect((await readInk(again, talk!)).sheets[0]!.things).toHaveLength(2)
+})
