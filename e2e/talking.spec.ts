@@ -8,7 +8,7 @@ import { graveFaults } from './axe.ts'
 import { putInTray } from './handIn.ts'
 import { pick, plain, scratch } from './materials.ts'
 import { Paper, wave } from './paper.ts'
-import { enterAsPupil, enterAsTeacher } from './people.ts'
+import { enterAsPupil, enterAsTeacher, follow } from './people.ts'
 import { newestOf, pieceOf } from './pieces.ts'
 import { expect, test } from './test.ts'
 
@@ -163,7 +163,8 @@ test('a photo is talked about, without a network; who leaves in the middle loses
   page,
   context,
 }) => {
-  await enterAsPupil(page, 'Aoife', '/make')
+  await enterAsPupil(page, 'Aoife')
+  await follow(page, '/make')
   await pick(page, [await plain(scratch(), 'shore.jpg', '#2f6e8c')])
   await page.getByRole('button', { name: 'Look at Photo 1' }).click()
   await page.getByRole('button', { name: 'Talk about it' }).click()

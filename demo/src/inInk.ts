@@ -8,6 +8,7 @@ import {
   type Pen,
   type Thing,
 } from '@nibquill/core/ink/document'
+import type { Talk } from '@nibquill/core/ink/talk'
 import type { Ink } from '@nibquill/core/ink/inks'
 import { packPoints } from '@nibquill/core/ink/points'
 import { STAMP_SIZES } from '@nibquill/core/ink/stamps'
@@ -254,4 +255,35 @@ export function drawInInk(drawing: DrawingName, chance: Chance): InkDocument | n
   if (!work) return null
   const { things } = work.draw(new Child(chance))
   return { ...newInk(SHEET), sheets: [{ ...emptySheet(SHEET, work.paper), things }] }
+}
+
+/** A child's words about their work last about so long. */
+const TALK_MS = 6000
+const FIRST_LINE_MS = 400
+
+/**
+ * A work drawn on a tablet while its child talks about it, each thing after the other.
+ * @param drawing - One of those that can be drawn.
+ */
+export function drawWhileTalking(drawing: DrawingName, chance: Chance): Talk {
+  const [sheet] = drawInInk(drawing, chance)!.sheets
+  const { things, ...bare } = sheet!
+  const each = (TALK_MS - FIRST_LINE_MS) / things.length
+  return {
+    start: { ...bare, things: [] },
+    steps: things.map((thing, i) => ({
+      atMs: Math.round(FIRST_LINE_MS + (i + 1) * each),
+      changes: [
+        { kind: 'put', sheetId: bare.id, things: [inTime(thing, 0.8 * each)], below: null },
+      ],
+    })),
+  }
+}
+
+/** As fast as is needed for a line to be drawn in so long. */
+function inTime(thing: Thing, ms: number): Thing {
+  if (!('points' in thing)) return thing
+  const took = thing.points.t.reduce((sum, more) => sum + more, 0)
+  const t = thing.points.t.map((more) => Math.floor((more * ms) / Math.max(took, ms)))
+  return { ...thing, points: { ...thing.points, t } }
 }

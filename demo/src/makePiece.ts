@@ -2,7 +2,7 @@ import type { Piece } from '@nibquill/contract'
 import { v5 } from 'uuid'
 import { Chance } from './chance.ts'
 import { WIND_POEMS } from './drawings/index.ts'
-import { drawInInk } from './inInk.ts'
+import { drawInInk, drawWhileTalking } from './inInk.ts'
 import { photograph } from './photograph.ts'
 import type { Place } from './place.ts'
 import type { Beside, PlannedPiece } from './planWork.ts'
@@ -83,6 +83,8 @@ async function addBeside(
   const { parts, media } = place.server.capabilities
   const chance = new Chance(plan.seed + 3)
   const bytes = {
+    // What it is and what one thinks of it, while it is drawn.
+    talk: () => spoken([plan.title, ...words].join('.\n'), chance),
     voice: () => spoken(words.join('.\n'), chance),
     film: async () =>
       filmed(await photograph(plan.drawing, new Chance(plan.seed)), plan.thought, chance),
@@ -92,10 +94,15 @@ async function addBeside(
   const sent = { mediaId, ownerId: plan.pupilId, name: beside, sha256: null, use: 'part' } as const
   await media.arrive(sent, await bytes[beside]())
   const part = { name: '' }
+  const [viewer, partId] = [place.asViewer(plan.pupilId, 'pupil'), v5(`${beside} part`, plan.id)]
+  if (beside === 'talk') {
+    const talk = drawWhileTalking(plan.drawing, new Chance(plan.seed))
+    return parts.addTalk(viewer, plan.id, partId, { ...part, sound: mediaId, talk })
+  }
   await parts.add(
-    place.asViewer(plan.pupilId, 'pupil'),
+    viewer,
     plan.id,
-    v5(`${beside} part`, plan.id),
+    partId,
     beside === 'voice'
       ? { ...part, kind: beside, files: { sound: mediaId } }
       : beside === 'film'

@@ -35,7 +35,7 @@ export type PlannedPiece = {
   beside: Beside | null
   seed: number
 }
-export type Beside = 'voice' | 'film' | 'page'
+export type Beside = 'voice' | 'talk' | 'film' | 'page'
 
 /** Whose work is made first, and all there is of the small demo. */
 export const FIRST = ['Wren', 'Tomasz', 'Ifeoma', 'Bilal', 'Aoife']
@@ -121,7 +121,7 @@ function besideOf(drawing: DrawingName, chance: Chance): Beside | null {
   const draw = chance.next()
   if (drawing === 'poem') return draw < 0.4 ? 'voice' : null
   if (drawing === 'bridge') return draw < 0.3 ? 'film' : draw < 0.5 ? 'page' : null
-  return draw < 0.12 ? 'voice' : null
+  return draw < 0.08 ? 'voice' : draw < 0.25 && canBeInk(drawing) ? 'talk' : null
 }
 
 /** Wren: one to do, one on the go, one sent back. The others: some of everything. */

@@ -13,7 +13,7 @@ import {
 } from '@nibquill/core'
 import { drawOn, isFull } from '@nibquill/core/ink/changes'
 import { picturesAmong } from '@nibquill/core/ink/picturesAmong'
-import { inkOfTalk, picturesInTalk } from '@nibquill/core/ink/talk'
+import { inkOfTalk, picturesInTalk, type Talk } from '@nibquill/core/ink/talk'
 import { IsNull, type EntityManager } from 'typeorm'
 import type { Media } from '../media/media.ts'
 import { MediaRow } from '../media/rows.ts'
@@ -72,7 +72,7 @@ export class Parts {
     viewer: SignedIn,
     pieceId: string,
     partId: string,
-    { name, sound, talk }: AddTalk,
+    { name, sound, talk }: Omit<AddTalk, 'talk'> & { talk: Talk },
   ): Promise<void> {
     await this.#hangIn(
       viewer,
