@@ -73,6 +73,10 @@ export const IdParams = v.object({ id: Id })
 export const FileState = v.picklist(['arrived', 'ready', 'damaged', 'unmade'])
 export type FileState = v.InferOutput<typeof FileState>
 
+/** What a teacher said, to be heard; reads at `/api/media/<mediaId>/playable`. */
+export const Spoken = v.object({ mediaId: Id, state: FileState })
+export type Spoken = v.InferOutput<typeof Spoken>
+
 /** A kind of part a task asks for, and how many of it. */
 export const PartAsked = v.object({
   kind: v.picklist(ASKABLE_PARTS),

@@ -1,6 +1,6 @@
 import { fault } from '@nibquill/core'
 import * as v from 'valibot'
-import { Id, text } from './common.ts'
+import { Id, Spoken, text } from './common.ts'
 import { Attachment } from './tasks.ts'
 
 const happened = { id: Id, happenedAt: v.string(), seen: v.boolean() }
@@ -14,6 +14,7 @@ export const WorkNews = v.object({
   folderName: v.nullable(v.string()),
   teacherName: v.string(),
   message: v.string(),
+  voice: v.nullable(Spoken),
 })
 export type WorkNews = v.InferOutput<typeof WorkNews>
 

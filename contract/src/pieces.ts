@@ -22,6 +22,7 @@ import {
   PartAsked,
   PupilName,
   SeenVersion,
+  Spoken,
   Term,
   text,
   words,
@@ -181,8 +182,9 @@ export const PieceLine = v.object({
   partCount: v.number(),
   changedAt: v.string(),
   submittedAt: v.nullable(v.string()),
-  /** The teacher's last words on it. */
+  /** The teacher's last words on it, written, said or both. */
   message: v.nullable(v.string()),
+  voice: v.nullable(Spoken),
 })
 export type PieceLine = v.InferOutput<typeof PieceLine>
 
@@ -201,6 +203,7 @@ export const Version = v.object({
     v.object({
       move: v.picklist(['approve', 'send-back']),
       message: v.string(),
+      voice: v.nullable(Spoken),
       decidedAt: v.string(),
       decidedBy: v.string(),
     }),

@@ -26,13 +26,15 @@ export const Decide = v.pipe(
   v.strictObject({
     move: v.picklist(['approve', 'send-back']),
     message: text(MAX_MESSAGE_LENGTH),
+    /** What is said instead, or as well: a recording of one’s own, which has arrived before. */
+    voiceId: v.optional(Id),
     /** Where it goes; left out: the folder the pupil chose. */
     folderId: v.optional(Id),
     seenVersion: SeenVersion,
   }),
   v.forward(
     v.check(
-      (decision) => decision.move === 'approve' || decision.message !== '',
+      ({ move, message, voiceId }) => move === 'approve' || message !== '' || voiceId !== undefined,
       fault('without-next-step'),
     ),
     ['message'],

@@ -13,6 +13,7 @@ import { VersionFiles1700000000011 } from './migrations/11-versionFiles.ts'
 import { StarterSheets1700000000012 } from './migrations/12-starterSheets.ts'
 import { Sorting1700000000013 } from './migrations/13-sorting.ts'
 import { FilmsAndPages1700000000014 } from './migrations/14-filmsAndPages.ts'
+import { SpokenAnswers1700000000015 } from './migrations/15-spokenAnswers.ts'
 import type { Schema } from './platform/database.ts'
 import {
   CardSheetRow,
@@ -154,5 +155,6 @@ export const SCHEMA = {
     StarterSheets1700000000012,
     Sorting1700000000013,
     FilmsAndPages1700000000014,
+    SpokenAnswers1700000000015,
   ],
 } satisfies Schema

@@ -16,6 +16,7 @@ import { Symbol } from '../kit/Symbol'
 import { colours, pigments, space, stateColours, targets } from '../kit/theme'
 import { toast } from '../kit/Toast'
 import { useWaiting } from '../outbox/OutboxContext'
+import { mediaAddress } from '../media/mediaAddress'
 import { useAnotherGo, piecesWords } from '../pieces'
 import { useRoomy } from './roomy'
 import { t } from './words'
@@ -80,7 +81,10 @@ export function ReturnedRow({ piece }: { piece: PieceLine }) {
       stacked={roomy}
       onPress={() => router.push(`/my-pieces/${piece.id}`)}
       aside={
-        <Listen text={[`${t('anotherGo')}: ${piece.title}.`, piece.message ?? ''].join(' ')} />
+        <Listen
+          text={[`${t('anotherGo')}: ${piece.title}.`, piece.message ?? ''].join(' ')}
+          recording={piece.voice ? mediaAddress(piece.voice, 'playable') : undefined}
+        />
       }
     >
       <RowPicture piece={piece} />
@@ -89,6 +93,10 @@ export function ReturnedRow({ piece }: { piece: PieceLine }) {
         {piece.message ? (
           <Text variant="bodyMedium" style={{ color: colours.inkSoft }} numberOfLines={3}>
             “{piece.message}”
+          </Text>
+        ) : piece.voice ? (
+          <Text variant="bodyMedium" style={{ color: colours.inkSoft }}>
+            {t('spokenToYou')}
           </Text>
         ) : null}
       </Stack>

@@ -18,6 +18,7 @@ import { toast } from '../kit/Toast'
 import { PickBox } from '../portfolio'
 import { PartsStrip, TakeOut, useGoOnAfter } from '../making'
 import {
+  TeacherSaid,
   EarlierVersions,
   PieceTrouble,
   useOneMoreGo,
@@ -70,20 +71,7 @@ function MyPiece({ piece }: { piece: Piece }) {
           {piece.classPiece.instructions}
         </Notice>
       ) : null}
-      {decision?.message ? (
-        <Notice
-          tone={decision.move === 'approve' ? 'good' : 'again'}
-          symbol="message"
-          action={<Listen text={decision.message} />}
-        >
-          <View>
-            <Text variant="labelMedium">
-              {piecesWords('teacherSays', { name: decision.decidedBy })}
-            </Text>
-            <Text variant="bodyLarge">{decision.message}</Text>
-          </View>
-        </Notice>
-      ) : null}
+      <TeacherSaid decision={decision} />
       {piece.parts.length > 0 ? (
         <View style={{ height: Math.max(300, Math.min(560, height * 0.5)) }}>
           <PartsViewer parts={piece.parts} title={title} />

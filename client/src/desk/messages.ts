@@ -13,6 +13,7 @@ export const messages = {
   newsApproved: '{teacher} put {title} in {folder}',
   newsReturned: '{teacher} asks for another go at {title}',
   anotherGo: 'Another go',
+  spokenToYou: 'Your teacher says something to you. Listen.',
   toDo: 'To do',
   nothingToDo: 'Nothing to do. You can make something of your own.',
   onTheGo: 'On the go',

@@ -44,7 +44,17 @@ function useStart(piece: Piece | null, over: string | undefined): Start {
   const query = useQuery(inkQuery(drawn?.files.ink.mediaId ?? ''))
   // What is drawn on it later has nothing to do with this any more.
   const [sheet, setSheet] = useState<InkSheet | null>(over ? null : emptySheet(newId()))
-  const found = (): InkSheet | null => {
+  const found = sheet ? null : foundOn()
+  useEffect(() => {
+    if (found) setSheet(found)
+  }, [found])
+  return {
+    sheet,
+    error: sheet ? null : query.error,
+    tryAgain: () => void query.refetch(),
+  }
+
+  function foundOn(): InkSheet | null {
     if (drawn) {
       const ink = query.data && drawOn(query.data, inkOf(outbox.getSnapshot(), drawn.id))
       return ink?.sheets[0] ?? null
@@ -53,14 +63,6 @@ function useStart(piece: Piece | null, over: string | undefined): Start {
     if (part?.kind !== 'photo') return emptySheet(newId())
     const bare = inkOver(part)
     return drawOn(bare, layUnder(part, bare.sheets[0]!)).sheets[0]!
-  }
-  useEffect(() => {
-    if (!sheet) setSheet(found())
-  })
-  return {
-    sheet,
-    error: sheet ? null : query.error,
-    tryAgain: () => void query.refetch(),
   }
 }
 

@@ -18,7 +18,7 @@ import { FilmHere } from '../media/Player'
 import { MakeHead } from './MakeHead'
 import { OpenPiece, Told } from './OneGo'
 import { useOneGo } from './useOneGo'
-import type { Recorded } from './useRecorded'
+import type { Recorded } from '../device/useRecorded'
 import { t } from './words'
 
 /** A film: filmed in one go or picked, watched, kept, or filmed again. */

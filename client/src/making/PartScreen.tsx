@@ -106,10 +106,7 @@ type ToolsProps = { piece: Piece; part: Part; at: number; onTakeOut: () => void 
 
 function PartTools({ piece, part, at, onTakeOut }: ToolsProps) {
   const work = usePieceWork(piece.id)
-  const { canTidy, goOn } = lookOf(part)
   const ids = piece.parts.map(({ id }) => id)
-  const open = (way: 'tidy' | 'write' | 'draw') =>
-    router.push(`/my-pieces/${piece.id}/parts/${part.id}/${way}`)
   const moveTo = (to: number) => {
     const next = ids.filter((id) => id !== part.id)
     next.splice(to, 0, part.id)
@@ -121,42 +118,7 @@ function PartTools({ piece, part, at, onTakeOut }: ToolsProps) {
       {part.kind === 'voice' || part.kind === 'talk' || part.kind === 'film' ? (
         <SaidInWords key={`${part.id} words`} pieceId={piece.id} part={part} />
       ) : null}
-      <Bar wrap align="stretch">
-        {goOn ? (
-          <BigButton
-            grow
-            symbol="pencil"
-            label={t(`goOnWith.${goOn}`)}
-            onPress={() => open(goOn)}
-          />
-        ) : null}
-        {canTidy ? (
-          <>
-            <BigButton grow symbol="tidy" label={t('tidy')} onPress={() => open('tidy')} />
-            <BigButton
-              grow
-              symbol="quill"
-              label={t('drawOnIt')}
-              onPress={() => router.push(`/my-pieces/${piece.id}/draw?over=${part.id}`)}
-            />
-          </>
-        ) : null}
-        {canTidy || part.kind === 'drawing' ? (
-          <BigButton
-            grow
-            symbol="listen"
-            label={t('talkAboutIt')}
-            onPress={() => router.push(`/my-pieces/${piece.id}/talk?over=${part.id}`)}
-          />
-        ) : null}
-        <BigButton
-          grow
-          tone="quiet"
-          symbol="bin"
-          label={t('remove', { name: nameOf(part, at) })}
-          onPress={onTakeOut}
-        />
-      </Bar>
+      <WaysOn {...{ piece, part, at, onTakeOut }} />
       {ids.length > 1 ? (
         <Bar align="stretch">
           <BigButton
@@ -183,6 +145,46 @@ function PartTools({ piece, part, at, onTakeOut }: ToolsProps) {
         </Text>
       ) : null}
     </>
+  )
+}
+
+/** What can be done with it, each a tap away. */
+function WaysOn({ piece, part, at, onTakeOut }: ToolsProps) {
+  const { canTidy, goOn } = lookOf(part)
+  const open = (way: 'tidy' | 'write' | 'draw') =>
+    router.push(`/my-pieces/${piece.id}/parts/${part.id}/${way}`)
+  return (
+    <Bar wrap align="stretch">
+      {goOn ? (
+        <BigButton grow symbol="pencil" label={t(`goOnWith.${goOn}`)} onPress={() => open(goOn)} />
+      ) : null}
+      {canTidy ? (
+        <>
+          <BigButton grow symbol="tidy" label={t('tidy')} onPress={() => open('tidy')} />
+          <BigButton
+            grow
+            symbol="quill"
+            label={t('drawOnIt')}
+            onPress={() => router.push(`/my-pieces/${piece.id}/draw?over=${part.id}`)}
+          />
+        </>
+      ) : null}
+      {canTidy || part.kind === 'drawing' ? (
+        <BigButton
+          grow
+          symbol="listen"
+          label={t('talkAboutIt')}
+          onPress={() => router.push(`/my-pieces/${piece.id}/talk?over=${part.id}`)}
+        />
+      ) : null}
+      <BigButton
+        grow
+        tone="quiet"
+        symbol="bin"
+        label={t('remove', { name: nameOf(part, at) })}
+        onPress={onTakeOut}
+      />
+    </Bar>
   )
 }
 

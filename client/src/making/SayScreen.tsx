@@ -14,7 +14,7 @@ import { Bars } from '../media/Waveform'
 import { OpenPiece, Round, Told } from './OneGo'
 import { MakeHead } from './MakeHead'
 import { useOneGo } from './useOneGo'
-import type { Recorded } from './useRecorded'
+import type { Recorded } from '../device/useRecorded'
 import { t } from './words'
 
 /** A voice: said, heard, kept, or said again. */

@@ -6,7 +6,7 @@ import type { Keep, Recording } from '../device/recording'
 import type { KeptRecording } from '../outbox/outbox'
 import { usePieceWork, useShownPiece } from '../pieces'
 import { useGoOnFromMaking } from './LastStep'
-import { useRecorded, type Recorded } from './useRecorded'
+import { useRecorded, type Recorded } from '../device/useRecorded'
 import { t } from './words'
 
 /**

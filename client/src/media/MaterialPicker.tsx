@@ -108,7 +108,7 @@ function KindPicker<R extends string>({
         </Stack>
       ))}
       {kind.voice ? (
-        <VoiceRecorder label={kind.label} onDone={(file) => void send([file])} />
+        <VoiceRecorder label={kind.label} onDone={({ file }) => void send([file])} />
       ) : (
         <Bar wrap>
           <BigButton

@@ -1,42 +1,62 @@
-import { useEffect, useRef, useState } from 'react'
+import { LONGEST_VOICE_MS } from '@nibquill/core'
+import { useEffect, useRef, useState, type ReactNode } from 'react'
+import { View } from 'react-native'
+import { record } from '../device/microphone'
+import { canRecord } from '../device/recording'
+import { useRecorded, type Recorded } from '../device/useRecorded'
 import { BigButton } from '../kit/BigButton'
 import { Hint } from '../kit/form'
+import { Bar, Stack } from '../kit/layout'
 import { playingTime } from '../kit/playingTime'
-import { record } from '../device/microphone'
-import { canRecord, type Recording } from '../device/recording'
+import { RoundButton } from '../kit/RoundButton'
+import { colours, targets } from '../kit/theme'
+import { PlayHere } from './Player'
+import { Bars } from './Waveform'
 import { t } from './words'
-import { Bar } from '../kit/layout'
 
-/** Records a voice; what was said goes on as a file. */
-export function VoiceRecorder({ label, onDone }: { label: string; onDone: (file: File) => void }) {
-  const [seconds, setSeconds] = useState<number | null>(null)
-  const [refused, setRefused] = useState(false)
-  const running = useRef<Recording | null>(null)
+/** Records a voice in the middle of a form; what was said goes on as a file. */
+export function VoiceRecorder({
+  label,
+  onDone,
+}: {
+  label: string
+  onDone: (recorded: Recorded) => void
+}) {
+  const { state, runMs, levels, start, stop, again } = useRecorded(
+    () => record(t('voiceName')),
+    LONGEST_VOICE_MS,
+  )
+  const done = useRef(onDone)
+  done.current = onDone
+  const recorded = state.at === 'recorded' ? state.recorded : null
+  // Also where it ended by itself.
   useEffect(() => {
-    if (seconds === null) return
-    const timer = setTimeout(() => setSeconds(seconds + 1), 1000)
-    return () => clearTimeout(timer)
-  }, [seconds])
-  useEffect(() => () => running.current?.cancel(), [])
+    if (!recorded) return
+    again()
+    done.current(recorded)
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [recorded])
+  // Who leaves in the middle has said nothing.
+  const end = useRef(stop)
+  end.current = stop
+  useEffect(() => () => void end.current(), [])
   if (!canRecord()) return null
-  const start = async () => {
-    try {
-      running.current = await record(t('voiceName'))
-      setRefused(false)
-      setSeconds(0)
-    } catch {
-      setRefused(true)
-    }
-  }
-  const stop = async () => {
-    const file = await running.current?.stop()
-    running.current = null
-    setSeconds(null)
-    if (file) onDone(file)
-  }
   return (
-    <Bar wrap>
-      {seconds === null ? (
+    <Bar wrap gap="near">
+      {state.at === 'recording' ? (
+        <>
+          <BigButton
+            small
+            tone="again"
+            symbol="stop-recording"
+            label={t('stop', { time: playingTime(runMs) })}
+            onPress={() => void stop()}
+          />
+          <View style={{ flex: 1, minWidth: 120 }}>
+            <Bars levels={levels} />
+          </View>
+        </>
+      ) : (
         <BigButton
           small
           tone="quiet"
@@ -44,18 +64,62 @@ export function VoiceRecorder({ label, onDone }: { label: string; onDone: (file:
           label={label}
           onPress={() => void start()}
         />
-      ) : (
-        <BigButton
-          small
-          tone="again"
-          symbol="stop-recording"
-          label={t('stop', {
-            time: playingTime(1000 * seconds),
-          })}
-          onPress={() => void stop()}
-        />
       )}
-      {refused ? <Hint tone="fault">{t('noMicrophone')}</Hint> : null}
+      {state.at === 'ready' && state.trouble ? <Hint tone="fault">{t('noMicrophone')}</Hint> : null}
     </Bar>
+  )
+}
+
+/** Words that are said: recorded, heard again, said anew. @param instead - What else may be done. */
+export function SpokenWords({
+  label,
+  said,
+  onChange,
+  instead = null,
+}: {
+  label: string
+  said: Recorded | null
+  onChange: (said: Recorded | null) => void
+  instead?: ReactNode
+}) {
+  const [before, setBefore] = useState<Recorded | null>(null)
+  const takeOut = () => {
+    setBefore(said)
+    onChange(null)
+  }
+  if (!said)
+    return (
+      <Bar wrap gap="near">
+        <VoiceRecorder label={label} onDone={onChange} />
+        {before ? (
+          <BigButton
+            small
+            tone="quiet"
+            symbol="undo"
+            label={t('bringBack')}
+            onPress={() => onChange(before)}
+          />
+        ) : null}
+        {instead}
+      </Bar>
+    )
+  return (
+    <Stack gap="tight" role="group" aria-label={t('whatISay')}>
+      <Bar gap="near">
+        <View style={{ flex: 1 }}>
+          <PlayHere key={said.file.lastModified} file={said.file} ms={said.ms} />
+        </View>
+        <RoundButton
+          label={t('takeOut', { name: t('whatISay') })}
+          symbol="bin"
+          size={targets.adult}
+          colour={colours.clay}
+          onPress={takeOut}
+        />
+      </Bar>
+      {said.quiet || said.tooLoud ? (
+        <Hint tone="fault">{t(said.quiet ? 'heardNothing' : 'heardTooLoud')}</Hint>
+      ) : null}
+    </Stack>
   )
 }

@@ -8,6 +8,7 @@ import { Press } from '../kit/Press'
 import { Symbol } from '../kit/Symbol'
 import { space, targets } from '../kit/theme'
 import { PartsViewer } from '../parts/PartsViewer'
+import { TeacherSaid } from './TeacherSaid'
 import { t } from './words'
 
 /** What was handed in before; each opens full size and never changes. */
@@ -40,9 +41,7 @@ export function EarlierVersions({ versions }: { versions: Version[] }) {
                 <PartsViewer parts={version.parts} title={version.title} />
               </View>
               {version.reflection ? <Text variant="bodyMedium">{version.reflection}</Text> : null}
-              {version.decision?.message ? (
-                <Text variant="bodyMedium">{`${t('teacherSays', { name: version.decision.decidedBy })}: ${version.decision.message}`}</Text>
-              ) : null}
+              <TeacherSaid decision={version.decision} />
             </>
           ) : null}
         </Stack>

@@ -2,6 +2,7 @@
 export { EarlierVersions } from './EarlierVersions'
 export { OutboxLine } from './OutboxLine'
 export { PieceTrouble } from './PieceTrouble'
+export { TeacherSaid } from './TeacherSaid'
 export { WithPiece } from './WithPiece'
 export {
   pieceQuery,

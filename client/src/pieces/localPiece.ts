@@ -31,6 +31,7 @@ export function localPiece(
     changedAt: new Date().toISOString(),
     submittedAt: null,
     message: null,
+    voice: null,
     version: 1,
     reflection: '',
     step: 'finished',

@@ -9,6 +9,7 @@ import { Field } from '../kit/Field'
 import { Bar, useWidth } from '../kit/layout'
 import { isHere, NotYet } from '../kit/NotYet'
 import { colours, space } from '../kit/theme'
+import { SpokenWords } from '../media/VoiceRecorder'
 import { lookOf } from '../parts/partKinds'
 import { PartsViewer } from '../parts/PartsViewer'
 import { pieceQuery, usePiece } from '../pieces'
@@ -117,13 +118,14 @@ function JudgingDesk({ piece, place, onGo, onDecided }: Props & { piece: Piece }
         onClose={close}
         firstName={piece.pupil.firstName}
         help={approved ? t('approvedStays') : t('nextStepHelp')}
-        message={verdict.message}
-        onChange={(message) => verdict.change({ message })}
+        words={verdict}
+        onChange={verdict.change}
         onSend={() => {
           if (!approved) return verdict.send('send-back')
           close()
-          afterwards.sendBack(verdict.message.trim())
-          verdict.change({ message: '' })
+          const { message, said } = verdict
+          afterwards.sendBack(verdict, () => verdict.change({ message, said }))
+          verdict.change({ message: '', said: null })
         }}
       />
       <KeysDialog visible={open === 'keys'} onClose={close} />
@@ -151,6 +153,11 @@ function FactsAndWords({
             onChangeText={(message) => verdict.change({ message })}
             maxLength={MAX_MESSAGE_LENGTH}
             lines={2}
+          />
+          <SpokenWords
+            label={t('sayIt')}
+            said={verdict.said}
+            onChange={(said) => verdict.change({ said })}
           />
         </SendsByKey>
       ) : null}

@@ -11,6 +11,8 @@ import { Bar, Grid, useWidth } from '../kit/layout'
 
 import { colours, space } from '../kit/theme'
 
+import { SpokenWords } from '../media/VoiceRecorder'
+import type { Unsent } from './unsentWords'
 import { useKeys } from './useKeys'
 import { t } from './words'
 import { t as kitWords } from '../kit/words'
@@ -101,18 +103,18 @@ export function SendBackDialog({
   onClose,
   firstName,
   help,
-  message,
+  words: { message, said },
   onChange,
   onSend,
 }: DialogProps & {
   firstName: string
   help: string
-  message: string
-  onChange: (words: string) => void
+  words: Unsent
+  onChange: (words: Partial<Unsent>) => void
   onSend: () => void
 }) {
   const { wide } = useWidth()
-  const canSend = message.trim() !== ''
+  const canSend = message.trim() !== '' || said !== null
   return (
     <Overlay
       visible={visible}
@@ -126,10 +128,15 @@ export function SendBackDialog({
           <Field
             label={t('nextStepLabel')}
             value={message}
-            onChangeText={onChange}
+            onChangeText={(typed) => onChange({ message: typed })}
             maxLength={MAX_MESSAGE_LENGTH}
             lines={3}
             autoFocus
+          />
+          <SpokenWords
+            label={t('sayIt')}
+            said={said}
+            onChange={(spoken) => onChange({ said: spoken })}
           />
           <Bar wrap align="stretch">
             <BigButton label={kitWords('cancel')} tone="quiet" onPress={onClose} grow />

@@ -45,6 +45,7 @@ export const messages = {
   askAgain: 'Another go',
   chooseFolder: 'Which folder does it belong in?',
   message: 'Words for the pupil',
+  sayIt: 'Say it',
   nextStepLabel: 'What to do next',
   nextStepHelp: 'Say what to do next, so that another go is easy.',
   sendBackTitle: 'Send it back to {name}',

@@ -1,13 +1,19 @@
-/** What a teacher has begun to say to a piece, and where it shall go instead: it waits with it. */
-export type Unsent = { message: string; folderId: string | null }
+import type { Recorded } from '../device/useRecorded'
 
-const NOTHING: Unsent = { message: '', folderId: null }
+/**
+ * What a teacher has begun to say to a piece, written or spoken, and where it shall go instead: it
+ * waits with it.
+ */
+export type Unsent = { message: string; said: Recorded | null; folderId: string | null }
+
+export const NOTHING_UNSENT: Unsent = { message: '', said: null, folderId: null }
 const unsent = new Map<string, Unsent>()
 
-export const unsentOf = (pieceId: string): Unsent => unsent.get(pieceId) ?? NOTHING
+export const unsentOf = (pieceId: string): Unsent => unsent.get(pieceId) ?? NOTHING_UNSENT
 
 export function keepUnsent(pieceId: string, words: Unsent): void {
-  if (words.message === '' && words.folderId === null) unsent.delete(pieceId)
+  const { message, said, folderId } = words
+  if (message === '' && said === null && folderId === null) unsent.delete(pieceId)
   else unsent.set(pieceId, words)
 }
 

@@ -1,7 +1,9 @@
 import type { Folder, Piece } from '@nibquill/contract'
 import { sentenceOf } from '../kit/problems'
 import { toast } from '../kit/Toast'
+import { sendVoice } from '../media/sendVoice'
 import { useDecide, useFileElsewhere, useTakeBack } from './reviewQueries'
+import type { Unsent } from './unsentWords'
 import { UNDO_STANDS_MS } from './useVerdict'
 import { t } from './words'
 
@@ -29,10 +31,14 @@ export function useAfterwards(piece: Piece, title: string) {
       ...(before ? { undo: () => void fileInto(before, version, null).catch(failed) } : {}),
     })
   }
-  const sendBack = async (message: string) => {
+  const sendBack = async ({ message, said }: Unsent) => {
+    const spoken = said ? { voiceId: await sendVoice(said.file) } : {}
     const { version } = await decide.mutateAsync({
       pieceId: piece.id,
-      decision: { move: 'send-back', message, seenVersion: piece.version },
+      decision: {
+        ...{ move: 'send-back', message: message.trim(), seenVersion: piece.version },
+        ...spoken,
+      },
     })
     toast(t('sentBack', about), {
       standsMs: UNDO_STANDS_MS,
@@ -46,6 +52,11 @@ export function useAfterwards(piece: Piece, title: string) {
       if (folder.id === piece.folder?.id) return
       void fileInto(folder, piece.version, piece.folder).catch(failed)
     },
-    sendBack: (message: string) => void sendBack(message).catch(failed),
+    /** @param onFailed - What was said is wanted back. */
+    sendBack: (words: Unsent, onFailed: () => void) =>
+      void sendBack(words).catch((error: unknown) => {
+        onFailed()
+        failed(error)
+      }),
   }
 }

@@ -4,9 +4,10 @@ import { router } from 'expo-router'
 import { useRef, useState } from 'react'
 import { codeOf, detailsOf, sentenceOf } from '../kit/problems'
 import { toast } from '../kit/Toast'
+import { sendVoice } from '../media/sendVoice'
 import { useDecide, useTakeBack } from './reviewQueries'
 import { leaveSitting, returnToSitting, settleInSitting } from './sittingStore'
-import { keepUnsent, unsentOf, type Unsent } from './unsentWords'
+import { keepUnsent, NOTHING_UNSENT, unsentOf, type Unsent } from './unsentWords'
 import { t } from './words'
 
 /** How long a decision can be taken back by a tap. */
@@ -38,7 +39,7 @@ export function useVerdict(piece: Piece, title: string, onDone: () => void): Ver
     // A key that repeats, a second tap: one decision.
     if (sent.current) return
     sent.current = true
-    const { message, folderId } = unsent
+    const { message, said, folderId } = unsent
     const filed = move === 'approve' && folderId ? { folderId } : {}
     const about = { name: piece.pupil.firstName, title }
     const comesBack = () => {
@@ -46,12 +47,21 @@ export function useVerdict(piece: Piece, title: string, onDone: () => void): Ver
       keepUnsent(piece.id, unsent)
     }
     leaveSitting(piece.id)
-    keepUnsent(piece.id, { message: '', folderId: null })
+    keepUnsent(piece.id, NOTHING_UNSENT)
     // As a promise: the piece leaves the desk before the school answers.
-    const decided = decide.mutateAsync({
-      pieceId: piece.id,
-      decision: { move, message: message.trim(), seenVersion: piece.version, ...filed },
-    })
+    const decided = (async () => {
+      const spoken = said ? { voiceId: await sendVoice(said.file) } : {}
+      return decide.mutateAsync({
+        pieceId: piece.id,
+        decision: {
+          move,
+          message: message.trim(),
+          seenVersion: piece.version,
+          ...filed,
+          ...spoken,
+        },
+      })
+    })()
     const undo = async () => {
       const { version } = await decided
       await takeBack.mutateAsync({ pieceId: piece.id, seenVersion: version })

@@ -7,6 +7,8 @@ type Hangs = {
   ownerId: string
   /** `approved`: in what was approved, and shown there rather than kept for those who make it. */
   pieces: { pieceId: string; approved: boolean }[]
+  /** Pieces to which it is what their teacher said. */
+  answers: string[]
   tasks: string[]
   notices: string[]
 }
@@ -44,6 +46,8 @@ export class FileGuard {
       if (approved && (await this.#guard.allowsPiece(viewer, 'piece.read-approved', pieceId)))
         return true
     }
+    for (const id of hangs.answers)
+      if (await this.#guard.allowsPiece(viewer, 'piece.read', id)) return true
     for (const id of hangs.tasks)
       if (await this.#guard.task(viewer, 'task.read', id).then(yes, isRefusal)) return true
     for (const id of hangs.notices)
@@ -56,6 +60,7 @@ export class FileGuard {
       `select m.owner_id as "ownerId",
          array(select task_id from task_media where media_id = m.id union select task_id from task_sheet where media_id = m.id) as tasks,
          array(select notice_id from notice_media where media_id = m.id) as notices,
+         array(select piece_id from decision where voice_media_id = m.id) as answers,
          coalesce((select json_agg(json_build_object('pieceId', x.piece_id, 'approved', x.approved)) from (
              select t.piece_id, false as approved from part_file f join part t on t.id = f.part_id where f.media_id = m.id
              union select p.id, f.role = any($2) and p.approved_version_id = f.version_id

@@ -1,6 +1,7 @@
 import type { NewsItem, StaffNews, WorkNews } from '@nibquill/contract'
 import type { EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
+import { spokenIn } from '../pieces/pieceLines.ts'
 import { tell } from '../platform/live.ts'
 import { NewsRow } from './rows.ts'
 
@@ -55,7 +56,7 @@ export async function listNews(manager: EntityManager, personId: string): Promis
     Omit<StaffNews, 'kind' | 'happenedAt'> & { kind: NewsItem['kind']; happenedAt: Date }
   const rows = await manager.query<Flat[]>(
     `select n.id, n.kind, n.happened_at as "happenedAt", n.seen_at is not null as seen,
-       d.piece_id as "pieceId", w.title as "pieceTitle", f.name as "folderName", d.message,
+       d.piece_id as "pieceId", w.title as "pieceTitle", f.name as "folderName", d.message, ${spokenIn('d')} as voice,
        trim(u.first_name || ' ' || u.last_name) as "teacherName",
        trim(b.first_name || ' ' || b.last_name) as by, trim(s.first_name || ' ' || s.last_name) as about, c.name as "className"
      from news n left join decision d on d.id = n.decision_id left join piece_version w on w.id = d.version_id
@@ -68,7 +69,7 @@ export async function listNews(manager: EntityManager, personId: string): Promis
     const happened = { id, seen, happenedAt: row.happenedAt.toISOString() }
     if (kind === 'name-card' || kind === 'letter-opened')
       return { ...happened, kind, by: row.by, about: row.about, className: row.className }
-    const { pieceId, pieceTitle, folderName, teacherName, message } = row
-    return { ...happened, kind, pieceId, pieceTitle, folderName, teacherName, message }
+    const { pieceId, pieceTitle, folderName, teacherName, message, voice } = row
+    return { ...happened, kind, pieceId, pieceTitle, folderName, teacherName, message, voice }
   })
 }

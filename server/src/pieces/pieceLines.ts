@@ -45,6 +45,10 @@ export const HANDED_IN_PARTS = `select w.version_id as "versionId", q.id as part
   ${filesOfVersion('w.version_id')}
   from version_part w join part q on q.id = w.part_id`
 
+/** SQL: what a teacher said with a decision; null where nothing was. */
+export const spokenIn = (decision: string): string =>
+  `(select json_build_object('mediaId', v.id, 'state', v.state) from media v where v.id = ${decision}.voice_media_id)`
+
 /** Longer than any cover has room for. */
 const COVER_LETTERS = 400
 /** @see coverOf in core */
@@ -57,7 +61,7 @@ const VERSION_PARTS = `from (select t.id, t.kind, w.name, w.content, w.position 
 
 const OF_ALL = `p.id, p.goes, p.changed_at as "changedAt", p.submitted_at as "submittedAt", u.id as "pupilId", u.first_name as "firstName",
   u.last_name as "lastName", u.peg_symbol as "pegSymbol", u.peg_colour as "pegColour", f.id as "folderId", f.name as "folderName",
-  f.symbol as "folderSymbol", f.colour as "folderColour", t.id as "taskId", t.title as "taskTitle", cover.*, d.message`
+  f.symbol as "folderSymbol", f.colour as "folderColour", t.id as "taskId", t.title as "taskTitle", cover.*, d.message, d.voice`
 const COLUMNS: Record<Showing, string> = {
   working: `select ${OF_ALL}, p.title, p.state,
       (select count(*)::int from part c where c.piece_id = p.id and c.removed_at is null) as "partCount"`,
@@ -65,7 +69,7 @@ const COLUMNS: Record<Showing, string> = {
       (select count(*)::int from version_part c where c.version_id = p.approved_version_id) as "partCount"`,
 }
 const PEOPLE = `join person u on u.id = p.pupil_id left join task t on t.id = p.task_id
-  left join lateral (select message from decision d where d.piece_id = p.id order by d.decided_at desc, d.id desc limit 1) d on true`
+  left join lateral (select message, ${spokenIn('d')} as voice from decision d where d.piece_id = p.id order by d.decided_at desc, d.id desc limit 1) d on true`
 /**
  * What a line tells besides is fetched for the pieces of the page alone, however many were looked
  * through for it.
@@ -95,6 +99,7 @@ type FlatLine = {
   taskId: string | null
   taskTitle: string
   message: string | null
+  voice: PieceLine['voice']
   partCount: number
 } & (FlatPart | { part_id: null })
 
@@ -124,5 +129,6 @@ function pieceLine(row: FlatLine): PieceLine {
     changedAt: row.changedAt.toISOString(),
     submittedAt: row.submittedAt?.toISOString() ?? null,
     message: row.message,
+    voice: row.voice,
   }
 }

@@ -1,4 +1,4 @@
-import type { ChangePiece, MyPieces, Piece, StartPiece, Version } from '@nibquill/contract'
+import type { ChangePiece, MyPieces, Piece, Spoken, StartPiece, Version } from '@nibquill/contract'
 import { BIN_DAYS, DomainError, isOpen, movePiece, suggestTitle, type Move } from '@nibquill/core'
 import { IsNull, type EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
@@ -15,7 +15,7 @@ import { TaskRow } from '../tasks/rows.ts'
 import { listMakers, listVersionMakers } from './makerNames.ts'
 import type { PieceChanges } from './pieceChanges.ts'
 import { isBlank, readPart, type FlatPart } from './partKinds.ts'
-import { HANDED_IN_PARTS, listPieceLines, WORKING_PARTS } from './pieceLines.ts'
+import { HANDED_IN_PARTS, listPieceLines, spokenIn, WORKING_PARTS } from './pieceLines.ts'
 import { ClassPieceRow, PartRow, PieceMakerRow, PieceRow, PieceVersionRow } from './rows.ts'
 import { schoolDayOf } from '../school/schoolDayOf.ts'
 
@@ -355,12 +355,13 @@ export class Pieces {
       withdrawnAt: Date | null
       move: 'approve' | 'send-back' | null
       message: string
+      voice: Spoken | null
       decidedAt: Date
       decidedBy: string
     }
     const versions = await manager.query<Flat[]>(
       `select w.id, w.number, w.title, w.reflection, w.step, w.submitted_at as "submittedAt", w.withdrawn_at as "withdrawnAt",
-         d.move, d.message, d.decided_at as "decidedAt", trim(u.first_name || ' ' || u.last_name) as "decidedBy"
+         d.move, d.message, ${spokenIn('d')} as voice, d.decided_at as "decidedAt", trim(u.first_name || ' ' || u.last_name) as "decidedBy"
        from piece_version w
          left join lateral (select * from decision x where x.version_id = w.id order by x.decided_at desc, x.id desc limit 1) d on true
          left join person u on u.id = d.decided_by
@@ -373,13 +374,13 @@ export class Pieces {
     )
     const makers = await listVersionMakers(manager, pieceId)
     return versions.map(
-      ({ move, message, decidedAt, decidedBy, submittedAt, withdrawnAt, ...version }) => ({
+      ({ move, message, voice, decidedAt, decidedBy, submittedAt, withdrawnAt, ...version }) => ({
         ...version,
         submittedAt: submittedAt.toISOString(),
         withdrawnAt: withdrawnAt?.toISOString() ?? null,
         parts: parts.filter(({ versionId }) => versionId === version.id).map(readPart),
         makers: makers.get(version.id) ?? [],
-        decision: move && { move, message, decidedAt: decidedAt.toISOString(), decidedBy },
+        decision: move && { move, message, voice, decidedAt: decidedAt.toISOString(), decidedBy },
       }),
     )
   }

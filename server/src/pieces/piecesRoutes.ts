@@ -88,6 +88,8 @@ export function piecesRoutes(
   return router
 }
 
+const partIn = (request: Request): string => read(PartParams, request.params).partId
+
 /** What is done to a piece's parts, their order and its makers; each answers with the piece. */
 function partRoutes(
   guard: Guard,
@@ -120,54 +122,39 @@ function partRoutes(
       parts.add(
         guard.own(signedIn(request), 'pupil'),
         id,
-        read(PartParams, request.params).partId,
+        partIn(request),
         read(AddPart, request.body),
       ),
     ),
   )
   router.put('/:id/parts/:partId/text', (request, response) =>
     changed(request, response, (id) =>
-      parts.write(id, read(PartParams, request.params).partId, read(WritePart, request.body)),
+      parts.write(id, partIn(request), read(WritePart, request.body)),
     ),
   )
   router.put('/:id/parts/:partId/talk', (request, response) =>
     changed(request, response, (id) =>
-      parts.addTalk(
-        pupil(request),
-        id,
-        read(PartParams, request.params).partId,
-        read(AddTalk, request.body),
-      ),
+      parts.addTalk(pupil(request), id, partIn(request), read(AddTalk, request.body)),
     ),
   )
   router.post('/:id/parts/:partId/ink', (request, response) =>
     changed(request, response, (id) =>
-      parts.draw(
-        pupil(request),
-        id,
-        read(PartParams, request.params).partId,
-        read(DrawOn, request.body),
-      ),
+      parts.draw(pupil(request), id, partIn(request), read(DrawOn, request.body)),
     ),
   )
   router.patch('/:id/parts/:partId', (request, response) =>
     changed(request, response, (id) =>
-      parts.name(
-        pupil(request),
-        id,
-        read(PartParams, request.params).partId,
-        read(NamePart, request.body).name,
-      ),
+      parts.name(pupil(request), id, partIn(request), read(NamePart, request.body).name),
     ),
   )
   router.delete('/:id/parts/:partId', (request, response) =>
     changed(request, response, (id) =>
-      parts.remove(pupil(request), id, read(PartParams, request.params).partId, { restore: false }),
+      parts.remove(pupil(request), id, partIn(request), { restore: false }),
     ),
   )
   router.post('/:id/parts/:partId/restore', (request, response) =>
     changed(request, response, (id) =>
-      parts.remove(pupil(request), id, read(PartParams, request.params).partId, { restore: true }),
+      parts.remove(pupil(request), id, partIn(request), { restore: true }),
     ),
   )
   return router

@@ -5,6 +5,7 @@ import { v7 as newId } from 'uuid'
 import type { Guard } from '../access/guard.ts'
 import { FolderClassRow, FolderRow } from '../folders/rows.ts'
 import { NewsRow } from '../notices/rows.ts'
+import { MediaRow } from '../media/rows.ts'
 import { note } from '../platform/audit.ts'
 import { readCursor, writeCursor, type Cursor } from '../platform/cursor.ts'
 import { tell } from '../platform/live.ts'
@@ -51,7 +52,7 @@ export class Review {
   /**
    * Judges the version in the tray: decision, news and state commit together.
    * @throws DomainError `piece/stale` when the pupil took it out or another teacher was first;
-   *   `folder/not-found`
+   *   `folder/not-found`, `media/not-found`
    */
   async decide(viewer: SignedIn, pieceId: string, decision: Decide): Promise<Piece> {
     await this.#platform.db.transaction(async (manager) => {
@@ -65,6 +66,8 @@ export class Review {
       if (folderId !== version.folderId) await this.#refuseUnfit(manager, viewer, piece, folderId)
       const now = this.#platform.clock.now()
       const approved = decision.move === 'approve'
+      const voiceMediaId = decision.voiceId ?? null
+      if (voiceMediaId) await refuseForeignVoice(manager, viewer, voiceMediaId)
       if (approved) await this.#refusePutAway(manager, folderId)
       const decisionId = newId()
       await manager.insert(DecisionRow, {
@@ -73,6 +76,7 @@ export class Review {
         versionId: version.id,
         move: decision.move,
         message: decision.message,
+        voiceMediaId,
         folderId: approved ? folderId : null,
         decidedBy: viewer.personId,
         decidedAt: now,
@@ -240,6 +244,16 @@ export class Review {
          and p.binned_at is null order by p.approved_at desc limit ${EARLIER}`,
     )
   }
+}
+
+/** @throws DomainError `media/not-found` for what is no recording of the teacher's own */
+async function refuseForeignVoice(
+  manager: EntityManager,
+  viewer: SignedIn,
+  mediaId: string,
+): Promise<void> {
+  const own = { id: mediaId, ownerId: viewer.personId, kind: 'sound' } as const
+  if (!(await manager.existsBy(MediaRow, own))) throw new DomainError('media/not-found')
 }
 
 /** SQL: what waits for a teacher, first handed in first, from after a cursor; one page and one more. */

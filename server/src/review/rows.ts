@@ -7,6 +7,8 @@ export type DecisionRow = {
   versionId: string
   move: 'approve' | 'send-back'
   message: string
+  /** What was said instead, or as well. */
+  voiceMediaId: string | null
   folderId: string | null
   decidedBy: string
   decidedAt: Date
@@ -19,6 +21,7 @@ export const DecisionRow = row<DecisionRow>(
     versionId: refer('piece_version', { cascade: true }),
     move: text,
     message: text,
+    voiceMediaId: maybe(refer('media')),
     folderId: maybe(refer('folder')),
     decidedBy: refer('person'),
     decidedAt: moment,
@@ -26,6 +29,6 @@ export const DecisionRow = row<DecisionRow>(
   // Approved once, and later perhaps sent back.
   {
     uniques: [{ columns: ['versionId', 'move'] }],
-    indices: [{ columns: ['pieceId', 'decidedAt'] }],
+    indices: [{ columns: ['pieceId', 'decidedAt'] }, { columns: ['voiceMediaId'] }],
   },
 )

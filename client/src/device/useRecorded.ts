@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react'
-import { canRecord, type Recording } from '../device/recording'
+import { canRecord, type Recording } from './recording'
 
 /** What was recorded, and how long it is. `quiet`: next to nothing was heard; `tooLoud`: it was cut off at its loudest. */
 export type Recorded = { file: File; ms: number; quiet: boolean; tooLoud: boolean }
