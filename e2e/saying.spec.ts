@@ -310,3 +310,52 @@ test('spoken words come out as long as they were, in their rhythm, and at the on
     await browser.close()
   }
 })
+
+test('a teacher says what to do next; its pupil hears it on the desk and beside the work', async ({
+  page,
+  another,
+}) => {
+  await enterAsPupil(page, 'Aoife', '/write')
+  await page.getByLabel('Write here').fill('The wind walks.')
+  await goOn(page)
+  await page.getByLabel('Name of my piece').fill('Wind')
+  await goOn(page)
+  await goOn(page)
+  await putInTray(page, /Rock pools/)
+  await expect.poll(async () => (await newestOf(page))?.state).toBe('submitted')
+  const { id } = (await newestOf(page))!
+
+  const teacher = await another()
+  await enterAsTeacher(teacher, 'plover', `/tray/${id}`)
+  await teacher.getByRole('button', { name: /^Send back/ }).click()
+  const dialog = teacher.getByRole('dialog')
+  const send = dialog.getByRole('button', { name: /^Send it back/ })
+  await expect(send).toBeDisabled()
+  await dialog.getByRole('button', { name: 'Say it' }).click()
+  const stop = dialog.getByRole('button', { name: /^Stop, 0:03/ })
+  await stop.click({ timeout: 20_000 })
+  // Heard, taken out and brought back before it is sent.
+  await expect(dialog.getByRole('button', { name: 'Hear it' })).toBeVisible()
+  await dialog.getByRole('button', { name: 'Take out what I say' }).click()
+  await expect(send).toBeDisabled()
+  await dialog.getByRole('button', { name: 'Bring it back' }).click()
+  // What was said waits with its piece while one looks at the work again.
+  await dialog.getByRole('button', { name: 'Leave it' }).click()
+  await teacher.getByRole('button', { name: /^Send back/ }).click()
+  await send.click()
+  await expect.poll(async () => (await pieceOf(page, id)).state).toBe('returned')
+
+  await page.goto('/desk')
+  await expect(page.getByText('Your teacher says something to you. Listen.')).toBeVisible()
+  await page
+    .getByRole('link', { name: /Wind/ })
+    .or(page.getByText('Wind', { exact: true }))
+    .first()
+    .click()
+  await page.getByRole('button', { name: 'Hear it' }).click()
+  await expect(page.getByRole('button', { name: 'Stop it' })).toBeVisible()
+  const place = page.getByRole('slider', { name: 'Where it is heard' })
+  await expect
+    .poll(async () => Number(await place.getAttribute('aria-valuenow')))
+    .toBeGreaterThan(0)
+})

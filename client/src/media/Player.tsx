@@ -22,7 +22,7 @@ export function Player({ file, link }: { file: Readable; link?: string | undefin
 
 /** A recording that was just made, and lies nowhere yet. @param ms - How long it is. */
 export function PlayHere({ file, ms }: { file: File; ms: number }) {
-  return <Sounding src={useAddressOf(file)} peaks={{ durationMs: ms, peaks: [] }} />
+  return <Sounding src={useAddressOf(file)} peaks={{ durationMs: ms, peaks: [] }} own />
 }
 
 /** For as long as it is shown. */
@@ -32,9 +32,17 @@ export function useAddressOf(file: File): string {
   return src
 }
 
-function Sounding({ src, peaks }: { src: string; peaks: Peaks | null }) {
+function Sounding({
+  src,
+  peaks,
+  own = false,
+}: {
+  src: string
+  peaks: Peaks | null
+  own?: boolean
+}) {
   const [audio] = useState(() => Object.assign(new Audio(), { preload: 'none', src }))
-  return <PlayerBar playing={usePlaying(audio)} peaks={peaks} />
+  return <PlayerBar playing={usePlaying(audio)} peaks={peaks} own={own} />
 }
 
 /**
@@ -101,10 +109,13 @@ export function PlayerBar({
   playing,
   peaks,
   play = t('hear'),
+  own = false,
 }: {
   playing: Playing
   peaks: Peaks | null
   play?: string
+  /** Just recorded by whoever listens: nobody hurries through their own words. */
+  own?: boolean
 }) {
   const forPupil = useContext(ForPupil)
   const [speed, setSpeed] = speeds.use()
@@ -119,7 +130,7 @@ export function PlayerBar({
         onPress={playing.toggle}
       />
       {seconds > 0 ? (
-        <Bar gap="near" style={{ flex: 1, minWidth: 180 }}>
+        <Bar gap="near" style={{ flex: 1, minWidth: 110 }}>
           <View style={{ flex: 1 }}>
             <Waveform
               peaks={peaks?.peaks ?? []}
@@ -133,7 +144,7 @@ export function PlayerBar({
           </Text>
         </Bar>
       ) : null}
-      {forPupil ? null : (
+      {forPupil || own ? null : (
         <BigButton
           small
           tone="quiet"
