@@ -4,6 +4,7 @@ import path from 'node:path'
 import type { Page } from '@playwright/test'
 import { nameIt, putInTray } from './handIn.ts'
 import { scratch } from './materials.ts'
+import { inkAtSchool, kindsOf, Paper } from './paper.ts'
 import { enterAsPupil, enterAsTeacher } from './people.ts'
 import { newestOf, pieceOf } from './pieces.ts'
 import { expect, test } from './test.ts'
@@ -163,6 +164,30 @@ test('what is picked becomes what it is: a film, a paper to be leafed through; a
   await teacher.getByRole('button', { name: 'Save the file' }).click()
   const file = await (await saved).path()
   expect(execFileSync('pdfinfo', [file], { encoding: 'utf8' })).toMatch(/Pages:\s+3/)
+})
+
+test('a paper is drawn on: its pages come to lie on sheets of a new drawing', async ({ page }) => {
+  await enterAsPupil(page, 'Aoife', '/desk')
+  const chooser = page.waitForEvent('filechooser')
+  await page.getByRole('button', { name: 'Pick', exact: true }).click()
+  await (await chooser).setFiles(paperOf(3))
+  await page.getByRole('button', { name: 'Look at Week 2 plan' }).click()
+  const id = idOf(page)
+  // What the school has can be taken apart into pages.
+  await expect.poll(async () => (await pieceOf(page, id)).parts?.length).toBe(1)
+  await page.getByRole('button', { name: 'Draw on it' }).click()
+  await expect(page.getByLabel('Sheet 1 of 3')).toBeVisible({ timeout: 30_000 })
+  const paper = new Paper(page)
+  await paper.canvas.focus()
+  for (const key of ['Space', 'ArrowRight', 'ArrowRight', 'Space']) await page.keyboard.press(key)
+  await page.getByRole('button', { name: 'Next sheet' }).click()
+  await expect(page.getByLabel('Sheet 2 of 3')).toBeVisible()
+  const drawn = async () => (await pieceOf(page, id)).parts.find(({ kind }) => kind === 'drawing')
+  await expect.poll(drawn, { timeout: 30_000 }).toMatchObject({ sheets: 3 })
+  const ink = async () => (await inkAtSchool(page, id))?.sheets ?? []
+  await expect
+    .poll(async () => (await ink()).map(({ things }) => kindsOf(things)), { timeout: 30_000 })
+    .toEqual([['picture', 'line'], ['picture'], ['picture']])
 })
 
 test('a page in the web: what leads elsewhere is refused in words; what is kept says its host', async ({

@@ -4,7 +4,7 @@ import { MOST_SHEETS, MOST_THINGS, type InkDocument } from '@nibquill/core/ink/d
 import { copyOfStarter, hasMovables, isCopiedFrom } from '@nibquill/core/ink/starter'
 import { useQuery } from '@tanstack/react-query'
 import { router, useLocalSearchParams } from 'expo-router'
-import { useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { View } from 'react-native'
 import { v7 as newId } from 'uuid'
 import { BigButton } from '../kit/BigButton'
@@ -18,8 +18,9 @@ import { PartView } from '../parts/PartView'
 import { PieceTrouble, usePieceWork, useShownPiece } from '../pieces'
 import { useTasks } from '../tasks'
 import type { Drawing } from './drawing'
-import { LayPhotos, LayPicture } from './LayPicture'
-import { groundOf, Places, TableFoot, TableHead, TableTop, useTable } from './Table'
+import { LayPhotos, layPages, LayPicture } from './LayPicture'
+import { pagesAtSchool } from './pages'
+import { groundOf, Places, TableFoot, TableHead, TableTop, useTable, type Table } from './Table'
 import { useDrawing } from './useDrawing'
 import { t } from './words'
 
@@ -29,7 +30,7 @@ export function DrawScreen() {
     id?: string
     partId?: string
     taskId?: string
-    /** A photo of the piece, to be drawn on. */
+    /** A photo of the piece, or a paper, to be drawn on. */
     over?: string
   }>()
   const [fresh] = useState(() => ({ pieceId: newId(), partId: newId() }))
@@ -55,7 +56,7 @@ export function DrawScreen() {
       partId={wanted}
       part={began}
       starter={starter}
-      over={piece?.parts.find((one) => one.id === over && one.kind === 'photo') ?? null}
+      over={piece?.parts.find(({ id }) => id === over) ?? null}
       taskId={taskId ?? null}
     />
   )
@@ -144,7 +145,27 @@ function OpenDrawing(props: OpenProps) {
   return <AtWork {...props} drawing={drawing} />
 }
 
-function AtWork({ pieceId, piece, starter, taskId, drawing }: OpenProps & { drawing: Drawing }) {
+/** The pages of a paper come to lie on a new drawing. @returns how far that is, in words */
+function usePaperUnder(over: Part | null, { drawing, arranging }: Table): string {
+  const [coming, setComing] = useState('')
+  const paperId = over?.kind === 'page' ? over.files.paper.mediaId : null
+  const begun = useRef(false)
+  useEffect(() => {
+    const fresh = drawing.getSnapshot().ink.sheets.every(({ things }) => things.length === 0)
+    if (!paperId || begun.current || !fresh) return
+    begun.current = true
+    const first = () => drawing.turnTo(drawing.getSnapshot().ink.sheets[0]!.id)
+    void layPages(pagesAtSchool(paperId), arranging, setComing)
+      .then(first)
+      .finally(() => setComing(''))
+    // Once, when it is opened.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [paperId])
+  return coming
+}
+
+function AtWork(props: OpenProps & { drawing: Drawing }) {
+  const { pieceId, piece, starter, taskId, drawing } = props
   // A sheet to sort and to fill in begins with moving.
   const fromSheet = starter !== null || (piece?.task ?? null) !== null
   const table = useTable(
@@ -159,6 +180,7 @@ function AtWork({ pieceId, piece, starter, taskId, drawing }: OpenProps & { draw
     void work.sendPicture(mediaId, file)
     return Promise.resolve()
   }
+  const coming = usePaperUnder(props.over, table)
   const anything = seen.ink.sheets.some(({ things }) => things.length > 0)
   return (
     <View style={{ flex: 1, backgroundColor: groundOf(table) }}>
@@ -170,6 +192,11 @@ function AtWork({ pieceId, piece, starter, taskId, drawing }: OpenProps & { draw
       <Stack gap="near" style={{ paddingHorizontal: space.apart }}>
         {piece ? <WhatTeacherSaid piece={piece} /> : null}
         <PieceTrouble pieceId={pieceId} />
+        {coming ? (
+          <Notice tone="news" symbol="file">
+            {coming}
+          </Notice>
+        ) : null}
         <NewFromTeacher drawing={drawing} ink={seen.ink} taskId={piece?.task?.id ?? null} />
         {seen.sheet.things.length >= MOST_THINGS ? (
           <Notice tone="attention" symbol="bulb">

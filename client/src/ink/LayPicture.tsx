@@ -1,4 +1,4 @@
-import type { Piece } from '@nibquill/contract'
+import type { MadePage, Piece } from '@nibquill/contract'
 import { acceptOf } from '@nibquill/core'
 import { useState } from 'react'
 import { v7 as newId } from 'uuid'
@@ -31,7 +31,7 @@ export function LayPicture({
     // One after the other: a tablet holds one large picture at a time.
     for (const file of picked) {
       setBusy(t('picture'))
-      if (isPaper(file)) await layPages(file)
+      if (isPaper(file)) await layPages(pagesOf(file), arranging, setBusy)
       else await layPicture(file)
     }
     setBusy('')
@@ -47,22 +47,6 @@ export function LayPicture({
       toast(sentenceOf(error))
     }
   }
-  /** Each page on a sheet of its own, as they come. */
-  const layPages = async (file: File) => {
-    setBusy(t('pagesComing'))
-    let laid = 0
-    try {
-      for await (const page of pagesOf(file)) {
-        arranging.addSheet(sheetWithPage(page))
-        laid++
-        if (arranging.isFull() && laid < page.pages)
-          return toast(t('pagesFirst', { n: laid, of: page.pages }))
-        setBusy(t('pageOf', { n: laid, of: page.pages }))
-      }
-    } catch (error) {
-      toast(error instanceof ProblemError ? sentenceOf(error) : t('pagesNeedNetwork'))
-    }
-  }
   return (
     <Tool
       symbol="pictures"
@@ -71,6 +55,30 @@ export function LayPicture({
       onPress={() => void pick()}
     />
   )
+}
+
+/**
+ * Each page of a paper on a sheet of its own, as they come; the first lies on top then.
+ * @param say - How far it is.
+ */
+export async function layPages(
+  pages: AsyncGenerator<MadePage>,
+  arranging: Arranging,
+  say: (words: string) => void,
+): Promise<void> {
+  say(t('pagesComing'))
+  let laid = 0
+  try {
+    for await (const page of pages) {
+      arranging.addSheet(sheetWithPage(page))
+      laid++
+      if (arranging.isFull() && laid < page.pages)
+        return toast(t('pagesFirst', { n: laid, of: page.pages }))
+      say(t('pageOf', { n: laid, of: page.pages }))
+    }
+  } catch (error) {
+    toast(error instanceof ProblemError ? sentenceOf(error) : t('pagesNeedNetwork'))
+  }
 }
 
 /** Photos that hang on the same piece, to be laid on as well. */

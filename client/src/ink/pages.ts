@@ -9,14 +9,22 @@ export const isPaper = ({ type, name }: File): boolean =>
   type === 'application/pdf' || /\.pdf$/i.test(name)
 
 /**
- * The pages of a paper, from the first on, as pictures the school makes of them: one after the
- * other, and no more than are wanted.
+ * The pages of a paper that was picked, as `pagesAtSchool` gives them.
  * @throws ProblemError when the school cannot open it; Error when it is out of reach
  */
 export async function* pagesOf(file: File): AsyncGenerator<MadePage> {
   const paperId = newId()
   const what = { mediaId: paperId, name: file.name, hash: await hashOf(file) }
   await transfer({ ...what, use: 'pages' }, file, new AbortController().signal, () => undefined)
+  yield* pagesAtSchool(paperId)
+}
+
+/**
+ * The pages of a paper the school has, from the first on, as pictures it makes of them: one after
+ * the other, and no more than are wanted.
+ * @throws ProblemError when the school cannot open it; Error when it is out of reach
+ */
+export async function* pagesAtSchool(paperId: string): AsyncGenerator<MadePage> {
   let pages = 1
   for (let page = 1; page <= Math.min(pages, MOST_PAGES); page++) {
     const made = await api.post(`/media/${paperId}/pages/${page}`, MadePage, { mediaId: newId() })

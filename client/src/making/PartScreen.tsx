@@ -159,17 +159,17 @@ function WaysOn({ piece, part, at, onTakeOut }: ToolsProps) {
         <BigButton grow symbol="pencil" label={t(`goOnWith.${goOn}`)} onPress={() => open(goOn)} />
       ) : null}
       {canTidy ? (
-        <>
-          <BigButton grow symbol="tidy" label={t('tidy')} onPress={() => open('tidy')} />
-          <BigButton
-            grow
-            symbol="quill"
-            label={t('drawOnIt')}
-            onPress={() => router.push(`/my-pieces/${piece.id}/draw?over=${part.id}`)}
-          />
-        </>
+        <BigButton grow symbol="tidy" label={t('tidy')} onPress={() => open('tidy')} />
       ) : null}
-      {canTidy || part.kind === 'drawing' ? (
+      {part.kind === 'photo' || part.kind === 'page' ? (
+        <BigButton
+          grow
+          symbol="quill"
+          label={t('drawOnIt')}
+          onPress={() => router.push(`/my-pieces/${piece.id}/draw?over=${part.id}`)}
+        />
+      ) : null}
+      {part.kind === 'photo' || part.kind === 'drawing' ? (
         <BigButton
           grow
           symbol="listen"
