@@ -157,6 +157,17 @@ test('what is drawn and what is said are on one clock, also after rests; the tea
   const late = shown.map((ms, i) => ms - steps[i]!.atMs)
   expect(Math.max(...late)).toBeLessThan(50)
   expect(Math.min(...late)).toBeGreaterThanOrEqual(-5)
+
+  // As a film it can be kept elsewhere.
+  const saved = teacher.waitForEvent('download', { timeout: 60_000 })
+  await teacher.getByRole('button', { name: 'Save as a film' }).click()
+  const film = await (await saved).path()
+  const length = execFileSync(
+    'ffprobe',
+    ['-v', 'error', '-show_entries', 'format=duration', '-of', 'csv=p=0', film],
+    { encoding: 'utf8' },
+  )
+  expect(Math.abs(Number(length) * 1000 - peaks.durationMs)).toBeLessThan(100)
 })
 
 test('a photo is talked about, without a network; who leaves in the middle loses nothing', async ({

@@ -23,6 +23,13 @@ export type Arrived = v.InferOutput<typeof Arrived>
 
 /** GET /api/media/:id/:form: the file itself, or what was made of it. */
 export const MediaParams = v.object({ id: Id, form: v.picklist(['full', ...MEDIA_FORMS]) })
+/**
+ * POST /api/media/:id/film, of the ink of a talk-through: has it made as a film, and says whether its
+ * form `as-film` is there by now.
+ */
+export const TalkFilm = v.object({ ready: v.boolean() })
+export type TalkFilm = v.InferOutput<typeof TalkFilm>
+
 /** ?link=token: read as the holder of a page link. */
 export const MediaQuery = v.object({
   link: v.optional(v.pipe(v.string(), v.maxLength(100))),

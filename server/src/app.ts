@@ -39,6 +39,7 @@ export function openApp(platform: Platform, capabilities: Capabilities, uploads:
     classPieces,
     fileGuard,
     pages,
+    talkFilms,
     media,
     review,
     notices,
@@ -75,7 +76,7 @@ export function openApp(platform: Platform, capabilities: Capabilities, uploads:
   app.use('/api/folders', foldersRoutes(guard, folders))
   app.use('/api/tasks', tasksRoutes(guard, tasks, units))
   app.use('/api/pieces', piecesRoutes(guard, { pieces, parts, makers, classPieces }))
-  app.use('/api/media', mediaRoutes(platform, fileGuard, media, uploads, pages))
+  app.use('/api/media', mediaRoutes(platform, fileGuard, media, uploads, pages, talkFilms))
   app.use('/api/review', reviewRoutes(guard, review))
   app.use('/api/notices', noticesRoutes(guard, notices))
   app.use('/api/portfolio', portfolioRoutes(guard, portfolio))

@@ -18,6 +18,7 @@ import { Folders } from './folders/folders.ts'
 import { Mail } from './mail/mail.ts'
 import { Media } from './media/media.ts'
 import { Pages } from './media/pages.ts'
+import { TalkFilms } from './media/talkFilms.ts'
 import { Notices } from './notices/notices.ts'
 import { ClassPieces } from './pieces/classPieces.ts'
 import { Makers } from './pieces/makers.ts'
@@ -90,6 +91,7 @@ export function openCapabilities(platform: Platform, pool: Pool) {
     fileGuard: new FileGuard(platform, guard),
     media,
     pages: new Pages(platform, media),
+    talkFilms: new TalkFilms(platform, media),
     review: new Review(platform, guard, pieces),
     notices: new Notices(platform),
     portfolio: new Portfolio(platform, school),

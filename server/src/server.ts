@@ -92,6 +92,7 @@ export async function startServer(
     await platform.queue.start(
       {
         'media.prepare': ({ mediaId }) => jobs.media.prepare(mediaId),
+        'media.film-talk': ({ mediaId }) => jobs.talkFilms.make(mediaId),
         'media.let-go': ({ mediaId }) => retention.letGo(mediaId),
         'book.make': ({ bookId }) => jobs.book.make(bookId),
         'mail.send': ({ mailId }) => jobs.mail.deliver(mailId),

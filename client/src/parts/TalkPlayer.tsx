@@ -1,7 +1,8 @@
 import type { TalkPart } from '@nibquill/contract'
 import { showThing } from '@nibquill/core/ink/display'
 import { inkOfTalk, TalkReplay, type Talk } from '@nibquill/core/ink/talk'
-import { useEffect, useRef, useState, type CSSProperties } from 'react'
+import { useContext, useEffect, useRef, useState, type CSSProperties } from 'react'
+import { ForPupil } from '../kit/forPupil'
 import { Stack } from '../kit/layout'
 import { ProblemNotice } from '../kit/Notice'
 import { RuledLines } from '../kit/RuledLines'
@@ -18,6 +19,7 @@ import {
   type View as Laid,
 } from '../sheets/paint'
 import { Pictures } from '../sheets/pictures'
+import { FilmOfTalk } from './FilmOfTalk'
 import { PictureStage } from './PictureStage'
 import { SvgSheet } from './SvgSheet'
 import { useTalk } from './talkQuery'
@@ -31,6 +33,7 @@ export function TalkStagePlayer({ part, alt, link }: PartProps) {
   const { sound } = part.files
   const src = mediaAddress(sound, 'playable', link)
   const peaks = usePeaks(sound, link)
+  const forPupil = useContext(ForPupil)
   if (!talk)
     return (
       <>
@@ -38,7 +41,15 @@ export function TalkStagePlayer({ part, alt, link }: PartProps) {
         <PictureStage file={part.files.ink} alt={alt} link={link} fullIsPicture={false} />
       </>
     )
-  return <Playing key={src} {...{ talk, src, peaks, alt, link }} />
+  const { ink } = part.files
+  return (
+    <>
+      <Playing key={src} {...{ talk, src, peaks, alt, link }} />
+      {forPupil || link || ink.mediaId === '' ? null : (
+        <FilmOfTalk inkId={ink.mediaId} name={part.name || t('talk')} />
+      )}
+    </>
+  )
 }
 
 /** One that was just made, and lies nowhere yet. @param ms - How long it is. */

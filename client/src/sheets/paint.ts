@@ -1,10 +1,6 @@
-import {
-  showThing,
-  type Shown,
-  type ShownPath,
-  type ShownPicture,
-} from '@nibquill/core/ink/display'
+import { showThing, type Shown, type ShownPath } from '@nibquill/core/ink/display'
 import type { At, InkSheet } from '@nibquill/core/ink/document'
+import { isBegunBy, paintOn, type Means } from '@nibquill/core/ink/paintOn'
 import { paperLines } from '@nibquill/core/ink/papers'
 
 /** Where a sheet lies on a canvas. `scale`: px a unit; `x`, `y`: its corner, in px. */
@@ -37,68 +33,28 @@ export type PictureOf = (mediaId: string) => CanvasImageSource | null
 const NO_PICTURES: PictureOf = () => null
 
 /** Paints a display list, lowest first. The sheet is laid under already. */
-export function paint(
+export const paint = (
   canvas: Canvas,
   list: readonly Shown[],
   pictureOf: PictureOf = NO_PICTURES,
-): void {
-  for (const shown of list) {
-    if ('picture' in shown) {
-      paintPicture(canvas, shown, pictureOf(shown.picture))
-      continue
-    }
-    // Fill and edge together let through what lies below: not each of them by itself.
-    if (shown.cover < 1 && shown.fill && shown.line) paintTogether(canvas, shown)
-    else paintOne(canvas, shown, shown.cover)
-  }
-}
+): void => paintOn(canvas, list, { pathOf, pictureOf, aside: asideOf(canvas) })
 
-function paintPicture(
-  canvas: Canvas,
-  { at, turn, width, height }: ShownPicture,
-  picture: CanvasImageSource | null,
-): void {
-  canvas.save()
-  canvas.translate(at.x, at.y)
-  canvas.rotate((turn * Math.PI) / 180)
-  if (picture) canvas.drawImage(picture, -width / 2, -height / 2, width, height)
-  else {
-    canvas.fillStyle = '#E5DCCB'
-    canvas.fillRect(-width / 2, -height / 2, width, height)
+const asideOf =
+  (canvas: Canvas): Means<Path2D, CanvasImageSource>['aside'] =>
+  (paintThere, cover) => {
+    const aside = document.createElement('canvas')
+    aside.width = canvas.canvas.width
+    aside.height = canvas.canvas.height
+    const there = aside.getContext('2d')!
+    const place = canvas.getTransform()
+    there.setTransform(place)
+    paintThere(there)
+    canvas.setTransform(1, 0, 0, 1, 0, 0)
+    canvas.globalAlpha = cover
+    canvas.drawImage(aside, 0, 0)
+    canvas.globalAlpha = 1
+    canvas.setTransform(place)
   }
-  canvas.restore()
-}
-
-function paintOne(canvas: Canvas, shown: ShownPath, cover: number): void {
-  const path = pathOf(shown)
-  canvas.globalAlpha = cover
-  if (shown.fill) {
-    canvas.fillStyle = shown.fill
-    canvas.fill(path)
-  }
-  if (shown.line) {
-    canvas.strokeStyle = shown.line.colour
-    canvas.lineWidth = shown.line.width
-    canvas.lineCap = canvas.lineJoin = 'round'
-    canvas.stroke(path)
-  }
-  canvas.globalAlpha = 1
-}
-
-function paintTogether(canvas: Canvas, shown: ShownPath): void {
-  const aside = document.createElement('canvas')
-  aside.width = canvas.canvas.width
-  aside.height = canvas.canvas.height
-  const there = aside.getContext('2d')!
-  const place = canvas.getTransform()
-  there.setTransform(place)
-  paintOne(there, shown, 1)
-  canvas.setTransform(1, 0, 0, 1, 0, 0)
-  canvas.globalAlpha = shown.cover
-  canvas.drawImage(aside, 0, 0)
-  canvas.globalAlpha = 1
-  canvas.setTransform(place)
-}
 
 /** The paper with what is printed on it, and a soft shadow round it. */
 function paintPaper(canvas: Canvas, sheet: InkSheet): void {
@@ -156,12 +112,6 @@ export class PaintedSheet {
     this.#view = view
   }
 }
-
-const isBegunBy = (before: InkSheet, now: InkSheet): boolean =>
-  before.id === now.id &&
-  before.paper === now.paper &&
-  before.things.length <= now.things.length &&
-  before.things.every((thing, i) => thing === now.things[i])
 
 /** Round what is chosen. `turn`, `size`, `pointer`: where it is taken hold of; null where it is not. */
 export type Frame = {

@@ -23,8 +23,10 @@ const PICTURE_FORMS = ['320', '960', '2048'] as const satisfies readonly `${Pict
 const SOUND_FORMS = ['playable', 'peaks'] as const
 /** Pages of a paper, from the first; as many are made as it has. */
 export const PAGE_FORMS = Array.from({ length: MOST_PAGES }, (_, i) => `page-${i + 1}` as const)
+/** A talk-through as a film; made of its ink when somebody asks for it. */
+export const FILM_OF_TALK = 'as-film'
 /** What is made of a file for those who look or listen; the file itself stays as it is. */
-export const MEDIA_FORMS = [...PICTURE_FORMS, ...SOUND_FORMS, ...PAGE_FORMS] as const
+export const MEDIA_FORMS = [...PICTURE_FORMS, ...SOUND_FORMS, ...PAGE_FORMS, FILM_OF_TALK] as const
 export type MediaForm = (typeof MEDIA_FORMS)[number]
 
 type KindFacts = {
@@ -104,7 +106,7 @@ export const endingOf = (type: MediaType): string => ENDING_OF_TYPE.get(type)!
 export const pageForm = (page: number): MediaForm => PAGE_FORMS[page - 1]!
 /** Whether the file itself stands in for a form that is not there. */
 export const mayStandIn = (kind: MediaKind, form: MediaForm): boolean =>
-  kind === 'picture' || kind === 'ink' || form === 'playable'
+  form !== FILM_OF_TALK && (kind === 'picture' || kind === 'ink' || form === 'playable')
 export const formsOf = (kind: MediaKind): readonly MediaForm[] => MEDIA[kind].forms
 export const mayBeSentFor = (use: MediaUse, kind: MediaKind): boolean =>
   (MEDIA[kind].uses as readonly MediaUse[]).includes(use)

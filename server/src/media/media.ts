@@ -202,7 +202,7 @@ export class Media {
     const { makeForms } = KIND_WORK[row.kind]
     return withScratch(async (scratch) => {
       const fresh = await this.#platform.storage.withFile(fullKey(row), (file) =>
-        makeForms(file, scratch, (mediaId) => this.#pictureOf(mediaId)).catch(
+        makeForms(file, scratch, (mediaId) => this.pictureOf(mediaId)).catch(
           (error: unknown): NoForms => {
             this.#platform.log.warn(
               { mediaId: row.id, error: String(error) },
@@ -225,7 +225,7 @@ export class Media {
   }
 
   /** The largest size of a picture, made now where it has not been yet. */
-  async #pictureOf(mediaId: string): Promise<Buffer | null> {
+  async pictureOf(mediaId: string): Promise<Buffer | null> {
     const manager = this.#platform.db.manager
     const row = await manager.findOneBy(MediaRow, { id: mediaId, kind: 'picture' })
     if (!row) return null

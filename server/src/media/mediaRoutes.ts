@@ -6,6 +6,7 @@ import {
   MediaParams,
   MediaQuery,
   PageParams,
+  TalkFilm,
 } from '@nibquill/contract'
 import { DomainError } from '@nibquill/core'
 import { Router, type Request } from 'express'
@@ -15,6 +16,7 @@ import { answer, read, signedIn, type SignedIn } from '../platform/routes.ts'
 import { serveStored } from '../platform/serveStored.ts'
 import type { Media } from './media.ts'
 import type { Pages } from './pages.ts'
+import type { TalkFilms } from './talkFilms.ts'
 import type { Uploads } from './uploads.ts'
 
 export function mediaRoutes(
@@ -23,6 +25,7 @@ export function mediaRoutes(
   media: Media,
   uploads: Uploads,
   pages: Pages,
+  talkFilms: TalkFilms,
 ): Router {
   const router = Router()
   router.get('/:id', async (request, response) => {
@@ -47,6 +50,11 @@ export function mediaRoutes(
       'Content-Security-Policy': "default-src 'none'; sandbox",
     })
     await serveStored(platform.storage, key, request, response)
+  })
+  router.post('/:id/film', async (request, response) => {
+    const { id } = read(IdParams, request.params)
+    await guard.demand(signedIn(request), id, undefined)
+    answer(response, TalkFilm, await talkFilms.ask(id))
   })
   router.post('/:id/pages/:page', async (request, response) => {
     const { id, page } = read(PageParams, request.params)

@@ -1,7 +1,11 @@
-import type { Piece, Problem, TalkPart } from '@nibquill/contract'
+import type { Piece, Problem, TalkFilm, TalkPart } from '@nibquill/contract'
 import type { InkOfTalk } from '@nibquill/contract/ink'
 import type { Thing } from '@nibquill/core/ink/document'
 import { TalkReplay, type Talk } from '@nibquill/core/ink/talk'
+import { packPoints } from '@nibquill/core/ink/points'
+import { execFileSync } from 'node:child_process'
+import { writeFileSync } from 'node:fs'
+import path from 'node:path'
 import sharp from 'sharp'
 import { v7 as newId } from 'uuid'
 import { inkFile, SEA_LINE, talkOf } from '../testing/ink.ts'
@@ -10,12 +14,14 @@ import {
   picture,
   type Person,
   type SmallSchool,
+  type TestServer,
   until,
   useSmallSchool,
 } from '../testing/testServer.ts'
 
+let test_: TestServer
 let school: SmallSchool
-useSmallSchool((opened) => ({ school } = opened))
+useSmallSchool((opened) => ({ test: test_, school } = opened))
 
 const said = async (who: Person = school.wren) =>
   (await who.upload(await recording(), { filename: 'said.webm' })).mediaId
@@ -98,3 +104,55 @@ test('how it came to be is not sent as a drawing', async () => {
   })
   expect(JSON.parse(sent.body)).toMatchObject({ type: '/problems/media/ink-unreadable' })
 })
+
+test('as a film each line comes within a frame of when it was drawn, and is heard', async () => {
+  const piece = await school.draft()
+  const sound = (await school.wren.upload(await recording(), { filename: 'said.webm' })).mediaId
+  // Bars from top to bottom, each drawn in a moment.
+  const [bar] = talkOf().steps[0]!.changes
+  const times = [200, 400, 533, 800]
+  const steps = times.map((atMs, i): Talk['steps'][number] => {
+    const [x, id] = [3000 + 3000 * i, `bar${i}`]
+    const ends = [2000, 10_000].map((y, n) => ({ x, y, timeMs: n, pressure: 1 }))
+    const things = [{ ...SEA_LINE, id, points: packPoints(ends) }]
+    return { atMs, changes: [{ ...bar!, things } as Talk['steps'][number]['changes'][number]] }
+  })
+  const { body } = await add(piece, { ...talkOf(), steps }, sound)
+  const { ink } = partOf(body).files
+  const ask = (who: Person) => who.ask<TalkFilm>('POST', `/media/${ink.mediaId}/film`)
+  const film = () => school.wren.fetch('GET', `/media/${ink.mediaId}/as-film`)
+  expect((await ask(school.wren)).body).toEqual({ ready: false })
+  expect((await film()).status).toBe(404)
+  expect((await ask(school.tomasz)).status).toBe(404)
+  await until(async () => (await ask(school.wren)).body.ready)
+  const file = path.join(test_.config.dataFolder, 'film.mp4')
+  writeFileSync(file, Buffer.from(await (await film()).arrayBuffer()))
+  const streams = execFileSync(
+    'ffprobe',
+    ['-v', 'error', '-show_entries', 'stream=codec_name,nb_frames', '-of', 'csv=p=0', file],
+    { encoding: 'utf8' },
+  )
+  expect(streams).toMatch(/h264,1[56]\naac,\d+/)
+  // One row of pixels through the middle, picture by picture.
+  const [width, height] = [160, 120]
+  const grey = execFileSync('ffmpeg', [
+    ...['-v', 'error', '-i', file, '-vf', `scale=${width}:${height}`],
+    ...['-pix_fmt', 'gray', '-f', 'rawvideo', '-'],
+  ])
+  const row = (frame: number) => {
+    const from = (frame * height + height / 2) * width
+    return grey.subarray(from, from + width)
+  }
+  times.forEach((atMs, i) => {
+    const x = 30 + 30 * i
+    const first = Array.from({ length: 15 }, (_, n) => n).find((n) => row(n)[x]! < 160)
+    expect(Math.abs((first! * 1000) / 15 - atMs)).toBeLessThanOrEqual(1000 / 15)
+  })
+  // What is no talk-through has none.
+  const [photo] = piece.parts
+  const none = await school.wren.ask(
+    'POST',
+    `/media/${Object.values(photo!.files)[0]!.mediaId}/film`,
+  )
+  expect(none.status).toBe(404)
+}, 60_000)

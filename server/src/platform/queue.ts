@@ -11,6 +11,7 @@ import { Vouching } from './vouching.ts'
 export type Jobs = {
   'media.prepare': { mediaId: string }
   'media.let-go': { mediaId: string }
+  'media.film-talk': { mediaId: string }
   'book.make': { bookId: string }
   'mail.send': { mailId: string }
   'accounts.draw-cards': { sheetId: string }

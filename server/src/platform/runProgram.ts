@@ -1,5 +1,6 @@
 import { spawn } from 'node:child_process'
 import { once } from 'node:events'
+import type { Writable } from 'node:stream'
 
 /** What an outside program may use of the machine. */
 export type Bounds = { seconds: number; memoryMb: number }
@@ -21,8 +22,10 @@ const MOST_ANSWERED_BYTES = 16 * 1024 * 1024
 
 /**
  * Runs a program on a file, bounded in processor time, wall-clock time and memory, with no input
- * and none of our environment.
+ * but what it is fed and none of our environment.
  * @param fine - Exit codes that count as done.
+ * @param feed - Writes what it is to read, where that is more than a file; what is no longer wanted is
+ *   no fault.
  * @param take - Takes what it prints as it comes; without, it is kept and returned.
  * @returns what it printed
  * @throws ProgramFailed; the system's own error where the program is not installed
@@ -33,11 +36,15 @@ export async function runProgram(
   { seconds, memoryMb }: Bounds,
   fine: readonly number[] = [0],
   take?: (chunk: Buffer) => void,
+  feed?: (into: Writable) => Promise<void>,
 ): Promise<string> {
   const child = spawn(
     'prlimit',
     [`--as=${memoryMb * 1024 * 1024}`, `--cpu=${seconds}`, '--core=0', '--', program, ...words],
-    { stdio: ['ignore', 'pipe', 'pipe'], env: { PATH: process.env.PATH, LC_ALL: 'C.UTF-8' } },
+    {
+      stdio: ['pipe', 'pipe', 'pipe'],
+      env: { PATH: process.env.PATH, LC_ALL: 'C.UTF-8' },
+    },
   )
   let late = false
   // Twice the processor's time: others want the processor as well.
@@ -55,11 +62,25 @@ export async function runProgram(
     else answer.push(chunk)
   })
   child.stderr.on('data', (chunk: Buffer) => (said = (said + chunk.toString()).slice(-MOST_SAID)))
+  const fed = feedInto(child.stdin, feed)
   try {
     const [code, signal] = (await once(child, 'close')) as [number | null, string | null]
     if (code !== null && fine.includes(code)) return Buffer.concat(answer).toString('utf8')
     throw new ProgramFailed(program, late || signal === 'SIGXCPU' ? 'time' : 'input', code, said)
   } finally {
     clearTimeout(timer)
+    await fed
+  }
+}
+
+async function feedInto(
+  into: Writable,
+  feed: (into: Writable) => Promise<void> = () => Promise.resolve(),
+): Promise<void> {
+  into.on('error', () => undefined)
+  try {
+    await feed(into)
+  } finally {
+    into.end()
   }
 }
