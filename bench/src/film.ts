@@ -27,13 +27,13 @@ export async function benchFilm(): Promise<Line[]> {
   const held = ['-maxrate', '2.5M', '-bufsize', '5M', '-ac', '1', '-c:a', 'aac', '-b:a', '64k']
   const anew = await inTurn(
     1,
-    () => makeFilmForms(large, folder),
+    () => makeFilmForms(large, folder, () => undefined),
     () => ffmpeg('-i', large, ...coded, ...held, '-threads', '1', alone),
   )
   await ffmpeg('-i', alone, '-c', 'copy', small)
   const copied = await inTurn(
     3,
-    () => makeFilmForms(small, folder),
+    () => makeFilmForms(small, folder, () => undefined),
     () => ffmpeg('-i', small, '-c:v', 'copy', '-ac', '1', '-c:a', 'aac', alone),
   )
   await rm(folder, { recursive: true, force: true })

@@ -30,6 +30,13 @@ export const MediaParams = v.object({ id: Id, form: v.picklist(['full', ...MEDIA
 export const TalkFilm = v.object({ ready: v.boolean() })
 export type TalkFilm = v.InferOutput<typeof TalkFilm>
 
+/**
+ * GET /api/media/:id/progress, of a film that is being made ready: how far it is, and how many are
+ * made ready before it.
+ */
+export const MakingReady = v.object({ percent: v.number(), before: v.number() })
+export type MakingReady = v.InferOutput<typeof MakingReady>
+
 /** ?link=token: read as the holder of a page link. */
 export const MediaQuery = v.object({
   link: v.optional(v.pipe(v.string(), v.maxLength(100))),

@@ -104,6 +104,8 @@ export const VoicePart = v.object({
   files: v.object({ sound: PartFile }),
   /** What is said in it, typed by its makers; empty where nobody has. */
   text: v.string(),
+  /** The same, typed by a teacher. */
+  typed: v.string(),
 })
 export type VoicePart = v.InferOutput<typeof VoicePart>
 
@@ -120,6 +122,8 @@ export const TalkPart = v.object({
   height: v.number(),
   /** What is said in it, typed by its makers; empty where nobody has. */
   text: v.string(),
+  /** The same, typed by a teacher. */
+  typed: v.string(),
 })
 export type TalkPart = v.InferOutput<typeof TalkPart>
 
@@ -133,6 +137,8 @@ export const FilmPart = v.object({
   height: v.number(),
   /** What is said in it, typed by its makers; empty where nobody has. */
   text: v.string(),
+  /** The same, typed by a teacher. */
+  typed: v.string(),
 })
 export type FilmPart = v.InferOutput<typeof FilmPart>
 

@@ -1,6 +1,6 @@
-import { MAX_MESSAGE_LENGTH, fault } from '@nibquill/core'
+import { MAX_MESSAGE_LENGTH, MAX_WRITING_LENGTH, fault } from '@nibquill/core'
 import * as v from 'valibot'
-import { Id, SeenVersion, text } from './common.ts'
+import { asTyped, Id, SeenVersion, text } from './common.ts'
 import { PieceLine } from './pieces.ts'
 
 /**
@@ -48,6 +48,17 @@ export type Decide = v.InferOutput<typeof Decide>
  */
 export const TakeBack = v.strictObject({ seenVersion: SeenVersion })
 export type TakeBack = v.InferOutput<typeof TakeBack>
+
+/**
+ * PUT /api/review/pieces/:id/parts/:partId/transcript: what is said in a voice, a talk-through or a
+ * film, typed by a teacher; it stands with the recording, whatever becomes of the piece. `seenText`
+ * is what they began from: 409 `piece/part-changed` where something else stands there now.
+ */
+export const Transcribe = v.strictObject({
+  text: asTyped(MAX_WRITING_LENGTH),
+  seenText: asTyped(MAX_WRITING_LENGTH),
+})
+export type Transcribe = v.InferOutput<typeof Transcribe>
 
 /** POST /api/review/pieces/:id/file: puts what is approved into another folder. */
 export const FileElsewhere = v.strictObject({ folderId: Id, seenVersion: SeenVersion })

@@ -14,6 +14,7 @@ import { StarterSheets1700000000012 } from './migrations/12-starterSheets.ts'
 import { Sorting1700000000013 } from './migrations/13-sorting.ts'
 import { FilmsAndPages1700000000014 } from './migrations/14-filmsAndPages.ts'
 import { SpokenAnswers1700000000015 } from './migrations/15-spokenAnswers.ts'
+import { Transcripts1700000000016 } from './migrations/16-transcripts.ts'
 import type { Schema } from './platform/database.ts'
 import {
   CardSheetRow,
@@ -156,5 +157,6 @@ export const SCHEMA = {
     Sorting1700000000013,
     FilmsAndPages1700000000014,
     SpokenAnswers1700000000015,
+    Transcripts1700000000016,
   ],
 } satisfies Schema

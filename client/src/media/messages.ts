@@ -17,6 +17,10 @@ export const messages = {
   placeOf: '{at, number} of {of, plural, one {# second} other {# seconds}}',
   cannotPlay: 'This recording cannot be played here.',
   voiceName: 'voice',
+  madeReady: 'The film is being made ready. Until then it may not play here.',
+  madeReadyHere: 'The film is being made ready for the others.',
+  filmsBefore:
+    '{n, plural, one {# film is} other {# films are}} made ready before this one. Until then it may not play here.',
   whatISay: 'what I say',
   bringBack: 'Bring it back',
   heardNothing: 'Nothing was heard. Say it again.',

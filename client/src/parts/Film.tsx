@@ -2,6 +2,7 @@ import type { FilmPart } from '@nibquill/contract'
 import { View, type ViewStyle } from 'react-native'
 import Svg, { Circle, Path, Rect } from 'react-native-svg'
 import { colours, space } from '../kit/theme'
+import { MakingReady } from '../media/MakingReady'
 import { FilmPlayer } from '../media/Player'
 import { Picture } from '../media/Picture'
 import { mediaAddress } from '../media/mediaAddress'
@@ -73,7 +74,8 @@ export function FilmStage({ part, alt, link }: PartViewProps<FilmPart>) {
         poster={film.state === 'ready' ? mediaAddress(film, 960, link) : undefined}
         alt={alt}
       />
-      <InWords text={part.text} />
+      <MakingReady file={film} {...(link ? { link } : {})} />
+      <InWords part={part} />
     </View>
   )
 }

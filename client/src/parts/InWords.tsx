@@ -5,8 +5,12 @@ import { Bar } from '../kit/layout'
 import { colours, corners, space } from '../kit/theme'
 import { t } from './words'
 
-/** What is said in a voice or a film, for those who read it rather than hear it. */
-export function InWords({ text }: { text: string }) {
+/**
+ * What is said in a recording, for those who read it rather than hear it: in its makers' own words,
+ * or as a teacher typed it.
+ */
+export function InWords({ part }: { part: { text: string; typed: string } }) {
+  const text = part.text.trim() === '' ? part.typed : part.text
   if (text.trim() === '') return null
   return (
     <View role="group" aria-label={t('inWords')} style={SHEET}>

@@ -64,7 +64,7 @@ export function TalkStage({ part, alt, link }: PartViewProps<TalkPart>) {
   return (
     <View style={{ flex: 1, gap: space.near }}>
       <TalkStagePlayer part={part} alt={alt} {...(link ? { link } : {})} />
-      <InWords text={part.text} />
+      <InWords part={part} />
     </View>
   )
 }

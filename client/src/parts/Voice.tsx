@@ -65,7 +65,7 @@ export function VoiceStage({ part, alt, link }: PartViewProps<VoicePart>) {
         <VoiceSheet part={part} alt={alt} {...(link ? { link } : {})} />
       </View>
       <Player file={part.files.sound} link={link} />
-      <InWords text={part.text} />
+      <InWords part={part} />
     </Stack>
   )
 }

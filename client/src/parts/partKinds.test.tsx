@@ -1,6 +1,6 @@
 import type { LinkPart, PagePart, Part } from '@nibquill/contract'
 import { PART_KINDS, type PartKind } from '@nibquill/core'
-import { fireEvent, screen, waitFor } from '@testing-library/react'
+import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react'
 import { show } from '../testing'
 import { nameOf } from './partKinds'
 import { PartsViewer } from './PartsViewer'
@@ -41,7 +41,7 @@ const SAMPLES: Record<PartKind, { part: Part; shown: () => unknown; word: string
   },
   voice: {
     part: {
-      ...{ id: 'v', kind: 'voice', name: '', text: '' },
+      ...{ id: 'v', kind: 'voice', name: '', text: '', typed: '' },
       files: { sound: { ...file, mediaId: 'said' } },
     },
     // Its bars.
@@ -50,7 +50,7 @@ const SAMPLES: Record<PartKind, { part: Part; shown: () => unknown; word: string
   },
   talk: {
     part: {
-      ...{ id: 't', kind: 'talk', name: '', width: 16_000, height: 12_000, text: '' },
+      ...{ id: 't', kind: 'talk', name: '', width: 16_000, height: 12_000, text: '', typed: '' },
       files: { ink: { ...file, mediaId: 'inked' }, sound: { ...file, mediaId: 'said' } },
     },
     // The sheet as it was left.
@@ -60,7 +60,7 @@ const SAMPLES: Record<PartKind, { part: Part; shown: () => unknown; word: string
   },
   film: {
     part: {
-      ...{ id: 'f', kind: 'film', name: '', width: 4, height: 3, text: '' },
+      ...{ id: 'f', kind: 'film', name: '', width: 4, height: 3, text: '', typed: '' },
       files: { film: { ...file, mediaId: 'filmed' } },
     },
     // A moment of it, or itself.
@@ -157,6 +157,13 @@ test.each(['voice', 'talk', 'film'] as const)(
     show(<PartView view="large" part={part} alt="it" />)
     expect(screen.getByRole('group', { name: 'What is said, in words' }).textContent).toContain(
       'It goes sideways.',
+    )
+    cleanup()
+    // As a teacher typed it, where its makers have not.
+    const typed = { ...SAMPLES[kind].part, typed: 'It hides.' } as Part
+    show(<PartView view="large" part={typed} alt="it" />)
+    expect(screen.getByRole('group', { name: 'What is said, in words' }).textContent).toContain(
+      'It hides.',
     )
   },
 )

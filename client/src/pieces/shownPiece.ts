@@ -51,15 +51,34 @@ function asPart(id: string, made: NewPart, before: Part | null): Part {
   const file = { mediaId, sizeBytes: 0, sentSha256: '', state: 'arrived' } as const
   if (made.kind === 'drawing')
     return { id, kind: 'drawing', name, files: { ink: file }, ...SHEET_SIZE, sheets: 1 }
-  if (made.kind === 'voice') return { id, kind: 'voice', name, files: { sound: file }, text: '' }
+  if (made.kind === 'voice')
+    return { id, kind: 'voice', name, files: { sound: file }, text: '', typed: '' }
   if (made.kind === 'talk') {
     // What was drawn is read from what waits here: it has no file yet.
     const ink = { ...file, mediaId: '' }
     const { width, height } = made.talk.start
-    return { id, kind: 'talk', name, files: { ink, sound: file }, width, height, text: '' }
+    return {
+      id,
+      kind: 'talk',
+      name,
+      files: { ink, sound: file },
+      width,
+      height,
+      text: '',
+      typed: '',
+    }
   }
   if (made.kind === 'film')
-    return { id, kind: 'film', name, files: { film: file }, width: 0, height: 0, text: '' }
+    return {
+      id,
+      kind: 'film',
+      name,
+      files: { film: file },
+      width: 0,
+      height: 0,
+      text: '',
+      typed: '',
+    }
   if (made.kind === 'page') return { id, kind: 'page', name, files: { paper: file }, pages: 1 }
   const { instead } = made
   const original =

@@ -10,6 +10,7 @@ import { nameOf } from '../parts/partKinds'
 import { Sheet } from '../parts/Sheet'
 import { EarlierVersions } from '../pieces'
 import { useEarlier } from './reviewQueries'
+import { Transcripts } from './Transcripts'
 import { t } from './words'
 import { Stack, Bar } from '../kit/layout'
 
@@ -74,6 +75,7 @@ export function Facts({
           ))}
       </Stack>
       <NotMade parts={version?.parts ?? []} />
+      <Transcripts pieceId={piece.id} parts={version?.parts ?? []} />
       {children}
       <EarlierInFolder piece={piece} />
       <EarlierVersions versions={piece.versions.slice(1)} />

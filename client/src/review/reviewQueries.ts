@@ -1,4 +1,11 @@
-import { Earlier, Piece, Tray, type Decide, type FileElsewhere } from '@nibquill/contract'
+import {
+  Earlier,
+  Piece,
+  Tray,
+  type Decide,
+  type FileElsewhere,
+  type Transcribe,
+} from '@nibquill/contract'
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api } from '../api/api'
 import { touchedBy } from '../api/touches'
@@ -32,6 +39,11 @@ function usePieceChange<Input>(change: (input: Input) => Promise<Piece>) {
 export const useDecide = () =>
   usePieceChange(({ pieceId, decision }: { pieceId: string; decision: Decide }) =>
     api.post(`/review/pieces/${pieceId}`, Piece, decision),
+  )
+export const useTranscribe = () =>
+  usePieceChange(
+    ({ pieceId, partId, ...words }: Transcribe & { pieceId: string; partId: string }) =>
+      api.put(`/review/pieces/${pieceId}/parts/${partId}/transcript`, Piece, words),
   )
 export const useFileElsewhere = () =>
   usePieceChange(({ pieceId, ...file }: FileElsewhere & { pieceId: string }) =>

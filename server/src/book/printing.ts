@@ -58,18 +58,18 @@ export const PRINT: { [K in PartKind]: (part: Of<K>, files: Files) => Printed[] 
     return drawn.length > 0 ? drawn : [{ as: 'code', word: strings.parts.drawing }]
   },
   writing: ({ text }) => [{ as: 'text', text }],
-  voice: ({ text }) => [{ as: 'code', word: strings.parts.voice }, ...said(text)],
+  voice: (part) => [{ as: 'code', word: strings.parts.voice }, ...said(part)],
   // The sheet as it was left, and the code that plays how it came.
-  talk: ({ files, width, height, text }, { keyOf, formOf }) => [
+  talk: ({ files, width, height, ...words }, { keyOf, formOf }) => [
     ...sheets(keyOf(files.ink.mediaId), { width, height, count: 1 }, formOf),
     { as: 'code', word: strings.parts.talk },
-    ...said(text),
+    ...said(words),
   ],
   // A moment of it, and the code that plays it.
-  film: ({ files, text }, { formOf }) => [
+  film: ({ files, ...words }, { formOf }) => [
     ...picture(strings.parts.film, formOf(files.film.mediaId)),
     { as: 'code', word: strings.parts.film },
-    ...said(text),
+    ...said(words),
   ],
   page: ({ files, pages }, { pagesOf }) => {
     const shown = pagesOf(files.paper.mediaId)
@@ -97,7 +97,10 @@ const sheets = (
       }))
 
 /** What is said in it, for those who hold the paper. */
-const said = (text: string): Printed[] => (text.trim() === '' ? [] : [{ as: 'text', text }])
+const said = ({ text, typed }: { text: string; typed: string }): Printed[] => {
+  const words = text.trim() === '' ? typed : text
+  return words.trim() === '' ? [] : [{ as: 'text', text: words }]
+}
 
 /** So many of a paper's pages can still be read on one of the book's. */
 const PAGES_SHOWN = 4

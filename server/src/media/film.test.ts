@@ -4,8 +4,16 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import os from 'node:os'
 import path from 'node:path'
 import sharp from 'sharp'
+import { v7 as newId } from 'uuid'
+import { addJob } from '../platform/queue.ts'
 import { film, type FilmOf } from '../testing/madeFiles.ts'
-import { type SmallSchool, type TestServer, until, useSmallSchool } from '../testing/testServer.ts'
+import {
+  type Person,
+  type SmallSchool,
+  type TestServer,
+  until,
+  useSmallSchool,
+} from '../testing/testServer.ts'
 
 let test_: TestServer
 let school: SmallSchool
@@ -123,4 +131,15 @@ test.each<[string, () => Promise<Buffer>, string]>([
     type: `/problems/${type}`,
     title: expect.stringMatching(/\w+ .*\.$/) as string,
   })
+})
+
+test('who waits for a film is told how many are made ready before it', async () => {
+  const mediaId = await send({})
+  const wait = { line: 'films', waitMs: 60_000 }
+  for (const id of [newId(), newId(), mediaId])
+    await addJob(test_.manager, 'media.prepare', { mediaId: id }, id, wait)
+  const progress = (who: Person) => who.ask('GET', `/media/${mediaId}/progress`)
+  expect((await progress(school.wren)).body).toEqual({ percent: expect.any(Number), before: 2 })
+  expect((await progress(school.tomasz)).status).toBe(404)
+  await test_.manager.query('delete from graphile_worker._private_jobs where run_at > now()')
 })

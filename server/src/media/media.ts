@@ -1,4 +1,4 @@
-import type { Arrived, FileState } from '@nibquill/contract'
+import type { MakingReady, Arrived, FileState } from '@nibquill/contract'
 import type { InkDocument } from '@nibquill/core/ink/document'
 import {
   DomainError,
@@ -104,6 +104,8 @@ export class Media {
       width,
       height,
       pages,
+      transcript: '',
+      madePercent: 0,
       sentSha256,
       keptSha256: file === sentFile ? sentSha256 : await hashFile(file),
       state: 'arrived',
@@ -145,6 +147,8 @@ export class Media {
         width,
         height,
         pages: null,
+        transcript: '',
+        madePercent: 0,
         sentSha256: sha256,
         keptSha256: sha256,
       },
@@ -202,15 +206,13 @@ export class Media {
     const { makeForms } = KIND_WORK[row.kind]
     return withScratch(async (scratch) => {
       const fresh = await this.#platform.storage.withFile(fullKey(row), (file) =>
-        makeForms(file, scratch, (mediaId) => this.pictureOf(mediaId)).catch(
-          (error: unknown): NoForms => {
-            this.#platform.log.warn(
-              { mediaId: row.id, error: String(error) },
-              'no forms can be made',
-            )
-            return error instanceof ProgramFailed && error.why === 'time' ? 'unmade' : 'damaged'
-          },
-        ),
+        makeForms(file, scratch, {
+          pictureOf: (mediaId) => this.pictureOf(mediaId),
+          onPercent: (madePercent) => this.#noteProgress(row.id, madePercent),
+        }).catch((error: unknown): NoForms => {
+          this.#platform.log.warn({ mediaId: row.id, error: String(error) }, 'no forms can be made')
+          return error instanceof ProgramFailed && error.why === 'time' ? 'unmade' : 'damaged'
+        }),
       )
       if (typeof fresh === 'string') return fresh
       const rows: MediaFormRow[] = []
@@ -222,6 +224,25 @@ export class Media {
       }
       return rows
     })
+  }
+
+  /** Said, not waited for: the next one comes soon. */
+  #noteProgress(mediaId: string, madePercent: number): void {
+    this.#platform.db.manager
+      .update(MediaRow, mediaId, { madePercent })
+      .catch((error: unknown) => this.#platform.log.warn({ error: String(error) }, 'no progress'))
+  }
+
+  /** How far a file is that is being made ready. @throws DomainError `media/not-found` */
+  async progress(mediaId: string): Promise<MakingReady> {
+    const [found] = await this.#platform.db.manager.query<MakingReady[]>(
+      `select m.made_percent as percent, (select count(*)::int from graphile_worker.jobs j
+           where j.queue_name = $3 and j.id < (select id from graphile_worker.jobs where key = $2)) as before
+       from media m where m.id = $1`,
+      [mediaId, `media.prepare:${mediaId}`, LINE_OF.film],
+    )
+    if (!found) throw new DomainError('media/not-found')
+    return found
   }
 
   /** The largest size of a picture, made now where it has not been yet. */

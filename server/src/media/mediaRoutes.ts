@@ -3,6 +3,7 @@ import {
   IdParams,
   MadePage,
   MakePage,
+  MakingReady,
   MediaParams,
   MediaQuery,
   PageParams,
@@ -31,6 +32,11 @@ export function mediaRoutes(
   router.get('/:id', async (request, response) => {
     const { id } = read(IdParams, request.params)
     answer(response, Arrived, await uploads.findArrived(sender(request).personId, id))
+  })
+  router.get('/:id/progress', async (request, response) => {
+    const { id } = read(IdParams, request.params)
+    await guard.demand(signedIn(request), id, read(MediaQuery, request.query).link)
+    answer(response, MakingReady, await media.progress(id))
   })
   router.get('/:id/:form', async (request, response) => {
     const { id, form } = read(MediaParams, request.params)

@@ -17,6 +17,10 @@ export type MediaRow = {
   width: number
   height: number
   pages: number | null
+  /** What is said in it, typed by a teacher. */
+  transcript: string
+  /** How far what is made of it is, where that takes long; whole percents. */
+  madePercent: number
   sentSha256: string
   keptSha256: string
   state: FileState
@@ -34,6 +38,8 @@ export const MediaRow = row<MediaRow>(
     width: integer,
     height: integer,
     pages: maybe(integer),
+    transcript: text,
+    madePercent: integer,
     sentSha256: text,
     keptSha256: text,
     state: text,

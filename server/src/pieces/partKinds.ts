@@ -18,7 +18,12 @@ type Contents = {
 export type PartContent = Contents[PartKind]
 
 /** A file of a part as it is read from the tables. */
-export type FlatFile = PartFile & { width: number; height: number; pages: number | null }
+export type FlatFile = PartFile & {
+  width: number
+  height: number
+  pages: number | null
+  transcript: string
+}
 type Files = Partial<Record<PartFileRole, FlatFile>>
 type Read<K extends PartKind> = Omit<Extract<Part, { kind: K }>, 'id' | 'name' | 'kind'>
 type Added<K extends PartKind> = Extract<AddPart, { kind: K }>
@@ -63,22 +68,26 @@ export const PART_WORK: { [K in PartKind]: PartWork<K> } = {
   voice: {
     isBlank: () => false,
     contentOf: () => ({}),
-    read: ({ sound }, { text = '' }) => ({ files: { sound: apart(sound!).file }, text }),
+    read: ({ sound }, { text = '' }) => {
+      const { file, typed } = apart(sound!)
+      return { files: { sound: file }, text, typed }
+    },
   },
   talk: {
     isBlank: () => false,
     contentOf: () => ({}),
     read: ({ ink, sound }, { text = '' }) => {
       const { width, height, file } = apart(ink!)
-      return { files: { ink: file, sound: apart(sound!).file }, width, height, text }
+      const said = apart(sound!)
+      return { files: { ink: file, sound: said.file }, width, height, text, typed: said.typed }
     },
   },
   film: {
     isBlank: () => false,
     contentOf: () => ({}),
     read: ({ film }, { text = '' }) => {
-      const { width, height, file } = apart(film!)
-      return { files: { film: file }, width, height, text }
+      const { width, height, file, typed } = apart(film!)
+      return { files: { film: file }, width, height, text, typed }
     },
   },
   page: {
@@ -100,8 +109,8 @@ export const PART_WORK: { [K in PartKind]: PartWork<K> } = {
 }
 
 /** What is said of a file, and what is said of its part. */
-function apart({ width, height, pages, ...file }: FlatFile) {
-  return { width, height, pages: pages ?? 1, file }
+function apart({ width, height, pages, transcript: typed, ...file }: FlatFile) {
+  return { width, height, pages: pages ?? 1, typed, file }
 }
 
 const workOf = (kind: PartKind) => PART_WORK[kind] as PartWork<PartKind>

@@ -1,4 +1,4 @@
-import type { PieceLine } from '@nibquill/contract'
+import type { Part, PieceLine } from '@nibquill/contract'
 import type { EntityManager } from 'typeorm'
 import { ask, raw, sql, type Sql } from '../platform/sql.ts'
 import { readPart, type FlatPart } from './partKinds.ts'
@@ -32,7 +32,7 @@ export async function listPieceLines(
 const filesOf = (
   which: string,
 ) => `(select json_object_agg(x.role, json_build_object('mediaId', m.id, 'width', m.width, 'height', m.height, 'pages', m.pages,
-    'sizeBytes', m.size_bytes, 'sentSha256', m.sent_sha256, 'state', m.state))
+    'sizeBytes', m.size_bytes, 'sentSha256', m.sent_sha256, 'state', m.state, 'transcript', m.transcript))
   from ${which} join media m on m.id = x.media_id where x.part_id = q.id and x.role <> 'laid') as files`
 const NOW = filesOf('part_file x')
 const filesOfVersion = (version: string) =>
@@ -103,6 +103,9 @@ type FlatLine = {
   partCount: number
 } & (FlatPart | { part_id: null })
 
+/** In a list there is no room for what a teacher typed. */
+const asCover = (part: Part): Part => ('typed' in part ? { ...part, typed: '' } : part)
+
 function pieceLine(row: FlatLine): PieceLine {
   return {
     id: row.id,
@@ -124,7 +127,7 @@ function pieceLine(row: FlatLine): PieceLine {
       peg: { symbol: row.pegSymbol, colour: row.pegColour },
     },
     task: row.taskId ? { id: row.taskId, title: row.taskTitle } : null,
-    cover: row.part_id === null ? null : readPart(row),
+    cover: row.part_id === null ? null : asCover(readPart(row)),
     partCount: row.partCount,
     changedAt: row.changedAt.toISOString(),
     submittedAt: row.submittedAt?.toISOString() ?? null,

@@ -1,4 +1,4 @@
-import type { Decide, FileElsewhere, Piece, PieceLine, Tray } from '@nibquill/contract'
+import type { Decide, FileElsewhere, Piece, PieceLine, Transcribe, Tray } from '@nibquill/contract'
 import { DomainError, movePiece, DECISION_OPEN_MS } from '@nibquill/core'
 import type { EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
@@ -186,6 +186,36 @@ export class Review {
       })
       await tell(manager, await everyoneOf(manager, pieceId), { topic: 'pieces', id: pieceId })
       await this.#tellParents(manager, [piece.approvedVersionId])
+    })
+    return this.#pieces.describe(pieceId)
+  }
+
+  /**
+   * What is said in a recording, typed by a teacher; nothing of the piece itself changes.
+   * @throws DomainError `piece/part-gone` for what nobody says anything in; `piece/part-changed` with
+   *   `text` where something else stands there than they began from
+   */
+  async transcribe(
+    viewer: SignedIn,
+    pieceId: string,
+    partId: string,
+    { text, seenText }: Transcribe,
+  ): Promise<Piece> {
+    await this.#platform.db.transaction(async (manager) => {
+      const [found] = await manager.query<{ id: string; transcript: string }[]>(
+        `select m.id, m.transcript from part t join part_file f on f.part_id = t.id join media m on m.id = f.media_id
+         where t.id = $1 and t.piece_id = $2 and f.role in ('sound', 'film') for update of m`,
+        [partId, pieceId],
+      )
+      if (!found) throw new DomainError('piece/part-gone')
+      if (found.transcript === text) return
+      if (found.transcript !== seenText)
+        throw new DomainError('piece/part-changed', { text: found.transcript })
+      await manager.update(MediaRow, found.id, { transcript: text })
+      await note(manager, this.#platform.clock.now(), viewer.personId, 'part.transcript', pieceId, {
+        partId,
+      })
+      await tell(manager, await everyoneOf(manager, pieceId), { topic: 'pieces', id: pieceId })
     })
     return this.#pieces.describe(pieceId)
   }

@@ -4,8 +4,10 @@ import {
   FileElsewhere,
   IdParams,
   PageQuery,
+  PartParams,
   Piece,
   TakeBack,
+  Transcribe,
   Tray,
 } from '@nibquill/contract'
 import { Router } from 'express'
@@ -39,6 +41,13 @@ export function reviewRoutes(guard: Guard, review: Review): Router {
     const viewer = guard.own(signedIn(request), 'teacher')
     const { seenVersion } = read(TakeBack, request.body)
     answer(response, Piece, await review.takeBack(viewer, id, seenVersion))
+  })
+  router.put('/pieces/:id/parts/:partId/transcript', async (request, response) => {
+    const { id, partId } = read(PartParams, request.params)
+    await guard.piece(signedIn(request), 'piece.judge', id)
+    const viewer = guard.own(signedIn(request), 'teacher')
+    const words = read(Transcribe, request.body)
+    answer(response, Piece, await review.transcribe(viewer, id, partId, words))
   })
   router.post('/pieces/:id/file', async (request, response) => {
     const { id } = read(IdParams, request.params)

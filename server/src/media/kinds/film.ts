@@ -58,9 +58,14 @@ export async function takeFilm(file: string, type: MediaType, scratch: string): 
  * Makes what every browser plays, its sound as loud as every voice; what is drawn of the sound; and
  * pictures of a moment in it.
  * @param into - A folder for what is made.
+ * @param onPercent - How far it is, now and then.
  * @throws ProgramFailed
  */
-export async function makeFilmForms(file: string, into: string): Promise<MadeForm[]> {
+export async function makeFilmForms(
+  file: string,
+  into: string,
+  onPercent: (percent: number) => void,
+): Promise<MadeForm[]> {
   const about = await lookAt(file)
   const { durationMs } = about
   const survey = about.sound ? await surveySound(file) : null
@@ -78,9 +83,11 @@ export async function makeFilmForms(file: string, into: string): Promise<MadeFor
       ...(survey
         ? ['-map', '0:a:0', '-af', EVEN_SOUND(evenGainDb(survey.loudness)), ...SOUND]
         : ['-an']),
-      ...['-movflags', '+faststart', '-f', 'mp4', '-y', playable],
+      ...['-movflags', '+faststart', '-f', 'mp4', '-progress', 'pipe:1', '-y', playable],
     ],
     BOUNDS,
+    [0],
+    percentsOf(durationMs, onPercent),
   )
   const { width, height } = await lookAt(playable)
   const sizes = await makeSizes(await poster(playable, durationMs, into), into)
@@ -101,6 +108,18 @@ export async function makeFilmForms(file: string, into: string): Promise<MadeFor
     ...sizes,
   ]
 }
+/** What ffmpeg says of itself, as percents; not more often than anybody looks. */
+function percentsOf(durationMs: number, onPercent: (percent: number) => void) {
+  let last = 0
+  return (chunk: Buffer) => {
+    const done = /out_time_us=(\d+)/.exec(chunk.toString())?.[1]
+    if (done === undefined || Date.now() - last < SAY_EVERY_MS) return
+    last = Date.now()
+    onPercent(Math.min(99, Math.round(Number(done) / 10 / durationMs)))
+  }
+}
+const SAY_EVERY_MS = 1000
+
 const SOUND = ['-ac', '1', '-c:a', 'aac', '-b:a', '64k']
 const fit = (edge: string, other: string) =>
   `trunc(if(gte(${edge},${other}),min(${PLAYABLE_EDGE_PX},${edge}),${edge}*min(${PLAYABLE_EDGE_PX},${other})/${other})/2)*2`

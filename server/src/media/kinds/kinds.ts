@@ -36,10 +36,14 @@ type KindWork = {
   /**
    * Makes the forms named in core, and a paper's pages.
    * @param scratch - A folder of its own for what is made.
-   * @param pictureOf - A picture that lies on it, as a JPEG; null where there is none.
    */
-  makeForms: (file: string, scratch: string, pictureOf: PictureOf) => Promise<MadeForm[]>
+  makeForms: (file: string, scratch: string, means: Means) => Promise<MadeForm[]>
 }
+/**
+ * `pictureOf`: a picture that lies on it, as a JPEG; null where there is none. `onPercent`: how far it
+ * is, where that takes long.
+ */
+export type Means = { pictureOf: PictureOf; onPercent: (percent: number) => void }
 export type PictureOf = (mediaId: string) => Promise<Buffer | null>
 
 /** Outside programs, one at a time: a class sending at once must not take the whole machine. */
@@ -48,7 +52,10 @@ export const outside = pLimit(1)
 /** What the server does with each kind of file. */
 export const KIND_WORK: Record<MediaKind, KindWork> = {
   picture: { takeIn: takePicture, makeForms: makeSizes },
-  ink: { takeIn: takeInk, makeForms: makeInkSizes },
+  ink: {
+    takeIn: takeInk,
+    makeForms: (file, scratch, { pictureOf }) => makeInkSizes(file, scratch, pictureOf),
+  },
   sound: {
     takeIn: (file, { type }, scratch) =>
       outside(async () => {
@@ -60,7 +67,7 @@ export const KIND_WORK: Record<MediaKind, KindWork> = {
   },
   film: {
     takeIn: (file, { type }, scratch) => outside(() => takeFilm(file, type, scratch)),
-    makeForms: (file, scratch) => makeFilmForms(file, scratch),
+    makeForms: (file, scratch, { onPercent }) => makeFilmForms(file, scratch, onPercent),
   },
   paper: {
     takeIn: (file, _sniffed, scratch) => outside(() => takePaper(file, scratch)),
