@@ -10,14 +10,14 @@ const run = promisify(execFile)
 const SECONDS = 120
 
 /**
- * Two minutes as a telephone films them, larger than any screen shows: made playable, with its bars
+ * Two minutes with the grain a telephone's camera has, larger than any screen shows: made playable, with its bars
  * and its picture, against ffmpeg by itself making the same of it; and one that plays already,
  * against ffmpeg copying it.
  */
 export async function benchFilm(): Promise<Line[]> {
   const folder = await mkdtemp(path.join(os.tmpdir(), 'nibquill-bench-'))
   const [large, small] = [path.join(folder, 'large.mp4'), path.join(folder, 'small.mp4')]
-  const seen = (size: string) => `mandelbrot=s=${size}:r=25:maxiter=200,trim=duration=${SECONDS}`
+  const seen = (size: string) => `testsrc2=s=${size}:r=25:d=${SECONDS},noise=alls=6:allf=t`
   const heard = `anoisesrc=c=pink:d=${SECONDS}:a=0.2:seed=7`
   const filmed = ['-pix_fmt', 'yuv420p', '-preset', 'ultrafast', '-c:a', 'aac', '-shortest']
   const source = ['-f', 'lavfi', '-i', seen('1920x1080'), '-f', 'lavfi', '-i', heard]

@@ -15,6 +15,7 @@ import { benchFilm } from './film.ts'
 import { benchTidy } from './tidy.ts'
 import { benchTray } from './tray.ts'
 import { benchUploads } from './uploads.ts'
+import { benchVoices } from './voices.ts'
 
 const BENCHES: Record<string, () => Promise<Line[]>> = {
   pictures: benchPictures,
@@ -29,6 +30,7 @@ const BENCHES: Record<string, () => Promise<Line[]>> = {
   felt: benchFelt,
   ink: benchInk,
   sound: benchSound,
+  voices: benchVoices,
   film: benchFilm,
   'bad-days': benchBadDays,
 }

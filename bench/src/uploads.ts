@@ -4,22 +4,20 @@ import express from 'express'
 import { createHash } from 'node:crypto'
 import { createWriteStream } from 'node:fs'
 import { mkdtemp, rm } from 'node:fs/promises'
-import { Agent } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import os from 'node:os'
 import path from 'node:path'
 import { pipeline } from 'node:stream/promises'
 import sharp from 'sharp'
-import { DefaultHttpStack, Upload } from 'tus-js-client'
 import { v7 as newId } from 'uuid'
 import { line, median, timeMs, type Line } from './measure.ts'
 import { comment } from './pictures.ts'
 import { benchConfig, makeOwner } from './school.ts'
+import { signIn, upload } from './sending.ts'
 
 const TABLETS = 30
 const PHOTOS = 3
 const ROUNDS = 3
-const BROWSER = 'bench'
 
 /**
  * Thirty tablets send three photos of four megabytes each at once: resumable, cleaned, hashed and
@@ -88,19 +86,6 @@ async function heavyPhoto(): Promise<Buffer> {
     .toBuffer()
 }
 
-async function signIn(at: string): Promise<string> {
-  const response = await fetch(`${at}/api/accounts/sign-in/password`, {
-    method: 'POST',
-    headers: { 'Content-Type': 'application/json', Origin: at, 'User-Agent': BROWSER },
-    body: JSON.stringify({ email: 'a@saltmarsh.example', password: 'a long enough password' }),
-  })
-  if (!response.ok) throw new Error(`the bench could not sign in: ${response.status}`)
-  return response.headers
-    .getSetCookie()
-    .map((set) => set.split(';')[0])
-    .join('; ')
-}
-
 /** One photo after the other from each tablet, all tablets side by side. */
 const atOnce = (
   tablets: Buffer<ArrayBuffer>[][],
@@ -111,23 +96,6 @@ const atOnce = (
       for (const photo of photos) await send(photo)
     }),
   )
-
-const httpStack = new DefaultHttpStack({ agent: new Agent({ keepAlive: false }) })
-
-/** @returns the hash the server confirms */
-const upload = (at: string, cookie: string, photo: Buffer, hash: string): Promise<string> =>
-  new Promise((resolve, reject) => {
-    new Upload(photo, {
-      endpoint: `${at}/api/media/uploads`,
-      metadata: { mediaId: newId(), filename: 'photo.jpg', sha256: hash },
-      headers: { Cookie: cookie, Origin: at, 'User-Agent': BROWSER },
-      retryDelays: [100, 500, 1000],
-      httpStack,
-      onSuccess: ({ lastResponse }) =>
-        resolve((JSON.parse(lastResponse.getBody()) as { sentSha256: string }).sentSha256),
-      onError: reject,
-    }).start()
-  })
 
 async function startSink(): Promise<{
   put: (photo: Buffer, way: 'write' | 'hash') => Promise<void>
