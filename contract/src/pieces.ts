@@ -1,6 +1,7 @@
 import {
   BRIGHTEN_WAYS,
   LEAST_TRIM,
+  LONGEST_VOICE_MS,
   MAX_PART_NAME_LENGTH,
   MAX_PARTS,
   MAX_REFLECTION_LENGTH,
@@ -97,6 +98,15 @@ export const WritingPart = v.object({
 })
 export type WritingPart = v.InferOutput<typeof WritingPart>
 
+/** All of a recording but the silence at its ends, in milliseconds from its beginning. */
+export const Stretch = v.pipe(
+  v.strictObject({
+    fromMs: v.pipe(v.number(), v.integer(), v.minValue(0)),
+    toMs: v.pipe(v.number(), v.integer(), v.maxValue(2 * LONGEST_VOICE_MS)),
+  }),
+  v.check(({ fromMs, toMs }) => fromMs < toMs, fault('leaves-nothing')),
+)
+
 export const VoicePart = v.object({
   ...part,
   kind: v.literal('voice'),
@@ -106,6 +116,8 @@ export const VoicePart = v.object({
   text: v.string(),
   /** The same, typed by a teacher. */
   typed: v.string(),
+  /** What of it is played; null where all is. */
+  heard: v.nullable(Stretch),
 })
 export type VoicePart = v.InferOutput<typeof VoicePart>
 
@@ -308,6 +320,7 @@ export const AddPart = v.variant('kind', [
     kind: v.literal('voice'),
     name: text(MAX_PART_NAME_LENGTH),
     files: v.strictObject({ sound: Id }),
+    heard: v.optional(Stretch),
   }),
   v.strictObject({
     kind: v.literal('film'),

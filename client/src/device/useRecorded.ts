@@ -1,8 +1,18 @@
+import { heardIn, QUIET, type Stretch } from '@nibquill/core/sound/silence'
 import { useEffect, useRef, useState } from 'react'
 import { canRecord, type Recording } from './recording'
 
-/** What was recorded, and how long it is. `quiet`: next to nothing was heard; `tooLoud`: it was cut off at its loudest. */
-export type Recorded = { file: File; ms: number; quiet: boolean; tooLoud: boolean }
+/**
+ * What was recorded, and how long it is. `heard`: all of it but the silence at its ends, where there is
+ * some; `quiet`: next to nothing was heard; `tooLoud`: it was cut off at its loudest.
+ */
+export type Recorded = {
+  file: File
+  ms: number
+  heard: Stretch | null
+  quiet: boolean
+  tooLoud: boolean
+}
 type State =
   | { at: 'ready'; trouble: 'refused' | 'missing' | null }
   | { at: 'asking' }
@@ -10,8 +20,6 @@ type State =
   | { at: 'recorded'; recorded: Recorded }
 
 const LOOK_EVERY_MS = 100
-/** Less than this all the while is a room, not a voice. */
-const QUIET = 0.03
 const CUT_OFF = { level: 0.99, times: 3 }
 /** So many levels stay in sight. */
 const LEVELS = 60
@@ -29,13 +37,13 @@ export function useRecorded(begin: () => Promise<Recording>, longestMs: number) 
   const [runMs, setRunMs] = useState(0)
   const [levels, setLevels] = useState<readonly number[]>([])
   const running = useRef<Recording | null>(null)
-  const heard = useRef({ highest: 0, cutOff: 0 })
+  const heard = useRef({ highest: 0, cutOff: 0, levels: [] as { ms: number; level: number }[] })
   const paused = state.at === 'recording' && state.paused
   const going = state.at === 'recording' && !paused
 
   const start = async () => {
     setState({ at: 'asking' })
-    heard.current = { highest: 0, cutOff: 0 }
+    heard.current = { highest: 0, cutOff: 0, levels: [] }
     setRunMs(0)
     setLevels([])
     try {
@@ -52,12 +60,11 @@ export function useRecorded(begin: () => Promise<Recording>, longestMs: number) 
     running.current = null
     if (!recording) return null
     const file = await recording.stop()
-    const { highest, cutOff } = heard.current
+    const { highest, cutOff, levels } = heard.current
+    const ms = recording.ms()
     const recorded = {
-      file,
-      ms: recording.ms(),
-      quiet: highest < QUIET,
-      tooLoud: cutOff >= CUT_OFF.times,
+      ...{ file, ms, heard: heardIn(levels, ms) },
+      ...{ quiet: highest < QUIET, tooLoud: cutOff >= CUT_OFF.times },
     }
     setState({ at: 'recorded', recorded })
     return recorded
@@ -76,7 +83,9 @@ export function useRecorded(begin: () => Promise<Recording>, longestMs: number) 
       const level = running.current?.level() ?? 0
       heard.current.highest = Math.max(heard.current.highest, level)
       if (level >= CUT_OFF.level) heard.current.cutOff++
-      setRunMs(running.current?.ms() ?? 0)
+      const ms = running.current?.ms() ?? 0
+      heard.current.levels.push({ ms, level })
+      setRunMs(ms)
       setLevels((before) => [...before.slice(1 - LEVELS), level])
     }, LOOK_EVERY_MS)
     return () => clearInterval(timer)

@@ -47,7 +47,7 @@ export function FilmScreen() {
   }
   const pick = async () => {
     const [file] = await pickFilms()
-    if (file) takeBack({ file, ms: 0, quiet: false, tooLoud: false })
+    if (file) takeBack({ file, ms: 0, heard: null, quiet: false, tooLoud: false })
   }
   return (
     <View style={{ flex: 1, backgroundColor: colours.paper }}>

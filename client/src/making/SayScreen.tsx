@@ -1,5 +1,5 @@
 import { LONGEST_VOICE_MS } from '@nibquill/core'
-import { useEffect, useState, type ReactNode } from 'react'
+import { useEffect, useState } from 'react'
 import { View, type ViewStyle } from 'react-native'
 import { Text } from 'react-native-paper'
 import { record, willAsk } from '../device/microphone'
@@ -59,13 +59,12 @@ export function SayScreen() {
               onStop={() => void stop()}
             />
           ) : (
-            <SaidIt said={state.recorded} onAgain={() => sayAgain(state.recorded)}>
-              <BigButton
-                label={t('sayKeep')}
-                symbol="check"
-                onPress={() => void keepAndGoOn(state.recorded)}
-              />
-            </SaidIt>
+            <SaidIt
+              key={state.recorded.file.lastModified}
+              said={state.recorded}
+              onAgain={() => sayAgain(state.recorded)}
+              onKeep={(said) => void keepAndGoOn(said)}
+            />
           )}
         </Stack>
       </OpenPiece>
@@ -117,12 +116,14 @@ function Running({
 function SaidIt({
   said,
   onAgain,
-  children,
+  onKeep,
 }: {
   said: Recorded
   onAgain: () => void
-  children: ReactNode
+  onKeep: (said: Recorded) => void
 }) {
+  const [whole, setWhole] = useState(false)
+  const heard = whole ? null : said.heard
   return (
     <Stack gap="clear" style={{ width: '100%', maxWidth: 480 }}>
       {said.quiet || said.tooLoud ? (
@@ -131,8 +132,17 @@ function SaidIt({
         </Notice>
       ) : null}
       <Told words={t('saidHelp')} />
-      <PlayHere file={said.file} ms={said.ms} />
-      {children}
+      <PlayHere key={String(whole)} file={said.file} ms={said.ms} heard={heard} />
+      {said.heard ? (
+        <BigButton
+          small
+          tone="quiet"
+          symbol={whole ? 'trim' : 'undo'}
+          label={t(whole ? 'leaveSilenceOut' : 'silenceLeftOut')}
+          onPress={() => setWhole(!whole)}
+        />
+      ) : null}
+      <BigButton label={t('sayKeep')} symbol="check" onPress={() => onKeep({ ...said, heard })} />
       <BigButton tone="quiet" symbol="again" label={t('sayAgain')} onPress={onAgain} />
     </Stack>
   )

@@ -16,7 +16,7 @@ export function SpokenThoughts({ piece }: { piece: Piece }) {
   return (
     <Stack gap="near">
       {spoken.map((part) => (
-        <Player key={part.id} file={part.files.sound} />
+        <Player key={part.id} file={part.files.sound} heard={part.heard} />
       ))}
       <BigButton
         tone="quiet"

@@ -22,6 +22,8 @@ export const messages = {
   sayOn: 'Go on speaking',
   sayKeep: 'Keep it',
   sayAgain: 'Say it again',
+  silenceLeftOut: 'The silence is cut off. Put it back',
+  leaveSilenceOut: 'Cut off the silence',
   saidHelp: 'Listen to it. Is it as you want it?',
   saidAway: 'Say it again when you like.',
   saidQuiet: 'I heard nothing. Come nearer, and say it again.',

@@ -47,11 +47,14 @@ export function useOneGo(
   const { state, stop } = recording
   // Whoever comes back to this screen may record more.
   const kept = useRef<File | null>(null)
-  const keep = async ({ file }: Recorded) => {
+  const keep = async ({ file, heard }: Recorded) => {
     if (kept.current === file) return
     kept.current = file
     const name = thoughts ? t('whatIThink') : ''
-    await work.addFiles([{ file, kind, name, ...(talk && { talk: talk() }) }], taskId ?? null)
+    await work.addFiles(
+      [{ file, kind, name, heard, ...(talk && { talk: talk() }) }],
+      taskId ?? null,
+    )
     letGo()
   }
   const keepAndGoOn = async (recorded: Recorded) => {

@@ -1,7 +1,9 @@
 import type { Peaks } from '@nibquill/contract'
+import type { Stretch } from '@nibquill/core/sound/silence'
 import { useContext, useEffect, useRef, useState, type CSSProperties } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
+import type { Recorded } from '../device/useRecorded'
 import { BigButton } from '../kit/BigButton'
 import { ForPupil } from '../kit/forPupil'
 import { Bar, Stack } from '../kit/layout'
@@ -15,14 +17,38 @@ import { Waveform } from './Waveform'
 import { t } from './words'
 
 /** A recording, played from the form every browser plays, or from this tablet. */
-export function Player({ file, link }: { file: Readable; link?: string | undefined }) {
+export function Player({
+  file,
+  link,
+  heard = null,
+}: {
+  file: Readable
+  link?: string | undefined
+  /** What of it is played; null for all. */
+  heard?: Stretch | null
+}) {
   const src = mediaAddress(file, 'playable', link)
-  return <Sounding key={src} src={src} peaks={usePeaks(file, link)} />
+  const peaks = usePeaks(file, link)
+  return (
+    <Sounding
+      key={src}
+      src={src}
+      peaks={peaks && heard ? peaksWithin(peaks, heard) : peaks}
+      heard={heard}
+    />
+  )
 }
 
-/** A recording that was just made, and lies nowhere yet. @param ms - How long it is. */
-export function PlayHere({ file, ms }: { file: File; ms: number }) {
-  return <Sounding src={useAddressOf(file)} peaks={{ durationMs: ms, peaks: [] }} own />
+/** Its bars within a stretch, as if there were nothing else. */
+function peaksWithin({ durationMs, peaks }: Peaks, { fromMs, toMs }: Stretch): Peaks {
+  const at = (ms: number) => Math.round((ms / durationMs) * peaks.length)
+  return { durationMs: toMs - fromMs, peaks: peaks.slice(at(fromMs), at(toMs)) }
+}
+
+/** A recording that was just made, and lies nowhere yet. */
+export function PlayHere({ file, ms, heard }: Pick<Recorded, 'file' | 'ms' | 'heard'>) {
+  const durationMs = heard ? heard.toMs - heard.fromMs : ms
+  return <Sounding src={useAddressOf(file)} peaks={{ durationMs, peaks: [] }} heard={heard} own />
 }
 
 /** For as long as it is shown. */
@@ -35,14 +61,16 @@ export function useAddressOf(file: File): string {
 function Sounding({
   src,
   peaks,
+  heard,
   own = false,
 }: {
   src: string
   peaks: Peaks | null
+  heard: Stretch | null
   own?: boolean
 }) {
   const [audio] = useState(() => Object.assign(new Audio(), { preload: 'none', src }))
-  return <PlayerBar playing={usePlaying(audio)} peaks={peaks} own={own} />
+  return <PlayerBar playing={usePlaying(audio, heard)} peaks={peaks} own={own} />
 }
 
 /**
@@ -163,8 +191,14 @@ export function PlayerBar({
 
 type Playing = ReturnType<typeof usePlaying>
 
-/** @param media - Null until it is there. @returns what goes on, in seconds */
-export function usePlaying(media: HTMLMediaElement | null) {
+/**
+ * @param media - Null until it is there.
+ * @param heard - What of it is played; null for all.
+ * @returns what goes on, in seconds from where it begins to be played
+ */
+export function usePlaying(media: HTMLMediaElement | null, heard: Stretch | null = null) {
+  const from = (heard?.fromMs ?? 0) / 1000
+  const to = heard ? heard.toMs / 1000 : Infinity
   const forPupil = useContext(ForPupil)
   const [chosen] = speeds.use()
   const speed = forPupil ? 1 : chosen
@@ -176,13 +210,17 @@ export function usePlaying(media: HTMLMediaElement | null) {
   useEffect(() => {
     if (!media) return
     const look = () => {
-      setAt(media.currentTime)
+      setAt(Math.max(0, media.currentTime - from))
+      if (media.currentTime >= to && !media.paused) {
+        stop.current?.()
+        playedOut()
+      }
       // A recording that was just made does not know its length.
       if (Number.isFinite(media.duration)) setSeconds(media.duration)
     }
     const playedOut = () => {
-      media.currentTime = 0
-      look()
+      media.currentTime = from
+      setAt(0)
     }
     for (const name of LOOKED_AT) media.addEventListener(name, look)
     media.addEventListener('ended', playedOut)
@@ -191,12 +229,13 @@ export function usePlaying(media: HTMLMediaElement | null) {
       media.removeEventListener('ended', playedOut)
       stop.current?.()
     }
-  }, [media])
+  }, [media, from, to])
   useEffect(() => {
     if (media) media.defaultPlaybackRate = media.playbackRate = speed
   }, [media, speed])
   const toggle = () => {
     if (on || !media) return stop.current?.()
+    if (media.currentTime < from || media.currentTime >= to) media.currentTime = from
     setOn(true)
     setFailed(false)
     stop.current = playOnly(
@@ -205,9 +244,9 @@ export function usePlaying(media: HTMLMediaElement | null) {
       () => setFailed(true),
     )
   }
-  const seek = (to: number) => {
-    if (media) media.currentTime = to
-    setAt(to)
+  const seek = (there: number) => {
+    if (media) media.currentTime = from + there
+    setAt(there)
   }
   return { on, failed, at, seconds, toggle, seek }
 }

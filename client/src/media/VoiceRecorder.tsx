@@ -107,7 +107,7 @@ export function SpokenWords({
     <Stack gap="tight" role="group" aria-label={t('whatISay')}>
       <Bar gap="near">
         <View style={{ flex: 1 }}>
-          <PlayHere key={said.file.lastModified} file={said.file} ms={said.ms} />
+          <PlayHere key={said.file.lastModified} {...{ ...said, heard: null }} />
         </View>
         <RoundButton
           label={t('takeOut', { name: t('whatISay') })}

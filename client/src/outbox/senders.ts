@@ -137,8 +137,10 @@ function added(part: Exclude<NewPart, { kind: 'talk' }>): AddPart {
   switch (part.kind) {
     case 'drawing':
       return { kind: part.kind, name, files: { ink: mediaId } }
-    case 'voice':
-      return { kind: part.kind, name, files: { sound: mediaId } }
+    case 'voice': {
+      const { kind, heard } = part
+      return { kind, name, files: { sound: mediaId }, ...(heard ? { heard } : {}) }
+    }
     case 'film':
       return { kind: part.kind, name, files: { film: mediaId } }
     case 'page':

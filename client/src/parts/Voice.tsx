@@ -64,7 +64,7 @@ export function VoiceStage({ part, alt, link }: PartViewProps<VoicePart>) {
       <View aria-hidden style={{ height: 180, borderRadius: corners.sheet, overflow: 'hidden' }}>
         <VoiceSheet part={part} alt={alt} {...(link ? { link } : {})} />
       </View>
-      <Player file={part.files.sound} link={link} />
+      <Player file={part.files.sound} link={link} heard={part.heard} />
       <InWords part={part} />
     </Stack>
   )

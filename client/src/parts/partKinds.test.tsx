@@ -41,7 +41,7 @@ const SAMPLES: Record<PartKind, { part: Part; shown: () => unknown; word: string
   },
   voice: {
     part: {
-      ...{ id: 'v', kind: 'voice', name: '', text: '', typed: '' },
+      ...{ id: 'v', kind: 'voice', name: '', text: '', typed: '', heard: null },
       files: { sound: { ...file, mediaId: 'said' } },
     },
     // Its bars.

@@ -51,8 +51,10 @@ function asPart(id: string, made: NewPart, before: Part | null): Part {
   const file = { mediaId, sizeBytes: 0, sentSha256: '', state: 'arrived' } as const
   if (made.kind === 'drawing')
     return { id, kind: 'drawing', name, files: { ink: file }, ...SHEET_SIZE, sheets: 1 }
-  if (made.kind === 'voice')
-    return { id, kind: 'voice', name, files: { sound: file }, text: '', typed: '' }
+  if (made.kind === 'voice') {
+    const { heard } = made
+    return { id, kind: 'voice', name, files: { sound: file }, text: '', typed: '', heard }
+  }
   if (made.kind === 'talk') {
     // What was drawn is read from what waits here: it has no file yet.
     const ink = { ...file, mediaId: '' }

@@ -3,6 +3,7 @@ import type { IntentBody, NewPart, Words } from '@nibquill/core'
 import type { InkChange } from '@nibquill/core/ink/changes'
 import type { InkDocument } from '@nibquill/core/ink/document'
 import type { Talk } from '@nibquill/core/ink/talk'
+import type { Stretch } from '@nibquill/core/sound/silence'
 import { useEffect, useRef, useState } from 'react'
 import { v7 as newId } from 'uuid'
 import { useKeepFirst, useSession } from '../accounts'
@@ -22,6 +23,8 @@ export type FileOfPart = {
   kind: 'photo' | 'voice' | 'talk' | 'film' | 'page'
   name: string
   talk?: Talk
+  /** Of a voice: without the silence at its ends. */
+  heard?: Stretch | null
 }
 
 /** Everything a pupil can do to a draft, whether or not the school can be reached. */
@@ -117,7 +120,13 @@ export function usePieceWork(pieceId: string) {
 
 /** What is wanted for a file to become a part. */
 function partOf(
-  { file, kind, name, talk }: Omit<FileOfPart, 'file'> & { file: Pick<File, 'name' | 'size'> },
+  {
+    file,
+    kind,
+    name,
+    talk,
+    heard = null,
+  }: Omit<FileOfPart, 'file'> & { file: Pick<File, 'name' | 'size'> },
   { mediaId, partId } = { mediaId: newId(), partId: newId() },
 ): {
   mediaId: string
@@ -136,6 +145,7 @@ function partOf(
   function newPart(): NewPart {
     if (kind === 'photo') return { kind, name, mediaId, instead: null }
     if (kind === 'talk') return { kind, name, mediaId, talk: talk! }
+    if (kind === 'voice') return { kind, name, mediaId, heard }
     return { kind, name, mediaId }
   }
 }

@@ -1,6 +1,7 @@
 import type { InkChange } from '../ink/changes.ts'
 import { picturesAmong } from '../ink/picturesAmong.ts'
 import type { Talk } from '../ink/talk.ts'
+import type { Stretch } from '../sound/silence.ts'
 import type { PieceStep } from '../pieces/movePiece.ts'
 import type { Tidying } from '../tidy/tidying.ts'
 
@@ -20,8 +21,11 @@ export type NewPart =
   /** `mediaId`: of its ink as it began, which goes to school before it. */
   | { kind: 'drawing'; name: string; mediaId: string }
   | { kind: 'writing'; name: string; text: string }
-  /** `mediaId`: what was said, which goes to school before it. */
-  | { kind: 'voice'; name: string; mediaId: string }
+  /**
+   * `mediaId`: what was said, which goes to school before it. `heard`: without the silence at its
+   * ends.
+   */
+  | { kind: 'voice'; name: string; mediaId: string; heard: Stretch | null }
   /** `mediaId`: what was said while it was drawn, which goes to school before it. */
   | { kind: 'talk'; name: string; mediaId: string; talk: Talk }
   | { kind: 'film'; name: string; mediaId: string }

@@ -67,10 +67,11 @@ const SAMPLES: Record<PartKind, Sample> = {
   },
   voice: {
     add: async (person) => ({
-      ...{ kind: 'voice', name: 'what the sea says' },
+      ...{ kind: 'voice', name: 'what the sea says', heard: { fromMs: 100, toMs: 900 } },
       files: { sound: (await person.upload(await recording(), { filename: 'said.webm' })).mediaId },
     }),
-    told: { kind: 'voice', name: 'what the sea says' },
+    // Without the silence at its ends, also once somebody has typed what is said.
+    told: { kind: 'voice', name: 'what the sea says', heard: { fromMs: 100, toMs: 900 } },
     // What paper cannot hold is a word, and the code that leads there.
     inBook: (file) => expect(poppler('pdftotext', '-layout', file, '-')).toContain('Voice'),
   },
@@ -314,7 +315,7 @@ test.each(['voice', 'talk', 'film'] as const)(
       school.wren.ask<Piece>('PUT', `${at}/text`, { text, seenText })
     const said = ({ parts }: Pick<Piece, 'parts'>) => parts.find(({ id }) => id === partId)
     const { body } = await write('It goes sideways.', '')
-    expect(said(body)).toMatchObject({ kind, text: 'It goes sideways.' })
+    expect(said(body)).toMatchObject({ ...sample.told, kind, text: 'It goes sideways.' })
     expect((await write('It hides.', '')).body).toMatchObject({
       ...{ type: '/problems/piece/part-changed', text: 'It goes sideways.' },
     })

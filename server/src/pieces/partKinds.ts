@@ -9,7 +9,8 @@ type Contents = {
   drawing: { sheets?: number }
   writing: { text: string }
   /** `text`: what is said in it, where somebody has typed that. */
-  voice: { text?: string }
+  /** `heard`: without the silence at its ends. */
+  voice: { text?: string; heard?: { fromMs: number; toMs: number } }
   talk: { text?: string }
   film: { text?: string }
   page: Record<string, never>
@@ -67,10 +68,10 @@ export const PART_WORK: { [K in PartKind]: PartWork<K> } = {
   },
   voice: {
     isBlank: () => false,
-    contentOf: () => ({}),
-    read: ({ sound }, { text = '' }) => {
+    contentOf: ({ heard }) => (heard ? { heard } : {}),
+    read: ({ sound }, { text = '', heard = null }) => {
       const { file, typed } = apart(sound!)
-      return { files: { sound: file }, text, typed }
+      return { files: { sound: file }, text, typed, heard }
     },
   },
   talk: {

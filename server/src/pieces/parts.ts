@@ -164,7 +164,7 @@ export class Parts {
       if (there === null) throw new DomainError('piece/part-gone')
       if (there === text) return null
       if (there !== seenText) throw new DomainError('piece/part-changed', { text: there })
-      await manager.update(PartRow, partId, { content: { text } })
+      await manager.update(PartRow, partId, { content: { ...found!.content, text } })
       return { version: piece.version + 1 }
     })
   }
