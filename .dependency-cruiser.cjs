@@ -12,7 +12,7 @@ const ours = '^(contract|server|client|demo|e2e|bench|scripts)/'
  * capabilities: another folder reaches one through its `index.ts` only.
  */
 const CLIENT = [
-  ...['words', 'workers', 'device', 'kit', 'api', 'broken', 'media'],
+  ...['words', 'workers', 'device', 'kit', 'api', 'broken', 'media', 'sheets'],
   ...['accounts', 'outbox', 'parts', 'tidy', 'school', 'folders', 'portfolio', 'tasks', 'notices'],
   ...[
     'pieces',
@@ -37,6 +37,7 @@ const OPEN = [
   'api',
   'broken',
   'media',
+  'sheets',
   'outbox',
   'parts',
   'screens',

@@ -27,6 +27,7 @@ export async function benchConfig(
     publicUrl: 'http://nibquill.example',
     clientFolder: null,
     trustProxy: false,
+    keepConnectionsMs: 75_000,
     smtpUrl: null,
     mailFrom: 'bench',
     logLevel: 'error',

@@ -89,8 +89,8 @@ async function fill(query: Query, teacherId: string, pieces: number): Promise<vo
     [folder],
   )
   await query(
-    `insert into media (id, owner_id, name, kind, type, size_bytes, width, height, sent_sha256, kept_sha256, state, arrived_at)
-     values ($1, $2, 'photo', 'picture', 'image/jpeg', 1000, 4000, 3000, 'a', 'a', 'ready', now())`,
+    `insert into media (id, owner_id, name, kind, type, size_bytes, width, height, transcript, made_percent, sent_sha256, kept_sha256, state, arrived_at)
+     values ($1, $2, 'photo', 'picture', 'image/jpeg', 1000, 4000, 3000, '', 0, 'a', 'a', 'ready', now())`,
     [media, teacherId],
   )
   await query(

@@ -21,12 +21,6 @@ import { Retention } from './retention/retention.ts'
 const DRAIN_MS = 10_000
 
 /**
- * A connection nothing is asked on stays open: longer than the minute for which proxies keep theirs,
- * or one of them asks on a connection that is just being closed, and its request is lost.
- */
-const KEEP_CONNECTION_MS = 75_000
-
-/**
  * `platform` and `capabilities` answer people; `jobs` are the same with more patience, for what
  * nobody waits for.
  */
@@ -108,7 +102,7 @@ export async function startServer(
     )
     await platform.live.start((sessionIds) => capabilities.sessions.stillOpen(sessionIds))
     await uploads.takeInWhole()
-    const server = createServer({ keepAliveTimeout: KEEP_CONNECTION_MS }, app)
+    const server = createServer({ keepAliveTimeout: config.keepConnectionsMs }, app)
     await listen(server, config)
     const address = server.address()
     const port = typeof address === 'object' && address ? address.port : config.port

@@ -6,7 +6,7 @@ import { useEffect, useState, type ReactNode } from 'react'
 import { ScrollView, View, type ViewStyle } from 'react-native'
 import { useFolders } from '../folders'
 import { Field } from '../kit/Field'
-import { Bar, useWidth } from '../kit/layout'
+import { Bar, Stack, useWidth } from '../kit/layout'
 import { isHere, NotYet } from '../kit/NotYet'
 import { colours, space } from '../kit/theme'
 import { SpokenWords } from '../media/VoiceRecorder'
@@ -147,18 +147,20 @@ function FactsAndWords({
     <Facts piece={piece} version={version}>
       {piece.state === 'submitted' ? (
         <SendsByKey onSend={() => verdict.send('approve')}>
-          <Field
-            label={t('message')}
-            value={verdict.message}
-            onChangeText={(message) => verdict.change({ message })}
-            maxLength={MAX_MESSAGE_LENGTH}
-            lines={2}
-          />
-          <SpokenWords
-            label={t('sayIt')}
-            said={verdict.said}
-            onChange={(said) => verdict.change({ said })}
-          />
+          <Stack gap="near">
+            <Field
+              label={t('message')}
+              value={verdict.message}
+              onChangeText={(message) => verdict.change({ message })}
+              maxLength={MAX_MESSAGE_LENGTH}
+              lines={2}
+            />
+            <SpokenWords
+              label={t('sayIt')}
+              said={verdict.said}
+              onChange={(said) => verdict.change({ said })}
+            />
+          </Stack>
         </SendsByKey>
       ) : null}
     </Facts>

@@ -1,7 +1,7 @@
 import type { NewsItem, StaffNews, WorkNews } from '@nibquill/contract'
 import type { EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
-import { spokenIn } from '../pieces/pieceLines.ts'
+import { spokenIn } from '../media/spokenIn.ts'
 import { tell } from '../platform/live.ts'
 import { NewsRow } from './rows.ts'
 

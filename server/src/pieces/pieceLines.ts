@@ -1,5 +1,6 @@
 import type { Part, PieceLine } from '@nibquill/contract'
 import type { EntityManager } from 'typeorm'
+import { spokenIn } from '../media/spokenIn.ts'
 import { ask, raw, sql, type Sql } from '../platform/sql.ts'
 import { readPart, type FlatPart } from './partKinds.ts'
 
@@ -44,10 +45,6 @@ export const WORKING_PARTS = `select q.id as part_id, q.kind, q.name, q.content,
 export const HANDED_IN_PARTS = `select w.version_id as "versionId", q.id as part_id, q.kind, w.name, w.content,
   ${filesOfVersion('w.version_id')}
   from version_part w join part q on q.id = w.part_id`
-
-/** SQL: what a teacher said with a decision; null where nothing was. */
-export const spokenIn = (decision: string): string =>
-  `(select json_build_object('mediaId', v.id, 'state', v.state) from media v where v.id = ${decision}.voice_media_id)`
 
 /** Longer than any cover has room for. */
 const COVER_LETTERS = 400

@@ -27,11 +27,19 @@ export type Config = {
   clientFolder: string | null
   /** Trusted reverse proxies in front (Express "trust proxy"). */
   trustProxy: string | false
+  /** So long a connection is kept on which nothing is asked. */
+  keepConnectionsMs: number
   /** Mail server (`smtp://…`); null: letters stay in the post box. */
   smtpUrl: string | null
   mailFrom: string
   logLevel: string
 }
+
+/**
+ * Longer than the minute for which proxies keep theirs, or one of them asks on a connection that is
+ * just being closed, and its request is lost.
+ */
+export const KEEP_CONNECTIONS_MS = 75_000
 
 const ROOT = path.resolve(import.meta.dirname, '../../..')
 
@@ -47,6 +55,7 @@ export function readConfig(env: NodeJS.ProcessEnv, databaseUrl: string): Config 
     publicUrl: (env.NIBQUILL_URL ?? `http://localhost:${port}`).replace(/\/+$/, ''),
     clientFolder: path.join(ROOT, 'client/dist'),
     trustProxy: env.NIBQUILL_TRUST_PROXY ?? false,
+    keepConnectionsMs: KEEP_CONNECTIONS_MS,
     smtpUrl: env.NIBQUILL_SMTP ?? null,
     mailFrom: env.NIBQUILL_MAIL_FROM ?? 'Nibquill <nibquill@localhost>',
     logLevel: env.NIBQUILL_LOG ?? 'info',

@@ -171,8 +171,8 @@ async function fill(): Promise<void> {
   await run(
     `insert into version_maker select v.id, v.submitted_by from piece_version v where v.title = 't'`,
   )
-  await run(`insert into media (id, owner_id, name, kind, type, size_bytes, width, height, sent_sha256, kept_sha256, state, arrived_at)
-    select p.id, p.pupil_id, '', 'picture', 'image/jpeg', 1, 1, 1, p.id::text, p.id::text, 'ready', now() from piece p where p.title = 't'`)
+  await run(`insert into media (id, owner_id, name, kind, type, size_bytes, width, height, transcript, made_percent, sent_sha256, kept_sha256, state, arrived_at)
+    select p.id, p.pupil_id, '', 'picture', 'image/jpeg', 1, 1, 1, '', 0, p.id::text, p.id::text, 'ready', now() from piece p where p.title = 't'`)
   await run(
     `with t as (insert into part (id, piece_id, kind, name, position, content)
        select gen_random_uuid(), p.id, 'photo', '', 0, '{}' from piece p where p.title = 't' returning id, piece_id)

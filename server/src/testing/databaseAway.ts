@@ -36,7 +36,10 @@ export async function takeDatabaseAway(awayMs: number): Promise<AwayReport> {
   const test = await TestServer.start()
   const school = await SmallSchool.open(test)
   const way = await WayToDatabase.open(test.config.databaseUrl)
-  const alone = await AloneServer.start(test.config, { databaseUrl: way.url })
+  // Those who waited in vain leave connections behind: what is counted is what the server keeps.
+  const alone = await AloneServer.start(test.config, {
+    ...{ databaseUrl: way.url, keepConnectionsMs: 1000 },
+  })
   const wren = school.wren.copiedInto(school.wren.browser, alone.at)
   const outbox = new Outbox(wren)
   const page = openPage(school.teacher, alone.at)

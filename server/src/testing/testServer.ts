@@ -11,7 +11,7 @@ import type { Part, Piece, Problem } from '@nibquill/contract'
 import { PersonRow } from '../school/rows.ts'
 import { FolderClassRow, FolderRow } from '../folders/rows.ts'
 import { SetClock } from '../platform/clock.ts'
-import type { Config } from '../platform/config.ts'
+import { KEEP_CONNECTIONS_MS, type Config } from '../platform/config.ts'
 import {
   ClassRow,
   ConsentRow,
@@ -43,6 +43,7 @@ export const testConfig = (database: string, dataFolder: string): Config => ({
   publicUrl: 'http://nibquill.example',
   clientFolder: null,
   trustProxy: false,
+  keepConnectionsMs: KEEP_CONNECTIONS_MS,
   smtpUrl: null,
   mailFrom: 'Nibquill <nibquill@saltmarsh.example>',
   logLevel: 'silent',
