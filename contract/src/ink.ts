@@ -25,7 +25,7 @@ import {
   WIDEST_LINE,
 } from '@nibquill/core/ink/document'
 import { MOST_DROPS, WELL_NAMES } from '@nibquill/core/ink/inks'
-import { LONGEST_TALK_MS, MOST_TALK_STEPS } from '@nibquill/core/ink/talk'
+import { LONGEST_TALK_MS, MOST_TALK_CHANGES, MOST_TALK_STEPS } from '@nibquill/core/ink/talk'
 import { fault, MAX_PART_NAME_LENGTH } from '@nibquill/core'
 import * as v from 'valibot'
 import { Id, text } from './common.ts'
@@ -206,6 +206,10 @@ export const Talk = v.strictObject({
     v.check(
       (steps) => steps.every(({ atMs }, i) => i === 0 || atMs >= steps[i - 1]!.atMs),
       fault('unusable'),
+    ),
+    v.check(
+      (steps) => steps.reduce((sum, { changes }) => sum + changes.length, 0) <= MOST_TALK_CHANGES,
+      fault('too-many', MOST_TALK_CHANGES),
     ),
   ),
 })

@@ -264,7 +264,14 @@ export const Piece = v.object({
   classId: Id,
   className: v.string(),
   approved: v.boolean(),
-  pick: v.nullable(v.object({ termId: Id, termName: v.string(), reason: v.string() })),
+  pick: v.nullable(
+    v.object({
+      termId: Id,
+      termName: v.string(),
+      reason: v.string(),
+      voice: v.nullable(Spoken),
+    }),
+  ),
 })
 export type Piece = v.InferOutput<typeof Piece>
 

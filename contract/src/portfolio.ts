@@ -1,11 +1,16 @@
 import * as v from 'valibot'
-import { Id, PupilName, Term, text } from './common.ts'
+import { Id, PupilName, Spoken, Term, text } from './common.ts'
 import { Part, PieceLine } from './pieces.ts'
 
 export const MAX_REASON_LENGTH = 500
 
-/** A piece chosen into a chapter, with the reason why. */
-export const Pick = v.object({ pieceId: Id, reason: v.string(), piece: PieceLine })
+/** A piece chosen into a chapter, with the reason why, written, said or both. */
+export const Pick = v.object({
+  pieceId: Id,
+  reason: v.string(),
+  voice: v.nullable(Spoken),
+  piece: PieceLine,
+})
 export type Pick = v.InferOutput<typeof Pick>
 
 /**
@@ -28,9 +33,14 @@ export const Portfolio = v.object({
 })
 export type Portfolio = v.InferOutput<typeof Portfolio>
 
-/** PUT /api/portfolio/:id/picks/:pieceId: `place` from 0; left out: stays, or last when new. */
+/**
+ * PUT /api/portfolio/:id/picks/:pieceId: `place` from 0; left out: stays, or last when new.
+ * `voiceId`: the reason said, a recording of one’s own that has arrived before; null: none; left out:
+ * stays.
+ */
 export const PutPick = v.strictObject({
   reason: text(MAX_REASON_LENGTH),
+  voiceId: v.optional(v.nullable(Id)),
   place: v.optional(v.pipe(v.number(), v.integer(), v.minValue(0))),
 })
 export type PutPick = v.InferOutput<typeof PutPick>
@@ -46,6 +56,7 @@ export const SharedPiece = v.object({
   approvedAt: v.string(),
   reflection: v.string(),
   reason: v.nullable(v.string()),
+  reasonVoice: v.nullable(Spoken),
   parts: v.array(Part),
 })
 export type SharedPiece = v.InferOutput<typeof SharedPiece>

@@ -15,6 +15,7 @@ import { Sorting1700000000013 } from './migrations/13-sorting.ts'
 import { FilmsAndPages1700000000014 } from './migrations/14-filmsAndPages.ts'
 import { SpokenAnswers1700000000015 } from './migrations/15-spokenAnswers.ts'
 import { Transcripts1700000000016 } from './migrations/16-transcripts.ts'
+import { SpokenReasons1700000000017 } from './migrations/17-spokenReasons.ts'
 import type { Schema } from './platform/database.ts'
 import {
   CardSheetRow,
@@ -158,5 +159,6 @@ export const SCHEMA = {
     FilmsAndPages1700000000014,
     SpokenAnswers1700000000015,
     Transcripts1700000000016,
+    SpokenReasons1700000000017,
   ],
 } satisfies Schema

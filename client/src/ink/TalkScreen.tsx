@@ -8,7 +8,8 @@ import { useEffect, useRef, useState } from 'react'
 import { View, type ViewStyle } from 'react-native'
 import { Text } from 'react-native-paper'
 import { v7 as newId } from 'uuid'
-import { record, willAsk } from '../device/microphone'
+import { record } from '../device/microphone'
+import { useWillAsk } from '../device/useWillAsk'
 import { BigButton } from '../kit/BigButton'
 import { Bar, Stack } from '../kit/layout'
 import { Loading, Notice, ProblemNotice } from '../kit/Notice'
@@ -214,13 +215,6 @@ function Time({ ms, level, paused }: { ms: number; level: number; paused: boolea
   )
 }
 const MARK_PX = { least: 8, most: 22 }
-
-/** Told before the browser asks: a child who knows why says yes. */
-function useWillAsk(): boolean {
-  const [asks, setAsks] = useState(false)
-  useEffect(() => void willAsk().then(setAsks), [])
-  return asks
-}
 
 const STAGE: ViewStyle = {
   ...{ flex: 1, alignItems: 'center', justifyContent: 'center', padding: space.far },

@@ -1,8 +1,9 @@
 import { LONGEST_VOICE_MS } from '@nibquill/core'
-import { useEffect, useState } from 'react'
+import { useState } from 'react'
 import { View, type ViewStyle } from 'react-native'
 import { Text } from 'react-native-paper'
-import { record, willAsk } from '../device/microphone'
+import { record } from '../device/microphone'
+import { useWillAsk } from '../device/useWillAsk'
 import { BigButton } from '../kit/BigButton'
 import { Stack } from '../kit/layout'
 import { Notice } from '../kit/Notice'
@@ -71,13 +72,6 @@ export function SayScreen() {
       <ToastPlace />
     </View>
   )
-}
-
-/** Told before the browser asks: a child who knows why says yes. */
-function useWillAsk(): boolean {
-  const [asks, setAsks] = useState(false)
-  useEffect(() => void willAsk().then(setAsks), [])
-  return asks
 }
 
 function Running({

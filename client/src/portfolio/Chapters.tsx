@@ -7,6 +7,7 @@ import { Bar, Grid, Heading, Stack, Tile } from '../kit/layout'
 import { Listen } from '../kit/Listen'
 import { Press } from '../kit/Press'
 import { RoundButton } from '../kit/RoundButton'
+import { Player } from '../media/Player'
 import { PieceTile } from '../parts/PieceTile'
 import { Sheet } from '../parts/Sheet'
 import { colours, space, targets } from '../kit/theme'
@@ -137,6 +138,11 @@ function PickRow({
           </Text>
         </Stack>
       </Press>
+      {chosen.voice ? (
+        <View style={{ width: '100%' }}>
+          <Player file={chosen.voice} />
+        </View>
+      ) : null}
       {onEarlier || onLater ? (
         <Bar align="stretch" gap="tight">
           <RoundButton

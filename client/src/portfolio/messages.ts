@@ -5,6 +5,8 @@ export const messages = {
   noPicks: 'Nothing picked yet. Open a piece and pick it.',
   running: 'now',
   why: 'Why I pick it',
+  sayWhy: 'Say why',
+  takeOutWhy: 'Take out what I said',
   whyStarters: {
     proud: 'I am proud of ',
     shows: 'It shows that ',

@@ -3,6 +3,7 @@ import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { fullDayOf } from '../kit/dates'
 import { Heading, Stack } from '../kit/layout'
+import { Player } from '../media/Player'
 import { PartsViewer } from '../parts/PartsViewer'
 import { colours, space } from '../kit/theme'
 import { t } from './words'
@@ -24,7 +25,7 @@ export function SharedPieceView({
       </View>
       <Heading>{piece.title}</Heading>
       {piece.reflection ? <Text variant="bodyLarge">{piece.reflection}</Text> : null}
-      {piece.reason ? (
+      {piece.reason || piece.reasonVoice ? (
         <View
           style={{
             borderLeftWidth: 4,
@@ -35,7 +36,8 @@ export function SharedPieceView({
           <Text variant="bodyMedium" style={{ color: colours.inkSoft }}>
             {t('picked')}
           </Text>
-          <Text variant="bodyLarge">{piece.reason}</Text>
+          {piece.reason ? <Text variant="bodyLarge">{piece.reason}</Text> : null}
+          {piece.reasonVoice ? <Player file={piece.reasonVoice} link={link} /> : null}
         </View>
       ) : null}
       <Text variant="bodySmall" style={{ color: colours.inkSoft }}>

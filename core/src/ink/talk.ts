@@ -8,6 +8,8 @@ import type { PackedPoints } from './points.ts'
 export const LONGEST_TALK_MS = LONGEST_VOICE_MS
 /** More than a hand does in that time. */
 export const MOST_TALK_STEPS = 3000
+/** In all its steps: a rubber makes several at each move. */
+export const MOST_TALK_CHANGES = 20_000
 
 /**
  * One thing done while somebody talked, on the clock of the voice. `atMs`: when the hand was lifted,
@@ -105,6 +107,7 @@ export class TalkNotes {
   readonly #start: InkSheet
   readonly #clock: () => number
   #steps: TalkStep[] = []
+  #changes = 0
 
   constructor(start: InkSheet, clock: () => number) {
     this.#start = start
@@ -114,7 +117,8 @@ export class TalkNotes {
   /** What was done just now. @returns whether there was room for it */
   add(changes: readonly InkChange[]): boolean {
     const done = changes.filter((change): change is TalkChange => ofTalk(change))
-    if (this.#steps.length >= MOST_TALK_STEPS) return false
+    this.#changes += done.length
+    if (this.#steps.length >= MOST_TALK_STEPS || this.#changes > MOST_TALK_CHANGES) return false
     // Two in one millisecond keep their order; a clock never runs back.
     const atMs = Math.max(Math.round(this.#clock()), this.#steps.at(-1)?.atMs ?? 0)
     this.#steps.push({ atMs, changes: done })

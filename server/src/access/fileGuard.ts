@@ -9,6 +9,11 @@ type Hangs = {
   pieces: { pieceId: string; approved: boolean }[]
   /** Pieces to which it is what their teacher said. */
   answers: string[]
+  /**
+   * Picks of which it is the reason. `own`: of the pupil whose piece it is, as whoever holds its page
+   * is told; `ofChild`: of a child of the asking person's.
+   */
+  picks: { pieceId: string; own: boolean; ofChild: boolean }[]
   tasks: string[]
   notices: string[]
 }
@@ -29,10 +34,11 @@ export class FileGuard {
    * @throws DomainError `media/not-found`, `accounts/signed-out`, or what is wrong with the link
    */
   async demand(viewer: SignedIn | null, mediaId: string, link: string | undefined): Promise<void> {
-    const hangs = await this.#find(mediaId)
+    const hangs = await this.#find(mediaId, viewer)
     if (link) {
       const { pieceId } = await this.#guard.linkedPiece(viewer, link)
       if (hangs?.pieces.some((piece) => piece.pieceId === pieceId && piece.approved)) return
+      if (hangs?.picks.some((pick) => pick.pieceId === pieceId && pick.own)) return
       throw new DomainError('media/not-found')
     }
     if (!viewer) throw new DomainError('accounts/signed-out')
@@ -48,6 +54,11 @@ export class FileGuard {
     }
     for (const id of hangs.answers)
       if (await this.#guard.allowsPiece(viewer, 'piece.read', id)) return true
+    for (const { pieceId, ofChild } of hangs.picks) {
+      if (await this.#guard.allowsPiece(viewer, 'piece.read', pieceId)) return true
+      if (ofChild && (await this.#guard.allowsPiece(viewer, 'piece.read-approved', pieceId)))
+        return true
+    }
     for (const id of hangs.tasks)
       if (await this.#guard.task(viewer, 'task.read', id).then(yes, isRefusal)) return true
     for (const id of hangs.notices)
@@ -55,19 +66,22 @@ export class FileGuard {
     return false
   }
 
-  async #find(mediaId: string): Promise<Hangs | null> {
+  async #find(mediaId: string, viewer: SignedIn | null): Promise<Hangs | null> {
     const [row] = await this.#platform.db.manager.query<Hangs[]>(
       `select m.owner_id as "ownerId",
          array(select task_id from task_media where media_id = m.id union select task_id from task_sheet where media_id = m.id) as tasks,
          array(select notice_id from notice_media where media_id = m.id) as notices,
          array(select piece_id from decision where voice_media_id = m.id) as answers,
+         coalesce((select json_agg(json_build_object('pieceId', p.id, 'own', c.pupil_id = p.pupil_id,
+             'ofChild', exists (select 1 from guardian g where g.pupil_id = c.pupil_id and g.parent_id = $3)))
+           from pick k join chapter c on c.id = k.chapter_id join piece p on p.id = k.piece_id where k.voice_media_id = m.id), '[]') as picks,
          coalesce((select json_agg(json_build_object('pieceId', x.piece_id, 'approved', x.approved)) from (
              select t.piece_id, false as approved from part_file f join part t on t.id = f.part_id where f.media_id = m.id
              union select p.id, f.role = any($2) and p.approved_version_id = f.version_id
                from version_file f join piece_version w on w.id = f.version_id join piece p on p.id = w.piece_id where f.media_id = m.id
            ) x), '[]') as pieces
        from media m where m.id = $1`,
-      [mediaId, SHOWN_ROLES],
+      [mediaId, SHOWN_ROLES, viewer?.personId ?? null],
     )
     return row ?? null
   }

@@ -312,8 +312,8 @@ export class Pieces {
     )
     const terms = await listTerms(manager)
     const term = terms.find(({ id }) => id === piece.termId)
-    const [pick] = await manager.query<{ termId: string; termName: string; reason: string }[]>(
-      `select t.id as "termId", t.name as "termName", k.reason from pick k join chapter c on c.id = k.chapter_id join term t on t.id = c.term_id
+    const [pick] = await manager.query<NonNullable<Piece['pick']>[]>(
+      `select t.id as "termId", t.name as "termName", k.reason, ${spokenIn('k')} as voice from pick k join chapter c on c.id = k.chapter_id join term t on t.id = c.term_id
        where k.piece_id = $1`,
       [pieceId],
     )

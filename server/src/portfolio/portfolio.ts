@@ -1,4 +1,9 @@
-import type { Chapter, Portfolio as PortfolioAnswer, PutPick } from '@nibquill/contract'
+import type {
+  Chapter,
+  Pick as Picked,
+  Portfolio as PortfolioAnswer,
+  PutPick,
+} from '@nibquill/contract'
 import { DomainError } from '@nibquill/core'
 import { placePick } from '@nibquill/core/portfolio/placePick'
 import { v7 as newId } from 'uuid'
@@ -9,6 +14,7 @@ import { tell } from '../platform/live.ts'
 import type { Platform } from '../platform/platform.ts'
 import { ask, sql } from '../platform/sql.ts'
 import type { SignedIn } from '../platform/routes.ts'
+import { refuseForeignVoice, spokenIn } from '../media/spokenIn.ts'
 import { listPieceLines } from '../pieces/pieceLines.ts'
 import { everyoneOf } from '../pieces/pieceChanges.ts'
 import { PieceRow, VersionMakerRow } from '../pieces/rows.ts'
@@ -41,8 +47,10 @@ export class Portfolio {
       [pupilId],
     )
     const termOfPiece = new Map(places.map(({ id, termId }) => [id, termId]))
-    const picks = await manager.query<{ termId: string; pieceId: string; reason: string }[]>(
-      `select c.term_id as "termId", k.piece_id as "pieceId", k.reason from chapter c join pick k on k.chapter_id = c.id
+    const picks = await manager.query<
+      (Pick<Picked, 'pieceId' | 'reason' | 'voice'> & { termId: string })[]
+    >(
+      `select c.term_id as "termId", k.piece_id as "pieceId", k.reason, ${spokenIn('k')} as voice from chapter c join pick k on k.chapter_id = c.id
        where c.pupil_id = $1 order by k.position`,
       [pupilId],
     )
@@ -53,9 +61,9 @@ export class Portfolio {
       return {
         term: { id: term.id, name: term.name, startsOn: term.startsOn, endsOn: term.endsOn },
         running: term.id === running?.term.id,
-        picks: picked.flatMap(({ pieceId, reason }) => {
+        picks: picked.flatMap(({ pieceId, reason, voice }) => {
           const piece = pieces.find(({ id }) => id === pieceId)
-          return piece ? [{ pieceId, reason, piece }] : []
+          return piece ? [{ pieceId, reason, voice, piece }] : []
         }),
         others: own.filter((piece) => !picked.some(({ pieceId }) => pieceId === piece.id)),
       }
@@ -76,13 +84,13 @@ export class Portfolio {
 
   /**
    * Picks an approved piece into the chapter of its term, or changes its reason or place.
-   * @throws DomainError `portfolio/not-approved`, `portfolio/no-term`
+   * @throws DomainError `portfolio/not-approved`, `portfolio/no-term`, `media/not-found`
    */
   async putPick(
     viewer: SignedIn,
     pupilId: string,
     pieceId: string,
-    { reason, place }: PutPick,
+    { reason, voiceId, place }: PutPick,
   ): Promise<PortfolioAnswer> {
     const now = this.#platform.clock.now()
     await this.#platform.db.transaction(async (manager) => {
@@ -96,6 +104,7 @@ export class Portfolio {
       )
         throw new DomainError('piece/not-found')
       if (!piece.termId) throw new DomainError('portfolio/no-term')
+      if (voiceId) await refuseForeignVoice(manager, viewer, voiceId)
       await manager.query(
         'insert into chapter (id, pupil_id, term_id) values ($1, $2, $3) on conflict (pupil_id, term_id) do nothing',
         [newId(), pupilId, piece.termId],
@@ -114,9 +123,10 @@ export class Portfolio {
         place,
       )
       await manager.query(
-        `insert into pick (chapter_id, piece_id, position, reason, picked_by, picked_at) values ($1, $2, 0, $3, $4, $5)
-         on conflict (chapter_id, piece_id) do update set reason = excluded.reason`,
-        [chapter.id, pieceId, reason, viewer.personId, now],
+        `insert into pick (chapter_id, piece_id, position, reason, voice_media_id, picked_by, picked_at) values ($1, $2, 0, $3, $6, $4, $5)
+         on conflict (chapter_id, piece_id) do update set reason = excluded.reason,
+           voice_media_id = case when $7 then pick.voice_media_id else excluded.voice_media_id end`,
+        [chapter.id, pieceId, reason, viewer.personId, now, voiceId ?? null, voiceId === undefined],
       )
       await this.#saveOrder(manager, chapter.id, order)
       await note(manager, now, viewer.personId, 'portfolio.pick', pieceId)

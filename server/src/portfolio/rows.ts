@@ -1,4 +1,4 @@
-import { id, integer, moment, refer, row, text } from '../platform/columns.ts'
+import { id, integer, maybe, moment, refer, row, text } from '../platform/columns.ts'
 
 /** One term of a pupil's portfolio. */
 export type ChapterRow = { id: string; pupilId: string; termId: string }
@@ -13,6 +13,8 @@ export type PickRow = {
   pieceId: string
   position: number
   reason: string
+  /** What was said instead, or as well. */
+  voiceMediaId: string | null
   pickedBy: string
   pickedAt: Date
 }
@@ -23,8 +25,9 @@ export const PickRow = row<PickRow>(
     pieceId: refer('piece', { key: true, cascade: true }),
     position: integer,
     reason: text,
+    voiceMediaId: maybe(refer('media')),
     pickedBy: refer('person'),
     pickedAt: moment,
   },
-  { indices: [{ columns: ['pieceId'] }] },
+  { indices: [{ columns: ['pieceId'] }, { columns: ['voiceMediaId'] }] },
 )

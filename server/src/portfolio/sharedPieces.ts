@@ -1,8 +1,9 @@
 import type { SharedPiece } from '@nibquill/contract'
 import type { EntityManager } from 'typeorm'
 import { consents } from '../access/facts.ts'
+import { spokenIn } from '../media/spokenIn.ts'
 import { readPart, type FlatPart } from '../pieces/partKinds.ts'
-import { ask, sql, type Sql } from '../platform/sql.ts'
+import { ask, raw, sql, type Sql } from '../platform/sql.ts'
 import { HANDED_IN_PARTS } from '../pieces/pieceLines.ts'
 
 export type SharedPieceRow = SharedPiece & {
@@ -32,12 +33,12 @@ export async function listSharedPieces(
   const rows = await ask<Omit<SharedPieceRow, 'parts' | 'approvedAt'> & { approvedAt: Date }>(
     manager,
     sql`select p.id, a.title, u.first_name as "pupilFirstName", f.name as "folderName", t.name as "termName", p.term_id as "termId",
-       p.approved_at as "approvedAt", a.reflection, k.reason, a.id as "versionId", s.title as "taskTitle", a.number as goes, a.step,
+       p.approved_at as "approvedAt", a.reflection, k.reason, k.voice as "reasonVoice", a.id as "versionId", s.title as "taskTitle", a.number as goes, a.step,
        f.parents_see as "parentsSee", coalesce((select json_agg(o.first_name order by o.first_name, o.id) from version_maker m join person o on o.id = m.person_id
          where m.version_id = a.id and not ${consents('m.person_id')}), '[]') as "withoutConsent"
      from piece p join piece_version a on a.id = p.approved_version_id join person u on u.id = p.pupil_id
        join folder f on f.id = p.approved_folder_id left join term t on t.id = p.term_id left join task s on s.id = p.task_id
-       left join lateral (select k.reason from pick k join chapter c on c.id = k.chapter_id
+       left join lateral (select k.reason, ${raw(spokenIn('k'))} as voice from pick k join chapter c on c.id = k.chapter_id
          where k.piece_id = p.id and c.pupil_id = coalesce(${pupilId}::uuid, p.pupil_id) limit 1) k on true ${tail}`,
   )
   const parts = await manager.query<(FlatPart & { versionId: string })[]>(

@@ -6,6 +6,7 @@ import type { Guard } from '../access/guard.ts'
 import { FolderClassRow, FolderRow } from '../folders/rows.ts'
 import { NewsRow } from '../notices/rows.ts'
 import { MediaRow } from '../media/rows.ts'
+import { refuseForeignVoice } from '../media/spokenIn.ts'
 import { note } from '../platform/audit.ts'
 import { readCursor, writeCursor, type Cursor } from '../platform/cursor.ts'
 import { tell } from '../platform/live.ts'
@@ -274,16 +275,6 @@ export class Review {
          and p.binned_at is null order by p.approved_at desc limit ${EARLIER}`,
     )
   }
-}
-
-/** @throws DomainError `media/not-found` for what is no recording of the teacher's own */
-async function refuseForeignVoice(
-  manager: EntityManager,
-  viewer: SignedIn,
-  mediaId: string,
-): Promise<void> {
-  const own = { id: mediaId, ownerId: viewer.personId, kind: 'sound' } as const
-  if (!(await manager.existsBy(MediaRow, own))) throw new DomainError('media/not-found')
 }
 
 /** SQL: what waits for a teacher, first handed in first, from after a cursor; one page and one more. */
