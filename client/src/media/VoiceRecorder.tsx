@@ -1,6 +1,6 @@
 import { LONGEST_VOICE_MS } from '@nibquill/core'
 import { useEffect, useRef, useState, type ReactNode } from 'react'
-import { View } from 'react-native'
+import { View, type ViewStyle } from 'react-native'
 import { record } from '../device/microphone'
 import { canRecord } from '../device/recording'
 import { useRecorded, type Recorded } from '../device/useRecorded'
@@ -52,7 +52,7 @@ export function VoiceRecorder({
             label={t('stop', { time: playingTime(runMs) })}
             onPress={() => void stop()}
           />
-          <View style={{ flex: 1, minWidth: 120 }}>
+          <View style={METER}>
             <Bars levels={levels} />
           </View>
         </>
@@ -68,6 +68,12 @@ export function VoiceRecorder({
       {state.at === 'ready' && state.trouble ? <Hint tone="fault">{t('noMicrophone')}</Hint> : null}
     </Bar>
   )
+}
+
+/** As many of the last bars as there is room for. */
+const METER: ViewStyle = {
+  ...{ flex: 1, minWidth: 90, height: 56, overflow: 'hidden' },
+  ...{ alignItems: 'flex-end', justifyContent: 'center' },
 }
 
 /** Words that are said: recorded, heard again, said anew. @param instead - What else may be done. */
