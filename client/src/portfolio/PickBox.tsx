@@ -26,25 +26,18 @@ import { Stack, Bar } from '../kit/layout'
 export function PickBox({ piece }: { piece: Piece }) {
   const pick = usePick(piece.pupil.id)
   const [writing, setWriting] = useState(false)
-  const [reason, setReason] = useState(piece.pick?.reason ?? '')
   const term = piece.term?.name ?? ''
-  const [said, setSaid] = useState<Recorded | null>(null)
-  const there = piece.pick?.voice ?? null
-  const [without, setWithout] = useState(false)
-  const keep = (words: string, voiceId?: string | null) =>
-    pick.mutate(
-      { pieceId: piece.id, pick: { reason: words, ...(voiceId === undefined ? {} : { voiceId }) } },
-      { onSuccess: () => setWriting(false) },
-    )
-  const save = useMutation({
-    mutationFn: async () => (said ? sendVoice(said.file) : without ? null : undefined),
-    onSuccess: (voiceId) => keep(reason, voiceId),
-    onError: (error) => toast(sentenceOf(error)),
-  })
+  const { pick: chosen } = piece
+  const again = () =>
+    chosen &&
+    pick.mutate({
+      pieceId: piece.id,
+      pick: { reason: chosen.reason, voiceId: chosen.voice?.mediaId ?? null },
+    })
   const takeOut = () =>
     pick.mutate(
       { pieceId: piece.id, pick: null },
-      { onSuccess: () => toast(t('unpicked'), { undo: () => keep(reason, there?.mediaId) }) },
+      { onSuccess: () => toast(t('unpicked'), { undo: () => again() }) },
     )
   return (
     <Stack
@@ -56,43 +49,8 @@ export function PickBox({ piece }: { piece: Piece }) {
     >
       {pick.isError ? <ProblemNotice error={pick.error} /> : null}
       {writing ? (
-        <>
-          <Starters
-            of={namesOf(messages.whyStarters).map((name) => t(`whyStarters.${name}`))}
-            onPick={setReason}
-          />
-          <Field
-            label={t('why')}
-            value={reason}
-            onChangeText={setReason}
-            maxLength={MAX_REASON_LENGTH}
-            lines={2}
-            autoFocus
-          />
-          {there && !said && !without ? (
-            <Bar>
-              <View style={{ flex: 1 }}>
-                <Player file={there} />
-              </View>
-              <RoundButton
-                label={t('takeOutWhy')}
-                symbol="bin"
-                colour={colours.clay}
-                onPress={() => setWithout(true)}
-              />
-            </Bar>
-          ) : (
-            <SpokenWords label={t('sayWhy')} said={said} onChange={setSaid} />
-          )}
-          <BigButton
-            label={t('save')}
-            symbol="check"
-            tone="good"
-            onPress={() => save.mutate()}
-            busy={save.isPending || pick.isPending}
-          />
-        </>
-      ) : piece.pick ? (
+        <Why piece={piece} onKept={() => setWriting(false)} />
+      ) : chosen ? (
         <>
           <Bar>
             <Symbol name="picked" size={28} colour={colours.verdigris} />
@@ -100,8 +58,8 @@ export function PickBox({ piece }: { piece: Piece }) {
               {t('picked', { term })}
             </Text>
           </Bar>
-          {piece.pick.reason ? <Text variant="bodyLarge">{piece.pick.reason}</Text> : null}
-          {there ? <Player file={there} /> : null}
+          {chosen.reason ? <Text variant="bodyLarge">{chosen.reason}</Text> : null}
+          {chosen.voice ? <Player file={chosen.voice} /> : null}
           <Bar wrap align="stretch">
             <BigButton
               label={t('change')}
@@ -121,5 +79,61 @@ export function PickBox({ piece }: { piece: Piece }) {
         />
       )}
     </Stack>
+  )
+}
+
+/** Why it is picked, typed or said. */
+function Why({ piece, onKept }: { piece: Piece; onKept: () => void }) {
+  const pick = usePick(piece.pupil.id)
+  const [reason, setReason] = useState(piece.pick?.reason ?? '')
+  const [said, setSaid] = useState<Recorded | null>(null)
+  // What was said before stays until it is taken out.
+  const [there, setThere] = useState(piece.pick?.voice ?? null)
+  const save = useMutation({
+    mutationFn: async () => {
+      const voiceId = said ? await sendVoice(said.file) : there ? undefined : null
+      const change = { reason, ...(voiceId === undefined ? {} : { voiceId }) }
+      return pick.mutateAsync({ pieceId: piece.id, pick: change })
+    },
+    onSuccess: onKept,
+    onError: (error) => toast(sentenceOf(error)),
+  })
+  return (
+    <>
+      <Starters
+        of={namesOf(messages.whyStarters).map((name) => t(`whyStarters.${name}`))}
+        onPick={setReason}
+      />
+      <Field
+        label={t('why')}
+        value={reason}
+        onChangeText={setReason}
+        maxLength={MAX_REASON_LENGTH}
+        lines={2}
+        autoFocus
+      />
+      {there ? (
+        <Bar>
+          <View style={{ flex: 1 }}>
+            <Player file={there} />
+          </View>
+          <RoundButton
+            label={t('takeOutWhy')}
+            symbol="bin"
+            colour={colours.clay}
+            onPress={() => setThere(null)}
+          />
+        </Bar>
+      ) : (
+        <SpokenWords label={t('sayWhy')} said={said} onChange={setSaid} />
+      )}
+      <BigButton
+        label={t('save')}
+        symbol="check"
+        tone="good"
+        onPress={() => save.mutate()}
+        busy={save.isPending}
+      />
+    </>
   )
 }
