@@ -1,4 +1,5 @@
 import { act, fireEvent, screen } from '@testing-library/react'
+import { useState } from 'react'
 import { show } from '../testing'
 import { Player } from './Player'
 
@@ -37,4 +38,26 @@ test('all of it is played where nothing was cut off', () => {
   fireEvent.click(screen.getByRole('button', { name: 'Hear it' }))
   comesTo(audio, 400)
   expect([audio.currentTime, audio.paused]).toEqual([400, false])
+})
+
+function MadeReady() {
+  const [state, setState] = useState<'arrived' | 'ready'>('arrived')
+  return (
+    <>
+      <button onClick={() => setState('ready')}>At school it is made ready</button>
+      <Player file={{ mediaId: 'said', state }} />
+    </>
+  )
+}
+
+test('who listens is not cut off when what they hear is made ready; the next time it is read there', () => {
+  const audio = heardAudio()
+  show(<MadeReady />)
+  const first = audio.getAttribute('src')
+  fireEvent.click(screen.getByRole('button', { name: 'Hear it' }))
+  comesTo(audio, 2)
+  fireEvent.click(screen.getByRole('button', { name: 'At school it is made ready' }))
+  expect([audio.getAttribute('src'), audio.paused, audio.currentTime]).toEqual([first, false, 2])
+  fireEvent.click(screen.getByRole('button', { name: 'Stop it' }))
+  expect(audio.getAttribute('src')).toBe('/api/media/said/playable')
 })

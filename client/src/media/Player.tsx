@@ -31,7 +31,7 @@ export function Player({
   const peaks = usePeaks(file, link)
   return (
     <Sounding
-      key={src}
+      key={file.mediaId}
       src={src}
       peaks={peaks && heard ? peaksWithin(peaks, heard) : peaks}
       heard={heard}
@@ -70,7 +70,9 @@ function Sounding({
   own?: boolean
 }) {
   const [audio] = useState(() => Object.assign(new Audio(), { preload: 'none', src }))
-  return <PlayerBar playing={usePlaying(audio, heard)} peaks={peaks} own={own} />
+  const playing = usePlaying(audio, heard)
+  useSource(audio, src, playing.on)
+  return <PlayerBar playing={playing} peaks={peaks} own={own} />
 }
 
 /**
@@ -89,7 +91,8 @@ export function FilmPlayer({
   alt: string
 }) {
   const src = mediaAddress(file, 'playable', link)
-  return <Film key={src} src={src} poster={poster} alt={alt} peaks={usePeaks(file, link)} />
+  const peaks = usePeaks(file, link)
+  return <Film key={file.mediaId} src={src} poster={poster} alt={alt} peaks={peaks} />
 }
 
 /** A film that was just made, and lies nowhere yet. */
@@ -111,11 +114,12 @@ function Film({
 }) {
   const [video, setVideo] = useState<HTMLVideoElement | null>(null)
   const playing = usePlaying(video)
+  const source = useSteady(src, playing.on)
   return (
     <Stack gap="near" style={{ flex: 1, minHeight: 220 }}>
       <video
         ref={setVideo}
-        src={src}
+        src={source}
         poster={poster}
         preload={poster ? 'none' : 'metadata'}
         playsInline
@@ -190,6 +194,21 @@ export function PlayerBar({
 }
 
 type Playing = ReturnType<typeof usePlaying>
+
+/** Nobody is cut off because what they hear has been made ready meanwhile: that is for the next time. */
+function useSteady(src: string, on: boolean): string {
+  const steady = useRef(src)
+  if (!on) steady.current = src
+  return steady.current
+}
+
+/** Where a sound is read, once nobody hears it. */
+export function useSource(audio: HTMLAudioElement, src: string, on: boolean): void {
+  const source = useSteady(src, on)
+  useEffect(() => {
+    if (audio.getAttribute('src') !== source) audio.src = source
+  }, [audio, source])
+}
 
 /**
  * @param media - Null until it is there.

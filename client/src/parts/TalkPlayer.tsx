@@ -8,7 +8,7 @@ import { ProblemNotice } from '../kit/Notice'
 import { RuledLines } from '../kit/RuledLines'
 import { mediaAddress } from '../media/mediaAddress'
 import { Picture } from '../media/Picture'
-import { PlayerBar, useAddressOf, usePlaying } from '../media/Player'
+import { PlayerBar, useAddressOf, usePlaying, useSource } from '../media/Player'
 import { usePeaks } from '../media/usePeaks'
 import {
   layUnder,
@@ -44,7 +44,7 @@ export function TalkStagePlayer({ part, alt, link }: PartProps) {
   const { ink } = part.files
   return (
     <>
-      <Playing key={src} {...{ talk, src, peaks, alt, link }} />
+      <Playing key={sound.mediaId} {...{ talk, src, peaks, alt, link }} />
       {forPupil || link || ink.mediaId === '' ? null : (
         <FilmOfTalk inkId={ink.mediaId} name={part.name || t('talk')} />
       )}
@@ -94,6 +94,7 @@ function Playing({
 }) {
   const [audio] = useState(() => Object.assign(new Audio(), { preload: 'auto', src }))
   const playing = usePlaying(audio)
+  useSource(audio, src, playing.on)
   const atStart = playing.at === 0 && !playing.on
   return (
     <Stack gap="near" style={{ flex: 1, minHeight: 260 }}>
