@@ -1,12 +1,10 @@
 import { makeFilmForms } from '@nibquill/server/media/kinds/film'
-import { execFile } from 'node:child_process'
 import { mkdtemp, rm } from 'node:fs/promises'
 import os from 'node:os'
 import path from 'node:path'
-import { promisify } from 'node:util'
+import { ffmpeg } from './ffmpeg.ts'
 import { inTurn, line, type Line } from './measure.ts'
 
-const run = promisify(execFile)
 const SECONDS = 120
 
 /**
@@ -45,6 +43,3 @@ export async function benchFilm(): Promise<Line[]> {
     ),
   ]
 }
-
-const ffmpeg = (...words: string[]) =>
-  run('ffmpeg', ['-nostdin', '-v', 'error', '-threads', '1', '-y', ...words])

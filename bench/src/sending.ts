@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto'
 import { Agent } from 'node:http'
 import { DefaultHttpStack, Upload } from 'tus-js-client'
 import { v7 as newId } from 'uuid'
@@ -19,6 +20,8 @@ export async function signIn(at: string): Promise<string> {
 }
 
 const httpStack = new DefaultHttpStack({ agent: new Agent({ keepAlive: false }) })
+
+export const sha256 = (bytes: Buffer): string => createHash('sha256').update(bytes).digest('hex')
 
 /** Sends a file as a tablet does. @returns the hash the server confirms */
 export const upload = (at: string, cookie: string, photo: Buffer, hash: string): Promise<string> =>

@@ -1,12 +1,10 @@
 import { makeSoundForms, surveySound } from '@nibquill/server/media/kinds/sound'
-import { execFile } from 'node:child_process'
 import { mkdtemp, rm } from 'node:fs/promises'
 import os from 'node:os'
 import path from 'node:path'
-import { promisify } from 'node:util'
+import { ffmpeg } from './ffmpeg.ts'
 import { inTurn, line, type Line } from './measure.ts'
 
-const run = promisify(execFile)
 const MINUTES = 5
 const ROUNDS = 3
 
@@ -45,6 +43,3 @@ export async function benchSound(): Promise<Line[]> {
     ),
   ]
 }
-
-const ffmpeg = (...words: string[]) =>
-  run('ffmpeg', ['-nostdin', '-v', 'error', '-threads', '1', '-y', ...words])

@@ -1,7 +1,6 @@
 import { startServer } from '@nibquill/server'
 import { hashFile } from '@nibquill/server/platform/hashFile'
 import express from 'express'
-import { createHash } from 'node:crypto'
 import { createWriteStream } from 'node:fs'
 import { mkdtemp, rm } from 'node:fs/promises'
 import type { AddressInfo } from 'node:net'
@@ -13,7 +12,7 @@ import { v7 as newId } from 'uuid'
 import { line, median, timeMs, type Line } from './measure.ts'
 import { comment } from './pictures.ts'
 import { benchConfig, makeOwner } from './school.ts'
-import { signIn, upload } from './sending.ts'
+import { sha256, signIn, upload } from './sending.ts'
 
 const TABLETS = 30
 const PHOTOS = 3
@@ -76,8 +75,6 @@ export async function benchUploads(): Promise<Line[]> {
     line('photos lost on the way', lost, TABLETS * PHOTOS * ROUNDS, 'photos', '<=', 0),
   ]
 }
-
-const sha256 = (bytes: Buffer) => createHash('sha256').update(bytes).digest('hex')
 
 async function heavyPhoto(): Promise<Buffer> {
   const noise = { type: 'gaussian', mean: 128, sigma: 60 } as const

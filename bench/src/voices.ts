@@ -1,15 +1,12 @@
 import { startServer } from '@nibquill/server'
-import { execFile } from 'node:child_process'
-import { createHash } from 'node:crypto'
 import { mkdtemp, readFile, rm } from 'node:fs/promises'
 import os from 'node:os'
 import path from 'node:path'
-import { promisify } from 'node:util'
+import { ffmpeg } from './ffmpeg.ts'
 import { line, timeMs, type Line } from './measure.ts'
 import { benchConfig, makeOwner } from './school.ts'
-import { signIn, upload } from './sending.ts'
+import { sha256, signIn, upload } from './sending.ts'
 
-const run = promisify(execFile)
 const TABLETS = 30
 const SECONDS = 30
 
@@ -64,7 +61,3 @@ async function speak(folder: string, seed: number): Promise<string> {
   await ffmpeg('-f', 'lavfi', '-i', voice, '-ac', '1', '-c:a', 'libopus', file)
   return file
 }
-
-const sha256 = (bytes: Buffer) => createHash('sha256').update(bytes).digest('hex')
-const ffmpeg = (...words: string[]) =>
-  run('ffmpeg', ['-nostdin', '-v', 'error', '-threads', '1', '-y', ...words])

@@ -1,5 +1,5 @@
 import { LONGEST_VOICE_MS } from '@nibquill/core'
-import { useEffect, useRef, useState, type ReactNode } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { View, type ViewStyle } from 'react-native'
 import { record } from '../device/microphone'
 import { canRecord } from '../device/recording'
@@ -76,17 +76,15 @@ const METER: ViewStyle = {
   ...{ alignItems: 'flex-end', justifyContent: 'center' },
 }
 
-/** Words that are said: recorded, heard again, said anew. @param instead - What else may be done. */
+/** Words that are said: recorded, heard again, said anew. */
 export function SpokenWords({
   label,
   said,
   onChange,
-  instead = null,
 }: {
   label: string
   said: Recorded | null
   onChange: (said: Recorded | null) => void
-  instead?: ReactNode
 }) {
   const [before, setBefore] = useState<Recorded | null>(null)
   const takeOut = () => {
@@ -106,7 +104,6 @@ export function SpokenWords({
             onPress={() => onChange(before)}
           />
         ) : null}
-        {instead}
       </Bar>
     )
   return (
