@@ -273,8 +273,6 @@ test('spoken words come out as long as they were, in their rhythm, and at the on
     await say(page)
     await recordedFor(page, 5)
     await stop(page)
-    // What comes to lie where a finger just was lets taps go by for a second.
-    await page.waitForTimeout(1100)
     await page.getByRole('button', { name: 'Keep it' }).click()
     const sound = async () => {
       const line = await newestOf(page)

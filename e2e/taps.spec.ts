@@ -142,6 +142,29 @@ test('at every foot on the way two taps go one step', async ({ page }) => {
   expect(await pieceOf(page, id)).toMatchObject({ state: 'draft', parts: [{ kind: 'photo' }] })
 })
 
+test('what has just come to look ready answers a tap of that very moment', async ({ page }) => {
+  await enterAsPupil(page, 'Wren', '/make')
+  await page.getByRole('button', { name: 'Take the photo' }).click()
+  await footOf(page, 'Go on').click()
+  await expect(page.getByLabel('Name of my piece')).toBeVisible()
+  const id = idIn(page)
+  await page.goto(`/my-pieces/${id}/photo`)
+  await footOf(page, 'Go on').click()
+  await expect(page.getByLabel('Name of my piece')).toBeVisible()
+  await expect(footOf(page, 'Go on')).toBeDisabled()
+  await footOf(page, 'Go on').evaluate(
+    (button: HTMLElement) =>
+      new Promise<void>((done) => {
+        new MutationObserver(() => {
+          if (button.ariaDisabled === 'true') return
+          button.click()
+          done()
+        }).observe(button, { attributeFilter: ['aria-disabled'] })
+      }),
+  )
+  await expect(page.getByRole('heading', { name: 'What do you think?' })).toBeVisible()
+})
+
 test('two taps on a decision decide one piece', async ({ page }) => {
   await page.setViewportSize({ width: 1280, height: 800 })
   await enterAsTeacher(page)

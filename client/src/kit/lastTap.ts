@@ -1,4 +1,5 @@
 import { useLayoutEffect, useState, type RefObject } from 'react'
+import { flushSync } from 'react-dom'
 
 /** Where a finger or the mouse was, in window pixels, when, and on what one can press. */
 type Tap = { x: number; y: number; atMs: number; on: Element | null }
@@ -81,7 +82,9 @@ export function useJustAppeared(place: RefObject<unknown>, does?: string): boole
     let timer = 0
     // From when it is seen: a slow tablet draws long after it knows what to draw.
     const frame = requestAnimationFrame(() => {
-      timer = window.setTimeout(() => setEarly(false), ms)
+      // With what answers a tap, which React would hand over a moment after it looks ready: a tap
+      // between the two would be lost.
+      timer = window.setTimeout(() => flushSync(() => setEarly(false)), ms)
     })
     return () => {
       cancelAnimationFrame(frame)
