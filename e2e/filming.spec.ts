@@ -2,6 +2,7 @@ import { execFileSync } from 'node:child_process'
 import { writeFileSync } from 'node:fs'
 import path from 'node:path'
 import type { Page } from '@playwright/test'
+import sharp from 'sharp'
 import { nameIt, putInTray } from './handIn.ts'
 import { scratch } from './materials.ts'
 import { inkAtSchool, kindsOf, Paper } from './paper.ts'
@@ -103,6 +104,56 @@ async function filmed(seconds: number): Promise<string> {
   ])
   return file
 }
+
+/** Two seconds of red, then two of blue. */
+async function turningBlue(): Promise<string> {
+  const file = path.join(scratch(), 'VID_2.mp4')
+  const of = (colour: string) => ['-f', 'lavfi', '-i', `color=${colour}:s=320x240:r=10:d=2`]
+  execFileSync('ffmpeg', [
+    ...['-v', 'error', ...of('red'), ...of('blue'), '-filter_complex', 'concat=n=2'],
+    ...['-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-preset', 'ultrafast', file],
+  ])
+  return file
+}
+
+test('the moment that stands for a film is chosen, without a network as well, and taken back', async ({
+  page,
+}) => {
+  await enterAsPupil(page, 'Aoife', '/desk')
+  const chooser = page.waitForEvent('filechooser')
+  await page.getByRole('button', { name: 'Pick', exact: true }).click()
+  await (await chooser).setFiles(await turningBlue())
+  await page.getByRole('button', { name: 'Look at Film 1' }).click()
+  const id = idOf(page)
+  await expect.poll(async () => (await pieceOf(page, id)).parts?.length).toBe(1)
+  await page.context().setOffline(true)
+  await page.getByRole('button', { name: 'Choose its picture' }).click()
+  const box = page.getByRole('dialog')
+  const place = box.getByRole('slider', { name: 'Where it is heard' })
+  await place.focus()
+  await place.press('End')
+  await box.getByRole('button', { name: 'This moment' }).click()
+  await expect(page.getByText('stands for your film now')).toBeVisible()
+  await page.context().setOffline(false)
+  const poster = async () => {
+    const [part] = (await pieceOf(page, id)).parts
+    return part?.kind === 'film' ? (part.files.poster ?? null) : null
+  }
+  await expect.poll(poster, { timeout: 30_000 }).not.toBeNull()
+  const sent = await page.request.get(`/api/media/${(await poster())!.mediaId}/full`)
+  const { channels } = await sharp(await sent.body()).stats()
+  const [red, , blue] = channels.map(({ mean }) => mean)
+  expect(blue).toBeGreaterThan(200)
+  expect(red).toBeLessThan(60)
+
+  // Chosen anew, and taken back.
+  const { mediaId: first } = (await poster())!
+  await page.getByRole('button', { name: 'Choose its picture' }).click()
+  await page.getByRole('dialog').getByRole('button', { name: 'This moment' }).click()
+  await expect.poll(async () => (await poster())?.mediaId, { timeout: 20_000 }).not.toBe(first)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect.poll(async () => (await poster())?.mediaId, { timeout: 20_000 }).toBe(first)
+})
 
 /** A paper of so many pages, each with its number on it. @see ISO 32000-1 */
 function paperOf(pages: number): string {

@@ -142,8 +142,11 @@ export type TalkPart = v.InferOutput<typeof TalkPart>
 export const FilmPart = v.object({
   ...part,
   kind: v.literal('film'),
-  /** Its forms are what every browser plays, what is drawn of its sound, and pictures of a moment in it. */
-  files: v.object({ film: PartFile }),
+  /**
+   * Its forms are what every browser plays, what is drawn of its sound, and pictures of a moment in
+   * it. `poster`: what stands for it instead of those, where its makers chose that.
+   */
+  files: v.object({ film: PartFile, poster: v.optional(PartFile) }),
   /** Upright pixel size. */
   width: v.number(),
   height: v.number(),
@@ -365,6 +368,11 @@ export type WritePart = v.InferOutput<typeof WritePart>
  * PATCH /api/pieces/:id/parts/:partId: a part's own name; handed-in versions keep the one they had.
  */
 export const NamePart = v.strictObject({ name: text(MAX_PART_NAME_LENGTH) })
+/**
+ * PUT /api/pieces/:id/parts/:partId/poster: the picture that stands for a film; null for the school's
+ * own choice. Handed-in versions keep the one they had.
+ */
+export const ChoosePoster = v.strictObject({ mediaId: v.nullable(Id) })
 export const PartParams = v.object({ id: Id, partId: Id })
 /** PUT /api/pieces/:id/order: parts that are not named here keep their order and follow. */
 export const OrderParts = v.strictObject({

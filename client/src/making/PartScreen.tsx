@@ -18,6 +18,7 @@ import { followTidied } from '../parts/followTidied'
 import { lookOf, nameOf } from '../parts/partKinds'
 import { PartView } from '../parts/PartView'
 import { t as partsWords } from '../parts/words'
+import { PosterChoice } from './PosterChoice'
 import { t } from './words'
 
 /** One part, as large as it gets, with what can be done to it. */
@@ -118,6 +119,7 @@ function PartTools({ piece, part, at, onTakeOut }: ToolsProps) {
       {part.kind === 'voice' || part.kind === 'talk' || part.kind === 'film' ? (
         <SaidInWords key={`${part.id} words`} pieceId={piece.id} part={part} />
       ) : null}
+      {part.kind === 'film' ? <PosterChoice piece={piece} part={part} /> : null}
       <WaysOn {...{ piece, part, at, onTakeOut }} />
       {ids.length > 1 ? (
         <Bar align="stretch">

@@ -1,6 +1,6 @@
 import type { Peaks } from '@nibquill/contract'
 import type { Stretch } from '@nibquill/core/sound/silence'
-import { useContext, useEffect, useRef, useState, type CSSProperties } from 'react'
+import { useContext, useEffect, useRef, useState, type CSSProperties, type ReactNode } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import type { Recorded } from '../device/useRecorded'
@@ -84,16 +84,21 @@ export function FilmPlayer({
   link,
   poster,
   alt,
+  below,
 }: {
   file: Readable
   link?: string | undefined
   poster: string | undefined
   alt: string
+  below?: Below
 }) {
   const src = mediaAddress(file, 'playable', link)
   const peaks = usePeaks(file, link)
-  return <Film key={file.mediaId} src={src} poster={poster} alt={alt} peaks={peaks} />
+  return <Film key={file.mediaId} src={src} poster={poster} alt={alt} peaks={peaks} below={below} />
 }
+
+/** What is done with the moment that is shown. */
+type Below = (video: HTMLVideoElement) => ReactNode
 
 /** A film that was just made, and lies nowhere yet. */
 export function FilmHere({ file, alt }: { file: File; alt: string }) {
@@ -106,11 +111,13 @@ function Film({
   poster,
   alt,
   peaks,
+  below,
 }: {
   src: string
   poster: string | undefined
   alt: string
   peaks: Peaks | null
+  below?: Below | undefined
 }) {
   const [video, setVideo] = useState<HTMLVideoElement | null>(null)
   const playing = usePlaying(video)
@@ -121,13 +128,14 @@ function Film({
         ref={setVideo}
         src={source}
         poster={poster}
-        preload={poster ? 'none' : 'metadata'}
+        preload={below ? 'auto' : poster ? 'none' : 'metadata'}
         playsInline
         aria-label={alt}
         onClick={playing.toggle}
         style={FILM}
       />
       <PlayerBar playing={playing} peaks={peaks} play={t('watch')} />
+      {video && below ? below(video) : null}
     </Stack>
   )
 }

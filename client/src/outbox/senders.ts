@@ -99,6 +99,9 @@ export const SENDERS: { [K in IntentKind]: Sender<K> } = {
   name: ({ pieceId, partId, name }) =>
     api.patch(pieceAt(pieceId, `/parts/${partId}`), Piece, { name: name.trim() }),
 
+  poster: ({ pieceId, partId, mediaId }) =>
+    api.put(pieceAt(pieceId, `/parts/${partId}/poster`), Piece, { mediaId }),
+
   remove: ({ pieceId, partId, restore }) =>
     restore
       ? api.post(pieceAt(pieceId, `/parts/${partId}/restore`), Piece)

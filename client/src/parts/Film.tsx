@@ -1,4 +1,4 @@
-import type { FilmPart } from '@nibquill/contract'
+import type { FilmPart, PartFile } from '@nibquill/contract'
 import { View, type ViewStyle } from 'react-native'
 import Svg, { Circle, Path, Rect } from 'react-native-svg'
 import { colours, space } from '../kit/theme'
@@ -11,6 +11,16 @@ import type { PartViewProps } from './partKinds'
 
 const BOX = { width: 100, height: 76 }
 
+/** What stands for it: what its makers chose, or what the school did; null before it has. */
+const stillOf = ({ film, poster }: FilmPart['files']): PartFile | null =>
+  poster ?? (film.state === 'ready' ? film : null)
+
+/** Its address, where it is worth fetching before it is shown. */
+export const stillAddress = (files: FilmPart['files'], link?: string): string | undefined => {
+  const still = stillOf(files)
+  return still ? mediaAddress(still, 960, link) : undefined
+}
+
 /** A moment of it, and that it moves. Until the school has a picture: a lens on its stand. */
 export function FilmSheet({
   part,
@@ -18,15 +28,14 @@ export function FilmSheet({
   link,
   size,
 }: PartViewProps<FilmPart> & { size: 320 | 960 }) {
-  const { film } = part.files
-  const shown = film.state === 'ready'
+  const still = stillOf(part.files)
   return (
     <View
       {...(alt ? { role: 'img' as const, 'aria-label': alt } : { 'aria-hidden': true })}
       style={{ flex: 1, backgroundColor: colours.desk }}
     >
-      {shown ? (
-        <Picture file={film} alt="" size={size} fit="cover" {...(link ? { link } : {})} />
+      {still ? (
+        <Picture file={still} alt="" size={size} fit="cover" {...(link ? { link } : {})} />
       ) : null}
       <View style={OVER}>
         <Svg
@@ -36,7 +45,7 @@ export function FilmSheet({
           preserveAspectRatio="xMidYMid meet"
           aria-hidden
         >
-          {shown ? null : <Standing />}
+          {still ? null : <Standing />}
           <Path
             d="M42 26 l22 12 l-22 12 z"
             fill={colours.sheet}
@@ -68,12 +77,7 @@ export function FilmStage({ part, alt, link }: PartViewProps<FilmPart>) {
   const { film } = part.files
   return (
     <View style={{ flex: 1, gap: space.near }}>
-      <FilmPlayer
-        file={film}
-        link={link}
-        poster={film.state === 'ready' ? mediaAddress(film, 960, link) : undefined}
-        alt={alt}
-      />
+      <FilmPlayer file={film} link={link} poster={stillAddress(part.files, link)} alt={alt} />
       <MakingReady file={film} {...(link ? { link } : {})} />
       <InWords part={part} />
     </View>

@@ -13,7 +13,7 @@ import type { SymbolName } from '../kit/Symbol'
 import { Picture } from '../media/Picture'
 import { mediaAddress } from '../media/mediaAddress'
 import { DrawingPicture, DrawingStage } from './Drawing'
-import { FilmSheet, FilmStage } from './Film'
+import { FilmSheet, FilmStage, stillAddress } from './Film'
 import { LinkSheet, LinkStage } from './Link'
 import { PageSheet, PageStage } from './Page'
 import { PictureStage } from './PictureStage'
@@ -109,7 +109,7 @@ const PART_LOOKS: { [K in PartKind]: PartLook<Extract<Part, { kind: K }>> } = {
     large: FilmStage,
     canTidy: false,
     goOn: null,
-    ahead: ({ files: { film } }) => (film.state === 'ready' ? mediaAddress(film, 960) : null),
+    ahead: ({ files }) => stillAddress(files) ?? null,
   },
   page: {
     word: t('page'),

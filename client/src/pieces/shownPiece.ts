@@ -28,6 +28,7 @@ export const forgetTakenOut = (): void => takenOut.clear()
 const seenHere = (queries: QueryClient): Seen<Part, Folder, PupilName> => ({
   part: asPart,
   write: (part, text) => ('text' in part ? { ...part, text } : part),
+  poster: withPoster,
   folder: (folderId) =>
     queries
       .getQueryData<v.InferOutput<typeof Folders>>(['folders'])
@@ -39,6 +40,15 @@ const seenHere = (queries: QueryClient): Seen<Part, Folder, PupilName> => ({
   removed: (partId) => takenOut.get(partId),
 })
 
+const fileHere = (mediaId: string) =>
+  ({ mediaId, sizeBytes: 0, sentSha256: '', state: 'arrived' }) as const
+
+function withPoster(part: Part, mediaId: string | null): Part {
+  if (part.kind !== 'film') return part
+  const { film } = part.files
+  return { ...part, files: mediaId ? { film, poster: fileHere(mediaId) } : { film } }
+}
+
 function asPart(id: string, made: NewPart, before: Part | null): Part {
   const name = made.name || (before?.name ?? '')
   if (made.kind === 'writing') return { id, kind: 'writing', name, files: {}, text: made.text }
@@ -48,7 +58,7 @@ function asPart(id: string, made: NewPart, before: Part | null): Part {
     return { id, kind: 'link', name, files: {}, address }
   }
   const { mediaId } = made
-  const file = { mediaId, sizeBytes: 0, sentSha256: '', state: 'arrived' } as const
+  const file = fileHere(mediaId)
   if (made.kind === 'drawing')
     return { id, kind: 'drawing', name, files: { ink: file }, ...SHEET_SIZE, sheets: 1 }
   if (made.kind === 'voice') {

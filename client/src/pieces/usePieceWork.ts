@@ -105,6 +105,18 @@ export function usePieceWork(pieceId: string) {
       want([{ kind: 'content', partId, text, seenText }]),
     order: (partIds: readonly string[]) => want([{ kind: 'order', partIds }]),
     name: (partId: string, name: string) => want([{ kind: 'name', partId, name }]),
+    /** @param picture - Null for the school's own choice; one that was sent before by its id. */
+    choosePoster: (partId: string, picture: File | string | null) => {
+      if (!(picture instanceof File)) return want([{ kind: 'poster', partId, mediaId: picture }])
+      const mediaId = newId()
+      return want(
+        [
+          { kind: 'file', mediaId, name: picture.name, sizeBytes: picture.size },
+          { kind: 'poster', partId, mediaId },
+        ],
+        new Map([[mediaId, picture]]),
+      )
+    },
     takeOut: (part: Part) => {
       noteTakenOut(part)
       return restore(part.id, false)

@@ -18,6 +18,8 @@ export type Seen<Part, Folder, Maker> = {
   /** A part as it was made here. @param before - The one whose place it takes. */
   part: (partId: string, part: NewPart, before: Part | null) => Part
   write: (part: Part, text: string) => Part
+  /** A film with another picture that stands for it; null for the school's own choice. */
+  poster: (part: Part, mediaId: string | null) => Part
   folder: (folderId: string) => Folder | undefined
   maker: (personId: string) => Maker | undefined
   /** A part that was taken out and shall come back. */
@@ -70,6 +72,8 @@ function apply<
       return change(intent.partId, (part) => seen.write(part, intent.text))
     case 'name':
       return change(intent.partId, (part) => ({ ...part, name: intent.name }))
+    case 'poster':
+      return change(intent.partId, (part) => seen.poster(part, intent.mediaId))
     case 'order': {
       const ids = orderParts(
         piece.parts.map(({ id }) => id),

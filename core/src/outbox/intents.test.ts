@@ -73,6 +73,28 @@ describe('what is drawn', () => {
   })
 })
 
+describe('the picture that stands for a film', () => {
+  const chose = (mediaId: string): IntentBody[] => [
+    { kind: 'file', mediaId, name: 'moment.jpg', sizeBytes: 1 },
+    { kind: 'poster', partId: 'p1', mediaId },
+  ]
+  const filmed: IntentBody = {
+    ...{ kind: 'add-part', partId: 'p1' },
+    part: { kind: 'film', name: '', mediaId: 'm1' },
+  }
+  test('sets out after the film and itself; chosen anew it is the later one', () => {
+    const queue = queueOf(filmed, ...chose('a'), ...chose('b'))
+    expect(queue.filter(({ kind }) => kind === 'poster')).toMatchObject([{ mediaId: 'b' }])
+    expect(kinds(readyIntents(queue, NOBODY, 0))).toEqual(['add-part', 'file', 'file'])
+    const arrived = queue.filter(({ kind }) => kind === 'poster')
+    expect(readyIntents(arrived, NOBODY, 0)).toEqual(arrived)
+  })
+  test('goes with a film that is taken out before the school heard of it', () => {
+    const queue = queueOf(filmed, ...chose('a'), out(1))
+    expect(overtaken(queue, NONE, TAKE_BACK_MS).size).toBe(queue.length)
+  })
+})
+
 describe('two wishes of a kind', () => {
   test('words are written over; what they began from stays', () => {
     expect(queueOf(wrote('a'), wrote('ab'))).toMatchObject([
@@ -212,6 +234,7 @@ class School {
 const seenIn = (gone: ReadonlyMap<string, Part>): Seen<Part, { id: string }, { id: string }> => ({
   part: (id, part) => ({ id, name: part.name, text: part.kind === 'writing' ? part.text : '' }),
   write: (part, text) => ({ ...part, text }),
+  poster: (part) => part,
   folder: (id) => ({ id }),
   maker: (id) => ({ id }),
   removed: (id) => gone.get(id),

@@ -53,6 +53,8 @@ export type IntentBody =
   | { kind: 'words'; words: Words; base: Words }
   | { kind: 'order'; partIds: readonly string[] }
   | { kind: 'name'; partId: string; name: string }
+  /** What stands for a film: a picture that goes to school before; null for the school's own choice. */
+  | { kind: 'poster'; partId: string; mediaId: string | null }
   | { kind: 'remove'; partId: string; restore: boolean }
   | { kind: 'makers'; makerIds: readonly string[] }
   | { kind: 'hand-in' }
@@ -128,8 +130,9 @@ export function addIntent(
         ? change(i, { ...before, changes: [...before.changes, ...intent.changes] })
         : [...queue, intent]
     }
-    case 'name': {
-      const i = find((other) => other.kind === 'name' && other.partId === intent.partId)
+    case 'name':
+    case 'poster': {
+      const i = find((other) => other.kind === intent.kind && other.partId === intent.partId)
       return i < 0 ? [...queue, intent] : [...without(i), intent]
     }
     case 'order':
@@ -228,15 +231,20 @@ function madeAndTakenOut(
     (other) => other.kind === 'add-part' && replacedBy(other.part) === partId,
   )
   if (added?.kind !== 'add-part' || tried.has(added.id) || needed) return []
-  const mediaId = fileOf(added.part)
+  const files = new Set([fileOf(added.part), ...postersOf(queue, partId)])
   return queue
     .filter(
       (other) =>
         ('partId' in other && other.partId === partId) ||
-        (other.kind === 'file' && other.mediaId === mediaId),
+        (other.kind === 'file' && files.has(other.mediaId)),
     )
     .map(({ id }) => id)
 }
+
+const postersOf = (queue: readonly Intent[], partId: string): (string | null)[] =>
+  queue.flatMap((other) =>
+    other.kind === 'poster' && other.partId === partId ? [other.mediaId] : [],
+  )
 
 function startedAndBinned(
   queue: readonly Intent[],
@@ -265,6 +273,10 @@ function waitsFor(intent: Intent, before: Intent): boolean {
     case 'ink':
       return before.kind === 'file'
         ? picturesIn(intent).includes(before.mediaId)
+        : 'partId' in before && before.partId === intent.partId
+    case 'poster':
+      return before.kind === 'file'
+        ? before.mediaId === intent.mediaId
         : 'partId' in before && before.partId === intent.partId
     case 'content':
     case 'name':
@@ -312,9 +324,9 @@ export function readyIntents(
   })
 }
 
-/** A piece goes without what was refused; a picture that was is refused where it was to be laid on. */
+/** A piece goes without what was refused; a picture that was is refused where it was to be used. */
 const mayGoWithout = (intent: Intent, before: Intent): boolean =>
-  isMove(intent) || (intent.kind === 'ink' && before.kind === 'file')
+  isMove(intent) || ((intent.kind === 'ink' || intent.kind === 'poster') && before.kind === 'file')
 
 /** Parts that were refused, and what was wanted of them, do not hold up the whole piece. */
 function isLeftOut(intent: Intent, queue: readonly Intent[], standings: Standings): boolean {

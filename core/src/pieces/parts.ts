@@ -33,13 +33,14 @@ export const PART_FILES = {
     sound: { kind: 'sound', needed: true },
     laid: { kind: 'picture', needed: false },
   },
-  film: { film: { kind: 'film', needed: true } },
+  /** `poster`: what stands for it, where its makers chose that. */
+  film: { film: { kind: 'film', needed: true }, poster: { kind: 'picture', needed: false } },
   page: { paper: { kind: 'paper', needed: true } },
   link: {},
 } as const satisfies Record<PartKind, Readonly<Record<string, PartFile>>>
 export type PartFileRole = { [K in PartKind]: keyof (typeof PART_FILES)[K] }[PartKind] & string
 /** Roles whose file whoever may see the part may read; the others are for those who make it. */
-export const SHOWN_ROLES = ['picture', 'ink', 'laid', 'sound', 'film', 'paper'] as const
+export const SHOWN_ROLES = ['picture', 'ink', 'laid', 'sound', 'film', 'poster', 'paper'] as const
 
 /** Of one clip: what a child says in one go. */
 export const LONGEST_VOICE_MS = 5 * 60_000

@@ -67,7 +67,7 @@ export const PRINT: { [K in PartKind]: (part: Of<K>, files: Files) => Printed[] 
   ],
   // A moment of it, and the code that plays it.
   film: ({ files, ...words }, { formOf }) => [
-    ...picture(strings.parts.film, formOf(files.film.mediaId)),
+    ...picture(strings.parts.film, formOf((files.poster ?? files.film).mediaId)),
     { as: 'code', word: strings.parts.film },
     ...said(words),
   ],

@@ -1,6 +1,6 @@
 import type { Arrived, Problem } from '@nibquill/contract'
 import { execFileSync } from 'node:child_process'
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import os from 'node:os'
 import path from 'node:path'
 import sharp from 'sharp'
@@ -73,6 +73,11 @@ test.each<[string, FilmOf, [number, number]]>([
     { coder: 'libx265', size: '1920x1080', turned: true },
     [720, 1280],
   ],
+  [
+    'as a telephone films in poor light: HEVC whose pictures come unevenly',
+    { coder: 'libx265', uneven: true, seconds: 3 },
+    [64, 48],
+  ],
   ['as a browser films, without its length', { unended: true, seconds: 2 }, [64, 48]],
   ['without a sound', { sound: false, size: '321x241' as const }, [320, 240]],
 ])('a film %s becomes one that every browser plays', async (_, of, [width, height]) => {
@@ -100,6 +105,31 @@ test('what every browser plays already is not coded anew', async () => {
   const { mediaId } = await school.wren.upload(sent, { filename: 'film.mp4' })
   await until(async () => (await served(mediaId, 'peaks')).status === 200)
   expect(pictures((await served(mediaId, 'playable')).bytes)).toBe(pictures(sent))
+})
+
+test('a program that is stuck on a film is ended; the film itself stays, and is played', async () => {
+  const programs = path.join(folder, 'programs')
+  mkdirSync(programs)
+  // Named like ffmpeg: a stand-in that is told to stop for want of time wherever it codes a film.
+  const standIn = `#!/bin/sh\ncase "$*" in *libx264*) kill -XCPU $$;; esac\nexec /usr/bin/ffmpeg "$@"\n`
+  writeFileSync(path.join(programs, 'ffmpeg'), standIn, { mode: 0o755 })
+  const sent = await film()
+  const before = process.env.PATH
+  process.env.PATH = `${programs}:${before}`
+  const { mediaId } = await school.wren.upload(sent, { filename: 'film.webm' })
+  const stateOf = async () => {
+    const [row] = await test_.manager.query<{ state: string }[]>(
+      'select state from media where id = $1',
+      [mediaId],
+    )
+    return row!.state
+  }
+  await until(async () => (await stateOf()) !== 'arrived').finally(() => {
+    process.env.PATH = before
+  })
+  expect(await stateOf()).toBe('unmade')
+  const { status, bytes } = await served(mediaId, 'playable')
+  expect([status, pictures(bytes)]).toEqual([200, pictures(sent)])
 })
 
 test('until it is ready the film itself is played, and there is no picture of it', async () => {

@@ -1,4 +1,5 @@
 import type { MadePage, Piece, Problem } from '@nibquill/contract'
+import { MOST_PAGES } from '@nibquill/core'
 import { execFileSync } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import os from 'node:os'
@@ -117,6 +118,13 @@ test('bad papers and pages each get a sentence, and none becomes a part', async 
     ...{ kind: 'photo', name: '', files: { picture: paperId } },
   })
   expect(added.status).toBeGreaterThanOrEqual(400)
+})
+test('a paper of four thousand pages is taken in, and its first are drawn', async () => {
+  const words = Array.from({ length: 4000 }, (_, i) => `Page ${i + 1}`)
+  const { status, mediaId: paperId } = await send(await papers(words))
+  expect(status).toBe(200)
+  expect((await pageOf(paperId, MOST_PAGES)).body).toMatchObject({ pages: 4000, height: 2048 })
+  expect((await pageOf(paperId, MOST_PAGES + 1)).status).toBe(400)
 })
 test('a page of enormous size is drawn by its pixels', async () => {
   const bytes = await paper()

@@ -86,9 +86,10 @@ export const PART_WORK: { [K in PartKind]: PartWork<K> } = {
   film: {
     isBlank: () => false,
     contentOf: () => ({}),
-    read: ({ film }, { text = '' }) => {
+    read: ({ film, poster }, { text = '' }) => {
       const { width, height, file, typed } = apart(film!)
-      return { files: { film: file }, width, height, text, typed }
+      const files = { film: file, ...(poster ? { poster: apart(poster).file } : {}) }
+      return { files, width, height, text, typed }
     },
   },
   page: {

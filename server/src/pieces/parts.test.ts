@@ -1,6 +1,7 @@
-import type { Piece, Problem } from '@nibquill/contract'
+import type { Part, Piece, Problem } from '@nibquill/contract'
 import { AS_IT_WAS, type Tidying } from '@nibquill/core'
 import { v7 as newId } from 'uuid'
+import { film, recording } from '../testing/madeFiles.ts'
 import {
   picture,
   type Person,
@@ -97,6 +98,71 @@ describe('order', () => {
     expect(partNames(body)).toEqual(['one', 'later'])
     expect(out.body.versions[0]!.parts.map(({ name }) => name)).toEqual(['the far side', 'one'])
     expect(body.versions[0]!.parts.map(({ name }) => name)).toEqual(['the far side', 'one'])
+  })
+})
+
+describe('the picture that stands for a film', () => {
+  const filmed = async () => {
+    const piece = await school.draft({
+      part: {
+        ...{ kind: 'film', name: '' },
+        files: { film: (await school.wren.upload(await film(), { filename: 'it.webm' })).mediaId },
+      },
+    })
+    const choose = (mediaId: string | null, who = school.wren) =>
+      who.ask<Piece & Problem>('PUT', `/pieces/${piece.id}/parts/${piece.parts[0]!.id}/poster`, {
+        mediaId,
+      })
+    return { piece, choose }
+  }
+  const sentBy = async (who: Person) => (await who.upload(await picture(64, 48))).mediaId
+  const posterOf = (parts: readonly Part[]) =>
+    parts[0]?.kind === 'film' ? (parts[0].files.poster?.mediaId ?? null) : undefined
+
+  test('is chosen, chosen anew and left to the school again; the same again changes nothing', async () => {
+    const { choose } = await filmed()
+    const [one, two] = [await sentBy(school.wren), await sentBy(school.wren)]
+    expect(posterOf((await choose(one)).body.parts)).toBe(one)
+    const { body } = await choose(two)
+    expect(posterOf(body.parts)).toBe(two)
+    expect((await choose(two)).body.version).toBe(body.version)
+    expect(posterOf((await choose(null)).body.parts)).toBeNull()
+  })
+  test('versions keep theirs; its family sees the approved one, and no later one', async () => {
+    const { piece, choose } = await filmed()
+    const [one, two] = [await sentBy(school.wren), await sentBy(school.wren)]
+    const { version: seenVersion } = (await choose(one)).body
+    const { body: waiting } = await school.wren.ask<Piece>('POST', `/pieces/${piece.id}/hand-in`, {
+      seenVersion,
+    })
+    expect((await choose(two)).body.type).toBe('/problems/piece/not-open')
+    await school.teacher.ask('POST', `/review/pieces/${piece.id}`, {
+      ...{ move: 'approve', message: '', seenVersion: waiting.version },
+    })
+    const { body: approved } = await school.wren.ask<Piece>('GET', `/pieces/${piece.id}`)
+    await school.wren.ask('POST', `/pieces/${piece.id}/another-go`, {
+      seenVersion: approved.version,
+    })
+    const { body } = await choose(two)
+    expect([posterOf(body.parts), posterOf(body.versions[0]!.parts)]).toEqual([two, one])
+    for (const [mediaId, status] of [
+      [one, 200],
+      [two, 404],
+    ] as const)
+      expect((await school.parent.fetch('GET', `/media/${mediaId}/320`)).status).toBe(status)
+  })
+  test('is one that a maker sent, and stands for a film only', async () => {
+    const { choose } = await filmed()
+    expect((await choose(await sentBy(school.tomasz))).body.type).toBe('/problems/media/not-found')
+    const { mediaId: sound } = await school.wren.upload(await recording(), { filename: 'a.webm' })
+    expect((await choose(sound)).body.type).toBe('/problems/media/not-found')
+    expect((await choose(null, school.tomasz)).status).toBe(404)
+    const photo = await school.draft()
+    const at = `/pieces/${photo.id}/parts/${photo.parts[0]!.id}/poster`
+    const { body } = await school.wren.ask<Problem>('PUT', at, {
+      mediaId: await sentBy(school.wren),
+    })
+    expect(body.type).toBe('/problems/piece/part-gone')
   })
 })
 

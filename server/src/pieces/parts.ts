@@ -257,6 +257,38 @@ export class Parts {
     })
   }
 
+  /**
+   * The picture that stands for a film, which one of the piece's makers sent; null for the school's
+   * own choice. Versions that were handed in keep theirs.
+   * @throws DomainError `piece/not-open`, `piece/part-gone`, `media/not-found`
+   */
+  async choosePoster(
+    viewer: SignedIn,
+    pieceId: string,
+    partId: string,
+    mediaId: string | null,
+  ): Promise<void> {
+    await this.#changes.change(pieceId, async (piece, manager) => {
+      refuseHandedIn(piece)
+      const found = await manager.findOneBy(PartRow, { id: partId, pieceId, removedAt: IsNull() })
+      if (found?.kind !== 'film') throw new DomainError('piece/part-gone')
+      const there = await manager.findOneBy(PartFileRow, { partId, role: 'poster' })
+      if ((there?.mediaId ?? null) === mediaId) return null
+      if (mediaId !== null) {
+        const [sent] = await manager.query<unknown[]>(
+          `select 1 from media m join piece_maker k on k.person_id = m.owner_id
+           where m.id = $1 and m.kind = 'picture' and k.piece_id = $2`,
+          [mediaId, pieceId],
+        )
+        if (!sent) throw new DomainError('media/not-found')
+      }
+      await manager.delete(PartFileRow, { partId, role: 'poster' })
+      if (mediaId !== null) await manager.insert(PartFileRow, { partId, role: 'poster', mediaId })
+      await this.#note(manager, viewer, 'part.poster', pieceId, { partId })
+      return { version: piece.version + 1 }
+    })
+  }
+
   /** @throws DomainError `piece/not-open`, `piece/part-gone` */
   async name(viewer: SignedIn, pieceId: string, partId: string, name: string): Promise<void> {
     await this.#changes.change(pieceId, async (piece, manager) => {

@@ -1,6 +1,7 @@
 import {
   AddPart,
   ChangePiece,
+  ChoosePoster,
   Classmates,
   ClassPieces as ClassPiecesAnswer,
   Done,
@@ -130,6 +131,16 @@ function partRoutes(
   router.put('/:id/parts/:partId/text', (request, response) =>
     changed(request, response, (id) =>
       parts.write(id, partIn(request), read(WritePart, request.body)),
+    ),
+  )
+  router.put('/:id/parts/:partId/poster', (request, response) =>
+    changed(request, response, (id) =>
+      parts.choosePoster(
+        pupil(request),
+        id,
+        partIn(request),
+        read(ChoosePoster, request.body).mediaId,
+      ),
     ),
   )
   router.put('/:id/parts/:partId/talk', (request, response) =>

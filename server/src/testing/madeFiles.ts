@@ -53,6 +53,8 @@ export type FilmOf = {
   sound?: boolean
   /** As a browser's recorder leaves it: written from front to back, without its length. */
   unended?: boolean
+  /** As telephones film in poor light: pictures come when they come. */
+  uneven?: boolean
   tell?: Record<string, string>
 }
 
@@ -64,6 +66,7 @@ export const film = ({
   turned = false,
   sound = true,
   unended = false,
+  uneven = false,
   tell = {},
 }: FilmOf = {}): Promise<Buffer> =>
   withFile(coder === 'libvpx' ? 'film.webm' : 'film.mp4', async (file) => {
@@ -72,6 +75,7 @@ export const film = ({
       [
         ...['-v', 'error', '-f', 'lavfi', '-i', `testsrc=s=${size}:r=10:d=${seconds}`],
         ...(sound ? ['-f', 'lavfi', '-i', `sine=frequency=440:duration=${seconds}`] : []),
+        ...(uneven ? ['-vf', `setpts='PTS+0.04*mod(N,3)/TB'`, '-vsync', 'vfr'] : []),
         ...['-c:v', coder, '-pix_fmt', 'yuv420p'],
         ...(coder === 'libvpx' ? [] : ['-preset', 'ultrafast']),
         ...(coder === 'libx265' ? ['-x265-params', 'log-level=error', '-tag:v', 'hvc1'] : []),
