@@ -1,4 +1,11 @@
-import { faultsOfYear, isTimeZone, MAX_NAME_LENGTH, ROW_FAULTS, fault } from '@nibquill/core'
+import {
+  faultsOfYear,
+  FILM_ORIGINALS,
+  isTimeZone,
+  MAX_NAME_LENGTH,
+  ROW_FAULTS,
+  fault,
+} from '@nibquill/core'
 import * as v from 'valibot'
 import { Day, Email, Id, Peg, PupilName, SeenVersion, Term, text, words } from './common.ts'
 
@@ -86,10 +93,17 @@ export const ChangeClass = v.strictObject({
 export type ChangeClass = v.InferOutput<typeof ChangeClass>
 
 /** GET /api/school: what the whole school shares. PATCH changes it. */
-export const SchoolFacts = v.object({ name: v.string(), timeZone: v.string() })
+export const SchoolFacts = v.object({
+  name: v.string(),
+  timeZone: v.string(),
+  /** How long films are kept as they were sent; what every browser plays is kept with its piece. */
+  filmOriginals: v.picklist(FILM_ORIGINALS),
+})
+export type SchoolFacts = v.InferOutput<typeof SchoolFacts>
 export const ChangeSchool = v.strictObject({
   name: words(120),
   timeZone: v.pipe(words(60), v.check(isTimeZone, fault('not-a-time-zone'))),
+  filmOriginals: v.picklist(FILM_ORIGINALS),
 })
 export type ChangeSchool = v.InferOutput<typeof ChangeSchool>
 

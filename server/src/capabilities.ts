@@ -1,5 +1,4 @@
 import type { Pool } from 'pg'
-import type { EntityManager } from 'typeorm'
 import { FileGuard } from './access/fileGuard.ts'
 import { Guard } from './access/guard.ts'
 import { Accounts } from './accounts/accounts.ts'
@@ -54,9 +53,13 @@ export function openCapabilities(platform: Platform, pool: Pool) {
   const oneTimeCodes = new OneTimeCodes(platform)
   const passwords = new Passwords(platform, limits, sessions, oneTimeCodes, mail)
   const pieceChanges = new PieceChanges(platform)
-  const tellPieces = (manager: EntityManager, mediaId: string) =>
-    pieceChanges.tellPrepared(manager, mediaId)
-  const media = new Media(platform, [tellPieces])
+  const notices = new Notices(platform)
+  const media: Media = new Media(platform, [
+    (manager, mediaId) => pieceChanges.tellPrepared(manager, mediaId),
+    (manager, mediaId) => notices.tellPrepared(manager, mediaId),
+    (manager, mediaId) => tasks.tellPrepared(manager, mediaId),
+  ])
+  const tasks = new Tasks(platform, school, new StarterSheets(media))
   const pieces = new Pieces(platform, guard, school, pieceChanges)
   const sharing = new Sharing(platform, guard)
   const invitations = new Invitations(platform, mail)
@@ -86,14 +89,14 @@ export function openCapabilities(platform: Platform, pool: Pool) {
     parts: new Parts(platform, pieceChanges, media),
     makers: new Makers(platform, pieceChanges),
     folders: new Folders(platform, (manager, tail) => listPieceLines(manager, 'approved', tail)),
-    tasks: new Tasks(platform, school, new StarterSheets(media)),
+    tasks,
     units: new Units(platform),
     fileGuard: new FileGuard(platform, guard),
     media,
     pages: new Pages(platform, media),
     talkFilms: new TalkFilms(platform, media),
     review: new Review(platform, guard, pieces),
-    notices: new Notices(platform),
+    notices,
     portfolio: new Portfolio(platform, school),
     book: new Book(platform, sharing),
   }

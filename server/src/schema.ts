@@ -16,6 +16,7 @@ import { FilmsAndPages1700000000014 } from './migrations/14-filmsAndPages.ts'
 import { SpokenAnswers1700000000015 } from './migrations/15-spokenAnswers.ts'
 import { Transcripts1700000000016 } from './migrations/16-transcripts.ts'
 import { SpokenReasons1700000000017 } from './migrations/17-spokenReasons.ts'
+import { FilmOriginals1700000000018 } from './migrations/18-filmOriginals.ts'
 import type { Schema } from './platform/database.ts'
 import {
   CardSheetRow,
@@ -160,5 +161,6 @@ export const SCHEMA = {
     SpokenAnswers1700000000015,
     Transcripts1700000000016,
     SpokenReasons1700000000017,
+    FilmOriginals1700000000018,
   ],
 } satisfies Schema

@@ -9,6 +9,7 @@ import { space } from '../kit/theme'
 import { MakingReady } from '../media/MakingReady'
 import { FilmPlayer } from '../media/Player'
 import { usePieceWork } from '../pieces'
+import { Told } from './OneGo'
 import { t } from './words'
 
 /** What stands for a film in lists and on paper: the moment its makers stop it at. */
@@ -35,6 +36,7 @@ export function PosterChoice({ piece, part }: { piece: Piece; part: FilmPart }) 
       </Bar>
       <Overlay visible={open} title={t('choosePoster')} width={760} onClose={() => setOpen(false)}>
         <View style={{ padding: space.clear, paddingTop: 0, gap: space.apart }}>
+          <Told words={t('posterHelp')} />
           <View style={{ height: 380 }}>
             <FilmPlayer
               file={film}

@@ -41,6 +41,7 @@ export const messages = {
   filmedHelp: 'Watch it. Is it as you want it?',
   filmKeep: 'Keep it',
   choosePoster: 'Choose its picture',
+  posterHelp: 'Play it, stop where you like it best, and tap This moment.',
   thisMoment: 'This moment',
   posterChosen: 'This moment stands for your film now.',
   filmAgain: 'Film it again',

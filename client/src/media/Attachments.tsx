@@ -4,7 +4,9 @@ import { View } from 'react-native'
 import { Overlay } from '../kit/Overlay'
 import { BigButton } from '../kit/BigButton'
 import { Press } from '../kit/Press'
-import { Player } from './Player'
+import { MakingReady } from './MakingReady'
+import { mediaAddress } from './mediaAddress'
+import { FilmPlayer, Player } from './Player'
 import { SaveButton } from './SaveButton'
 import { Picture } from './Picture'
 import { corners, space } from '../kit/theme'
@@ -37,6 +39,18 @@ export function Attachments({ items, label }: { items: readonly Attachment[]; la
           ))}
         </Bar>
       ) : null}
+      {items
+        .filter(({ kind }) => kind === 'film')
+        .map((film) => (
+          <View key={film.mediaId} style={{ height: 300, maxWidth: 480, gap: space.near }}>
+            <FilmPlayer
+              file={film}
+              poster={film.state === 'ready' ? mediaAddress(film, 960) : undefined}
+              alt={t('film')}
+            />
+            <MakingReady file={film} />
+          </View>
+        ))}
       {items
         .filter(({ kind }) => kind === 'paper')
         .map(({ mediaId, name }) => (

@@ -7,6 +7,7 @@ export const messages = {
   forget: 'Leave it out',
   larger: 'See it larger',
   picture: 'Picture',
+  film: 'Film',
   paper: 'Paper',
   close: 'Close',
   hear: 'Hear it',

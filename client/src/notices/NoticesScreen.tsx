@@ -96,7 +96,11 @@ function NewNotice({ classId, onDone }: { classId: string; onDone: () => void })
         onChange={(now) => set({ media: now })}
         kinds={[
           { role: 'voice', label: t('sayIt'), voice: true },
-          { role: 'picture', label: t('pictures'), accept: acceptOf('picture') },
+          {
+            role: 'picture',
+            label: t('pictures'),
+            accept: `${acceptOf('picture')},${acceptOf('film')}`,
+          },
         ]}
       />
       {refused ? <ProblemNotice error={refused} /> : null}

@@ -8,7 +8,7 @@ export const messages = {
   },
   words: 'What you want to say',
   sayIt: 'Say it instead',
-  pictures: 'Pictures',
+  pictures: 'Pictures or films',
   send: 'Put it up',
   sent: 'It is up.',
   none: 'No notices yet',

@@ -207,7 +207,7 @@ function WhatBox({ form }: Part) {
           {
             role: 'material',
             label: t('material'),
-            accept: `${acceptOf('picture')},${acceptOf('paper')}`,
+            accept: (['picture', 'film', 'paper'] as const).map(acceptOf).join(','),
           },
           { role: 'example', label: t('example'), accept: acceptOf('picture') },
         ]}

@@ -58,7 +58,7 @@ export const messages = {
   name: 'Title',
   instructions: 'What to do',
   sayIt: 'Say it instead',
-  material: 'Pictures or a PDF to look at',
+  material: 'Pictures, films or a PDF to look at',
   example: 'An example of good work',
   inFolder: 'Folder',
   whichFolder: 'choose a folder',

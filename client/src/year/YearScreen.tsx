@@ -1,11 +1,12 @@
 import { ChangeSchool, type SchoolYear } from '@nibquill/contract'
+import { FILM_ORIGINALS } from '@nibquill/core'
 import { router } from 'expo-router'
 import { Text } from 'react-native-paper'
 import { useSession, useSignOut, accountsWords } from '../accounts'
 import { BigButton } from '../kit/BigButton'
 import { dayOf } from '../kit/dates'
 import { Box, Hint } from '../kit/form'
-import { FormLine } from '../kit/formLines'
+import { FormChoices, FormLine } from '../kit/formLines'
 import { Bar, Heading, Page, Sides } from '../kit/layout'
 import { Empty, ProblemNotice } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
@@ -196,11 +197,11 @@ function SchoolFactsBox() {
   return school.data ? <SchoolFacts {...school.data} /> : null
 }
 
-function SchoolFacts({ name, timeZone }: ChangeSchool) {
+function SchoolFacts({ name, timeZone, filmOriginals }: ChangeSchool) {
   const change = useChangeSchool()
   const { control, formState, reset, send, refused } = useFormOf(
     ChangeSchool,
-    { name, timeZone },
+    { name, timeZone, filmOriginals },
     async (now) => {
       await change.mutateAsync(now)
       reset(now)
@@ -211,6 +212,13 @@ function SchoolFacts({ name, timeZone }: ChangeSchool) {
     <Box title={t('school')}>
       <FormLine control={control} name="name" label={t('schoolName')} />
       <FormLine control={control} name="timeZone" label={t('timeZone')} />
+      <FormChoices
+        control={control}
+        name="filmOriginals"
+        label={t('filmOriginals')}
+        options={FILM_ORIGINALS.map((value) => ({ value, label: t(`filmsKept.${value}`) }))}
+      />
+      <Hint>{t('filmsHelp')}</Hint>
       {refused ? <ProblemNotice error={refused} /> : null}
       {formState.isDirty ? (
         <Bar wrap>

@@ -43,17 +43,19 @@ test('a file stands in for pictures of itself and for what is played, for nothin
 })
 
 test('each kind may be sent for what it is for', () => {
-  expect(MEDIA_USES.filter((use) => mayBeSentFor(use, 'film'))).toEqual(['part'])
+  expect(MEDIA_USES.filter((use) => mayBeSentFor(use, 'film'))).toEqual(['part', 'attachment'])
   expect(MEDIA_KINDS.filter((kind) => mayBeSentFor('part', kind))).toEqual([
     ...['picture', 'ink', 'sound', 'film', 'paper'],
   ])
   expect(MEDIA_KINDS.filter((kind) => mayBeSentFor('attachment', kind))).toEqual([
     'picture',
     'sound',
+    'film',
     'paper',
   ])
   expect(mostBytesFor('part')).toBe(400 * 1024 * 1024)
-  expect(mostBytesFor('attachment')).toBe(60 * 1024 * 1024)
+  expect(mostBytesFor('attachment')).toBe(400 * 1024 * 1024)
+  expect(mostBytesFor('pages')).toBe(60 * 1024 * 1024)
 })
 
 test('a file dialogue offers types, and endings where systems do not know the type', () => {

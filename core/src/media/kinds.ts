@@ -11,6 +11,10 @@ export type MediaUse = (typeof MEDIA_USES)[number]
 
 const MEGABYTE = 1024 * 1024
 
+/** How long a school keeps films as they were sent, beside what every browser plays. */
+export const FILM_ORIGINALS = ['always', 'until-term-end'] as const
+export type FilmOriginals = (typeof FILM_ORIGINALS)[number]
+
 /** Of a paper, from its first page on: what lies further back is not shown. */
 export const MOST_PAGES = 40
 
@@ -73,7 +77,7 @@ export const MEDIA = {
     types: { 'video/mp4': 'mp4', 'video/webm': 'webm', 'video/quicktime': 'mov' },
     turned: [],
     mostBytes: 400 * MEGABYTE,
-    uses: ['part'],
+    uses: ['part', 'attachment'],
     forms: [...PICTURE_FORMS, ...SOUND_FORMS],
   },
   paper: {

@@ -134,6 +134,7 @@ export class Accounts {
         id: newId(),
         name: input.schoolName,
         timeZone: input.timeZone,
+        filmOriginals: 'always' as const,
         createdAt: now,
       }
       await manager.insert(SchoolRow, school)

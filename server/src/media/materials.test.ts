@@ -96,7 +96,6 @@ test('a paper loses its author, title and XMP; its words and pages stay', async 
 })
 
 test.each([
-  { what: 'a film', bytes: () => recording('film.webm'), type: 'media/not-taken' },
   { what: 'music of another kind', bytes: () => recording('song.mp3'), type: 'media/not-taken' },
   {
     what: 'a paper that opens by a password only',

@@ -62,16 +62,20 @@ export type MediaFormRow = {
   height: number | null
   durationMs: number | null
 }
-export const MediaFormRow = row<MediaFormRow>('media_form', {
-  mediaId: refer('media', { key: true, cascade: true }),
-  form: { ...text, primary: true },
-  key: text,
-  type: text,
-  sizeBytes: maybe(integer),
-  width: maybe(integer),
-  height: maybe(integer),
-  durationMs: maybe(integer),
-})
+export const MediaFormRow = row<MediaFormRow>(
+  'media_form',
+  {
+    mediaId: refer('media', { key: true, cascade: true }),
+    form: { ...text, primary: true },
+    key: text,
+    type: text,
+    sizeBytes: maybe(integer),
+    width: maybe(integer),
+    height: maybe(integer),
+    durationMs: maybe(integer),
+  },
+  { indices: [{ columns: ['key'] }] },
+)
 
 /**
  * An upload begun and not yet taken in: counted, so that nobody fills the disk with beginnings, and

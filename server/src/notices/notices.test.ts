@@ -1,9 +1,11 @@
 import { v7 as newId } from 'uuid'
+import { film } from '../testing/madeFiles.ts'
 import type { ClassPiece, MyPieces, Notice, Readers } from '@nibquill/contract'
 import {
   picture,
   type SmallSchool,
   type TestServer,
+  until,
   useSmallSchool,
 } from '../testing/testServer.ts'
 
@@ -36,6 +38,21 @@ describe('notices', () => {
     for (const who of [school.aoife, school.otherParent, school.otherTeacher])
       expect(await wordsFor(who)).toEqual([])
     expect((await test_.visitor().ask('GET', '/notices')).status).toBe(401)
+  })
+
+  test('a film is watched by those it was sent to, and by nobody else', async () => {
+    const { mediaId } = await school.teacher.upload(await film(), { filename: 'walk.webm' })
+    await make('parents', 'Our walk', [mediaId])
+    const told = async () =>
+      (await school.parent.ask<Notice[]>('GET', '/notices')).body.flatMap(({ media }) => media)
+    await until(async () => (await told()).some(({ state }) => state === 'ready'))
+    expect(await told()).toMatchObject([{ kind: 'film', mediaId, width: 64, height: 48 }])
+    for (const [who, status] of [
+      [school.parent, 200],
+      [school.otherParent, 404],
+      [school.wren, 404],
+    ] as const)
+      expect((await who.fetch('GET', `/media/${mediaId}/playable`)).status).toBe(status)
   })
 
   test('say who has seen them', async () => {

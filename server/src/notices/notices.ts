@@ -136,6 +136,14 @@ export class Notices {
     return rows.map((row) => ({ ...row, seenAt: row.seenAt?.toISOString() ?? null }))
   }
 
+  /** What hangs a file tells everyone that more can be shown of it. */
+  async tellPrepared(manager: EntityManager, mediaId: string): Promise<void> {
+    for (const { noticeId } of await manager.findBy(NoticeMediaRow, { mediaId })) {
+      await this.#tellAudience(manager, noticeId)
+      await this.#tellTeachers(manager, noticeId)
+    }
+  }
+
   async #tellTeachers(manager: EntityManager, noticeId: string): Promise<void> {
     const teachers = await manager.query<{ id: string }[]>(
       `select p.id from notice n join enrolment e on e.class_id = n.class_id join person p on p.id = e.person_id

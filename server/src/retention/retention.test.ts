@@ -1,9 +1,18 @@
+import { createHash } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import { readdir, utimes } from 'node:fs/promises'
 import path from 'node:path'
 import { v7 as newId } from 'uuid'
 import type { Book } from '@nibquill/contract'
-import { picture, SmallSchool, TestServer, until, pictureOf } from '../testing/testServer.ts'
+import { film } from '../testing/madeFiles.ts'
+import {
+  type Person,
+  picture,
+  SmallSchool,
+  TestServer,
+  until,
+  pictureOf,
+} from '../testing/testServer.ts'
 import { begin } from '../testing/uploadSteps.ts'
 import { RETENTION } from './retention.ts'
 
@@ -197,6 +206,64 @@ test('ways in that are over, letters, lists, sheets and news go in their time', 
   expect(
     await count('audit', 'happened_at < $1', [new Date(START.getTime() + 24 * 3600 * 1000)]),
   ).toBe(0)
+}, 60_000)
+
+test('where a school wants it so, a film goes on as what plays everywhere once its term has ended; not before, and its piece stays as it was', async () => {
+  const large = await film({ coder: 'libx264', size: '1920x1080', seconds: 2 })
+  const filmed = async (person: Person) => {
+    const { mediaId } = await person.upload(large, { filename: 'walk.mp4' })
+    const piece = await school.approved({
+      ...{ person, part: { kind: 'film', name: '', files: { film: mediaId } } },
+    })
+    return { mediaId, piece }
+  }
+  const [one, other] = [await filmed(school.wren), await filmed(school.tomasz)]
+  await settled()
+  const read = async (form: string, who: Person = school.parent) => {
+    const response = await who.fetch('GET', `/media/${one.mediaId}/${form}`)
+    return { status: response.status, bytes: Buffer.from(await response.arrayBuffer()) }
+  }
+  const before = { full: await read('full'), playable: await read('playable') }
+  const hash = await hashOf(one.mediaId)
+  const keep = (filmOriginals: string) =>
+    school.teacher.ask('PATCH', '/school', {
+      ...{ name: 'Saltmarsh', timeZone: 'Europe/London', filmOriginals },
+    })
+  // Whoever is signed in stays so, however the clock is set.
+  await test_.manager.query("update session set expires_at = '2030-01-01', ends_at = null")
+  // The term ends on the last of December.
+  test_.clock.set(new Date('2027-01-02T03:17:00Z'))
+  expect(await test_.server.retention.run()).toMatchObject({ 'films as they were sent': 0 })
+  expect((await keep('until-term-end')).status).toBe(200)
+  test_.clock.set(new Date('2026-12-31T23:59:00Z'))
+  expect(await test_.server.retention.run()).toMatchObject({ 'films as they were sent': 0 })
+  test_.clock.set(new Date('2027-01-02T03:17:00Z'))
+  expect(await test_.server.retention.run()).toMatchObject({ 'films as they were sent': 1 })
+
+  expect((await stored()).filter((name) => name.startsWith(`${hash}.`))).toEqual([])
+  const now = { full: await read('full'), playable: await read('playable') }
+  expect(now.playable.bytes.equals(before.playable.bytes)).toBe(true)
+  expect(now.full.bytes.equals(before.playable.bytes)).toBe(true)
+  expect(now.full.bytes.length).toBeLessThan(before.full.bytes.length)
+  for (const form of ['320', '960', 'peaks']) expect((await read(form)).status).toBe(200)
+  expect(await hashOf(one.mediaId)).toBe(createHash('sha256').update(now.full.bytes).digest('hex'))
+  // Again it changes nothing, and takes nothing of it away.
+  daysLater(60)
+  expect(await test_.server.retention.run()).toMatchObject({
+    ...{ 'films as they were sent': 0, 'stray files': 0 },
+  })
+  // The same film sent anew; then one after the other goes, and what is left can be read.
+  const third = await filmed(school.wren)
+  await settled()
+  await test_.manager.query('delete from piece where id = any($1)', [
+    [other.piece.id, third.piece.id],
+  ])
+  daysLater(91)
+  await test_.server.retention.run()
+  expect(await count('media')).toBe(1)
+  const forms = await test_.manager.query<{ key: string }[]>('select key from media_form')
+  const files = (await stored()).map((name) => path.basename(name))
+  expect(files.sort()).toEqual([...new Set(forms.map(({ key }) => key))].sort())
 }, 60_000)
 
 test('books of a pupil who left go after a year, page codes and file with them; a book goes with the piece it prints', async () => {

@@ -1,5 +1,4 @@
 import { BIN_DAYS } from '@nibquill/core'
-import type { EntityManager } from 'typeorm'
 import { bookKey } from '../book/bookKey.ts'
 import { fullKey } from '../media/keys.ts'
 import type { MediaRow } from '../media/rows.ts'
@@ -7,6 +6,8 @@ import type { Uploads } from '../media/uploads.ts'
 import { note } from '../platform/audit.ts'
 import { holdName } from '../platform/makeOrFind.ts'
 import type { Platform } from '../platform/platform.ts'
+import { letGoOfOriginals } from './filmOriginals.ts'
+import { HASH_LETTERS, isNamed } from './isNamed.ts'
 import { KEEPING } from './keeping.ts'
 
 const DAY_MS = 24 * 3600 * 1000
@@ -23,6 +24,10 @@ export const RETENTION = {
     after: 'taken out of a piece, when no handed-in version holds it',
   },
   'files nobody refers to': { days: 30, after: 'arrived' },
+  'films as they were sent': {
+    days: 0,
+    after: 'the term ended, where the school keeps them so long',
+  },
   'stray files': { days: 2, after: 'stored, when no row names them' },
   'half-arrived uploads': { days: 7, after: 'begun' },
   'ended sessions': { days: 1, after: 'ended' },
@@ -123,6 +128,7 @@ export class Retention {
       this.#platform.clock.now(),
     )
     removed['files nobody refers to'] = await this.#removeMedia()
+    removed['films as they were sent'] = await letGoOfOriginals(this.#platform)
     removed['stray files'] = await this.#removeStrays()
     await this.#platform.db.query('delete from sign_in_try where expire < $1', [
       this.#platform.clock.now().getTime(),
@@ -196,15 +202,10 @@ export class Retention {
         `delete from media m where m.id = $1 and ${UNREFERRED}`,
         [row.id],
       )
-      const [other] = await manager.query<unknown[]>(
-        'select 1 from media where kept_sha256 = $1 limit 1',
-        [row.keptSha256],
-      )
       // Before the row is gone for good: a stop in between leaves a row without a file for one
       // night, and nothing without a row.
-      if (gone > 0 && !other)
-        for (const key of [fullKey(row), ...forms.map((form) => form.key)])
-          await this.#platform.storage.remove(key)
+      for (const key of gone > 0 ? [fullKey(row), ...forms.map((form) => form.key)] : [])
+        if (!(await isNamed(manager, key))) await this.#platform.storage.remove(key)
       return gone
     })
   }
@@ -229,25 +230,6 @@ export class Retention {
     }
     return count
   }
-}
-
-const HASH_LETTERS = 64
-
-/**
- * Whether a row speaks of a stored file. What we have not named is not ours to take away; drafts of
- * files are nobody's.
- */
-async function isNamed(manager: EntityManager, key: string): Promise<boolean> {
-  const [name = '', ...endings] = key.split('.')
-  if (endings.length > 1) return false
-  const isHash = /^[0-9a-f]{64}(-\w+)?$/.test(name)
-  if (!isHash && !/^[0-9a-f-]{36}$/.test(name)) return true
-  const [found] = isHash
-    ? await manager.query<unknown[]>('select 1 from media where kept_sha256 = $1 limit 1', [
-        name.slice(0, HASH_LETTERS),
-      ])
-    : await manager.query<unknown[]>('select 1 from book where id = $1', [name])
-  return found !== undefined
 }
 
 const onlySome = (removed: Removed): Record<string, number> =>

@@ -1,4 +1,4 @@
-import type { Colour, PegSymbol } from '@nibquill/core'
+import type { Colour, FilmOriginals, PegSymbol } from '@nibquill/core'
 import type { RollOverMove } from '@nibquill/core/school/rollOver'
 import type { ListPlan } from '@nibquill/core/school/classList'
 import type { ClassKind } from '@nibquill/core/school/oneRoster'
@@ -16,11 +16,18 @@ import {
   text,
 } from '../platform/columns.ts'
 
-export type SchoolRow = { id: string; name: string; timeZone: string; createdAt: Date }
+export type SchoolRow = {
+  id: string
+  name: string
+  timeZone: string
+  filmOriginals: FilmOriginals
+  createdAt: Date
+}
 export const SchoolRow = row<SchoolRow>('school', {
   id,
   name: text,
   timeZone: text,
+  filmOriginals: text,
   createdAt: moment,
 })
 

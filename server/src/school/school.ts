@@ -4,6 +4,7 @@ import type {
   ChangeClass,
   ChangePupil,
   ChangeSchool,
+  SchoolFacts,
   ClassDetail,
   MakeClass,
   PupilDetail,
@@ -39,17 +40,17 @@ export class School {
     this.#platform = platform
   }
 
-  async describe(): Promise<{ name: string; timeZone: string }> {
-    const { name, timeZone } = await this.#platform.db.manager.findOneOrFail(SchoolRow, {
-      where: {},
-    })
-    return { name, timeZone }
+  async describe(): Promise<SchoolFacts> {
+    const { name, timeZone, filmOriginals } = await this.#platform.db.manager.findOneOrFail(
+      SchoolRow,
+      {
+        where: {},
+      },
+    )
+    return { name, timeZone, filmOriginals }
   }
 
-  async change(
-    viewer: SignedIn,
-    change: ChangeSchool,
-  ): Promise<{ name: string; timeZone: string }> {
+  async change(viewer: SignedIn, change: ChangeSchool): Promise<SchoolFacts> {
     await this.#platform.db.transaction(async (manager) => {
       await manager.update(SchoolRow, viewer.schoolId, change)
       await note(

@@ -467,6 +467,15 @@ export class Tasks {
     return this.describe(viewer, taskId)
   }
 
+  /** What hangs a file tells everyone that more can be shown of it. */
+  async tellPrepared(manager: EntityManager, mediaId: string): Promise<void> {
+    const tasks = await manager.query<{ classId: string }[]>(
+      'select t.class_id as "classId" from task t join task_media k on k.task_id = t.id where k.media_id = $1',
+      [mediaId],
+    )
+    for (const { classId } of tasks) await this.#tellClass(manager, classId)
+  }
+
   async #tellClass(manager: EntityManager, classId: string, only?: 'teacher'): Promise<void> {
     const people = await manager.query<{ id: string }[]>(
       'select e.person_id as id from enrolment e join person p on p.id = e.person_id where e.class_id = $1 and ($2::text is null or p.role = $2)',
