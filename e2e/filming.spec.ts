@@ -65,6 +65,16 @@ test('a film goes from the shelf to the tray, and the teacher watches it as long
   expect((await teacher.request.get(poster!)).headers()['content-type']).toBe('image/jpeg')
   await teacher.getByRole('button', { name: 'Play it' }).click()
   await expect.poll(() => seenUntil(teacher)).toBeGreaterThan(0.5)
+  // What is typed is read over the film while it plays.
+  await teacher.getByRole('button', { name: 'Type what is said' }).click()
+  await teacher.getByLabel(/^What is said:/).fill('It fills up. Then it is empty.')
+  const captions = () =>
+    teacher
+      .locator('video')
+      .evaluate((video: HTMLVideoElement) =>
+        [...(video.textTracks[0]?.cues ?? [])].map((cue) => (cue as VTTCue).text),
+      )
+  await expect.poll(captions).toEqual(['It fills up.', 'Then it is empty.'])
 })
 
 test('who leaves while it films loses nothing; without a camera a film is picked', async ({

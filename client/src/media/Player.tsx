@@ -12,6 +12,7 @@ import { play as playOnly } from '../kit/speech'
 import { colours, corners } from '../kit/theme'
 import { mediaAddress, type Readable } from './mediaAddress'
 import { speeds } from './playingSpeed'
+import { useCaptions } from './useCaptions'
 import { usePeaks } from './usePeaks'
 import { Waveform } from './Waveform'
 import { t } from './words'
@@ -84,17 +85,20 @@ export function FilmPlayer({
   link,
   poster,
   alt,
+  words = '',
   below,
 }: {
   file: Readable
   link?: string | undefined
   poster: string | undefined
   alt: string
+  /** What is said in it, read over it while it plays. */
+  words?: string
   below?: Below
 }) {
   const src = mediaAddress(file, 'playable', link)
   const peaks = usePeaks(file, link)
-  return <Film key={file.mediaId} src={src} poster={poster} alt={alt} peaks={peaks} below={below} />
+  return <Film key={file.mediaId} {...{ src, poster, alt, words, peaks, below }} />
 }
 
 /** What is done with the moment that is shown. */
@@ -103,24 +107,27 @@ type Below = (video: HTMLVideoElement) => ReactNode
 /** A film that was just made, and lies nowhere yet. */
 export function FilmHere({ file, alt }: { file: File; alt: string }) {
   const src = useAddressOf(file)
-  return <Film src={src} poster={undefined} alt={alt} peaks={null} />
+  return <Film src={src} poster={undefined} alt={alt} words="" peaks={null} />
 }
 
 function Film({
   src,
   poster,
   alt,
+  words,
   peaks,
   below,
 }: {
   src: string
   poster: string | undefined
   alt: string
+  words: string
   peaks: Peaks | null
   below?: Below | undefined
 }) {
   const [video, setVideo] = useState<HTMLVideoElement | null>(null)
   const playing = usePlaying(video)
+  useCaptions(video, words, peaks)
   const source = useSteady(src, playing.on)
   return (
     <Stack gap="near" style={{ flex: 1, minHeight: 220 }}>

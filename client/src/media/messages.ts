@@ -8,6 +8,7 @@ export const messages = {
   larger: 'See it larger',
   picture: 'Picture',
   film: 'Film',
+  captions: 'What is said',
   paper: 'Paper',
   close: 'Close',
   hear: 'Hear it',

@@ -6,7 +6,7 @@ import { MakingReady } from '../media/MakingReady'
 import { FilmPlayer } from '../media/Player'
 import { Picture } from '../media/Picture'
 import { mediaAddress } from '../media/mediaAddress'
-import { InWords } from './InWords'
+import { InWords, inWords } from './InWords'
 import type { PartViewProps } from './partKinds'
 
 const BOX = { width: 100, height: 76 }
@@ -77,7 +77,13 @@ export function FilmStage({ part, alt, link }: PartViewProps<FilmPart>) {
   const { film } = part.files
   return (
     <View style={{ flex: 1, gap: space.near }}>
-      <FilmPlayer file={film} link={link} poster={stillAddress(part.files, link)} alt={alt} />
+      <FilmPlayer
+        file={film}
+        link={link}
+        poster={stillAddress(part.files, link)}
+        alt={alt}
+        words={inWords(part)}
+      />
       <MakingReady file={film} {...(link ? { link } : {})} />
       <InWords part={part} />
     </View>
