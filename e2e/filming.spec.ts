@@ -72,7 +72,7 @@ test('a film goes from the shelf to the tray, and the teacher watches it as long
     teacher
       .locator('video')
       .evaluate((video: HTMLVideoElement) =>
-        [...(video.textTracks[0]?.cues ?? [])].map((cue) => (cue as VTTCue).text),
+        Array.from(video.textTracks[0]?.cues ?? [], (cue) => (cue as VTTCue).text),
       )
   await expect.poll(captions).toEqual(['It fills up.', 'Then it is empty.'])
 })

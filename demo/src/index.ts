@@ -3,6 +3,7 @@ export { DEMO_CARDS, DEMO_DOORS, DEMO_PASSWORD, DEMO_STAFF } from './signIns.ts'
 export { photograph } from './photograph.ts'
 export { Chance } from './chance.ts'
 export { drawInInk } from './inInk.ts'
+export { filmed, spoken } from './recordings.ts'
 export {
   CAMERA_FRAME,
   photographCard,

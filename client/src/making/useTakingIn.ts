@@ -3,7 +3,7 @@ import { MAX_PART_NAME_LENGTH, MEDIA, takeWhatFits } from '@nibquill/core'
 import { useState } from 'react'
 import { fileHere } from '../media/filesHere'
 import { fitForTablet } from '../media/fitForTablet'
-import { isOfficeFile, kindOfFile } from '../media/kindOfFile'
+import { isOfficeFile, kindOfFile, lookAtKind } from '../media/kindOfFile'
 
 import { hashOf } from '../media/transfer'
 import { usePieceWork, type FileOfPart } from '../pieces'
@@ -31,7 +31,7 @@ export function useTakingIn({ pieceId, taskId, parts, onStarted }: Place) {
   const keep = async (files: File[]) => {
     if (files.length === 0) return
     setProblem(null)
-    await work.addFiles(files.map(asPart), taskId)
+    await work.addFiles(await Promise.all(files.map(asPart)), taskId)
     onStarted()
   }
   const send = (files: File[]) => keep(files).catch(setProblem)
@@ -74,8 +74,8 @@ export function useTakingIn({ pieceId, taskId, parts, onStarted }: Place) {
 const PART_OF = { picture: 'photo', film: 'film', sound: 'voice', paper: 'page' } as const
 
 /** A paper goes by the name it was saved under. */
-function asPart(file: File): FileOfPart {
-  const kind = PART_OF[kindOfFile(file)]
+async function asPart(file: File): Promise<FileOfPart> {
+  const kind = PART_OF[await lookAtKind(file)]
   const name = kind === 'page' ? file.name.replace(/\.pdf$/i, '') : file.name
   return { file, kind, name: name.slice(0, MAX_PART_NAME_LENGTH) }
 }

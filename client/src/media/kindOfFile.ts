@@ -20,4 +20,26 @@ export function kindOfFile({ type, name }: File): Picked & MediaKind {
     ) ?? (plain.startsWith('video/') ? 'film' : plain.startsWith('audio/') ? 'sound' : 'picture')
   )
 }
+/** The same, where a film is one that shows something: systems call a recording by its container. */
+export async function lookAtKind(file: File): Promise<Picked & MediaKind> {
+  const kind = kindOfFile(file)
+  return kind === 'film' && (await showsNothing(file)) ? 'sound' : kind
+}
+
+/** A browser that cannot open it, or takes long, is not asked again. */
+const PATIENCE_MS = 3000
+
+function showsNothing(file: File): Promise<boolean> {
+  const src = URL.createObjectURL(file)
+  const video = Object.assign(document.createElement('video'), { preload: 'metadata', src })
+  return new Promise<boolean>((resolve) => {
+    video.onloadedmetadata = () => resolve(video.videoWidth === 0)
+    video.onerror = () => resolve(false)
+    setTimeout(() => resolve(false), PATIENCE_MS)
+  }).finally(() => {
+    video.removeAttribute('src')
+    URL.revokeObjectURL(src)
+  })
+}
+
 const endings = (kind: (typeof PICKED)[number]): string[] => Object.values(MEDIA[kind].types)
