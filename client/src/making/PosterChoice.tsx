@@ -35,9 +35,11 @@ export function PosterChoice({ piece, part }: { piece: Piece; part: FilmPart }) 
         />
       </Bar>
       <Overlay visible={open} title={t('choosePoster')} width={760} onClose={() => setOpen(false)}>
-        <View style={{ padding: space.clear, paddingTop: 0, gap: space.apart }}>
+        <View
+          style={{ padding: space.clear, paddingTop: 0, gap: space.apart, alignItems: 'center' }}
+        >
           <Told words={t('posterHelp')} />
-          <View style={{ height: 380 }}>
+          <View style={{ height: 380, width: '100%' }}>
             <FilmPlayer
               file={film}
               poster={undefined}

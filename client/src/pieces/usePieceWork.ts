@@ -68,31 +68,6 @@ export function usePieceWork(pieceId: string) {
       }
       return { add, end: kept.end }
     },
-    /** Files, each a part of its own. @returns the parts they will be */
-    addFiles: async (files: readonly FileOfPart[], taskId: string | null): Promise<string[]> => {
-      const made = files.map((one) => ({ ...partOf(one), file: one.file }))
-      await want(
-        [...begin(taskId), ...made.flatMap(({ bodies }) => bodies)],
-        new Map(made.map(({ file, mediaId }) => [mediaId, file])),
-      )
-      return made.map(({ partId }) => partId)
-    },
-    /** In the place of another part. @param file - Null where it is one that was there before. */
-    replacePhoto: async (
-      part: Extract<Extract<IntentBody, { kind: 'add-part' }>['part'], { kind: 'photo' }>,
-      file: File | null,
-    ): Promise<string> => {
-      const partId = newId()
-      const { mediaId } = part
-      const bytes: IntentBody[] = file
-        ? [{ kind: 'file', mediaId, name: file.name, sizeBytes: file.size }]
-        : []
-      await want(
-        [...bytes, { kind: 'add-part', partId, part }],
-        file ? new Map([[mediaId, file]]) : undefined,
-      )
-      return partId
-    },
     addWriting: (partId: string, text: string, taskId: string | null) =>
       want([
         ...begin(taskId),
@@ -100,23 +75,12 @@ export function usePieceWork(pieceId: string) {
       ]),
     addLink: (partId: string, name: string, address: string, taskId: string | null) =>
       want([...begin(taskId), { kind: 'add-part', partId, part: { kind: 'link', name, address } }]),
+    ...filesWork(want, begin),
     ...drawingWork(want, begin),
     write: (partId: string, text: string, seenText: string) =>
       want([{ kind: 'content', partId, text, seenText }]),
     order: (partIds: readonly string[]) => want([{ kind: 'order', partIds }]),
     name: (partId: string, name: string) => want([{ kind: 'name', partId, name }]),
-    /** @param picture - Null for the school's own choice; one that was sent before by its id. */
-    choosePoster: (partId: string, picture: File | string | null) => {
-      if (!(picture instanceof File)) return want([{ kind: 'poster', partId, mediaId: picture }])
-      const mediaId = newId()
-      return want(
-        [
-          { kind: 'file', mediaId, name: picture.name, sizeBytes: picture.size },
-          { kind: 'poster', partId, mediaId },
-        ],
-        new Map([[mediaId, picture]]),
-      )
-    },
     takeOut: (part: Part) => {
       noteTakenOut(part)
       return restore(part.id, false)
@@ -163,6 +127,49 @@ function partOf(
 }
 
 type Want = (bodies: readonly IntentBody[], files?: ReadonlyMap<string, File>) => Promise<void>
+
+/** What is done with files. */
+function filesWork(want: Want, begin: (taskId: string | null) => IntentBody[]) {
+  return {
+    /** Files, each a part of its own. @returns the parts they will be */
+    addFiles: async (files: readonly FileOfPart[], taskId: string | null): Promise<string[]> => {
+      const made = files.map((one) => ({ ...partOf(one), file: one.file }))
+      await want(
+        [...begin(taskId), ...made.flatMap(({ bodies }) => bodies)],
+        new Map(made.map(({ file, mediaId }) => [mediaId, file])),
+      )
+      return made.map(({ partId }) => partId)
+    },
+    /** In the place of another part. @param file - Null where it is one that was there before. */
+    replacePhoto: async (
+      part: Extract<Extract<IntentBody, { kind: 'add-part' }>['part'], { kind: 'photo' }>,
+      file: File | null,
+    ): Promise<string> => {
+      const partId = newId()
+      const { mediaId } = part
+      const bytes: IntentBody[] = file
+        ? [{ kind: 'file', mediaId, name: file.name, sizeBytes: file.size }]
+        : []
+      await want(
+        [...bytes, { kind: 'add-part', partId, part }],
+        file ? new Map([[mediaId, file]]) : undefined,
+      )
+      return partId
+    },
+    /** @param picture - Null for the school's own choice; one that was sent before by its id. */
+    choosePoster: (partId: string, picture: File | string | null) => {
+      if (!(picture instanceof File)) return want([{ kind: 'poster', partId, mediaId: picture }])
+      const mediaId = newId()
+      return want(
+        [
+          { kind: 'file', mediaId, name: picture.name, sizeBytes: picture.size },
+          { kind: 'poster', partId, mediaId },
+        ],
+        new Map([[mediaId, picture]]),
+      )
+    },
+  }
+}
 
 /** What is done to drawings. */
 function drawingWork(want: Want, begin: (taskId: string | null) => IntentBody[]) {

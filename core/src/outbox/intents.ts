@@ -146,15 +146,10 @@ export function addIntent(
       if (before?.kind !== 'remove') return [...queue, intent]
       return before.restore === intent.restore ? queue : without(i)
     }
-    case 'bin': {
-      const last = queue[from - 1]
-      return last?.kind === 'bin' && !tried.has(last.id) && last.restore !== intent.restore
-        ? without(from - 1)
-        : [...queue, intent]
-    }
+    case 'bin':
     case 'withdraw': {
       const last = queue[from - 1]
-      return last?.kind === 'hand-in' && !tried.has(last.id)
+      return last && !tried.has(last.id) && cancelsOut(last, intent)
         ? without(from - 1)
         : [...queue, intent]
     }
@@ -167,6 +162,12 @@ export function addIntent(
       return [...queue, intent]
   }
 }
+
+/** Whether nothing is left to be done where one follows the other. */
+const cancelsOut = (last: Intent, next: Intent): boolean =>
+  next.kind === 'bin'
+    ? last.kind === 'bin' && last.restore !== next.restore
+    : next.kind === 'withdraw' && last.kind === 'hand-in'
 
 /** Pictures that are laid on go to school before, each in a batch of its own. */
 const picturesIn = ({ changes }: IntentOf<'ink'>): string[] =>

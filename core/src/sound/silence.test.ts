@@ -10,6 +10,14 @@ test('silence before and after is left out, but for a breath', () => {
   expect(heardIn(levels, 5000)).toEqual({ fromMs: 1800, toMs: 2600 })
 })
 
+test('looked at once a second, no word between two looks is cut off', () => {
+  const levels = [0.01, 0.01, 0.3, 0.2, 0.01, 0.01].map((level, i) => ({
+    ms: 1000 * (i + 1),
+    level,
+  }))
+  expect(heardIn(levels, 6500)).toEqual({ fromMs: 2000, toMs: 5000 })
+})
+
 test('a rest in the middle stays; hardly any silence is not worth a word; silence alone is no voice', () => {
   expect(heardIn(looked(0.4, ...still(30), 0.4), 3250)).toBeNull()
   expect(heardIn(looked(...still(5), 0.4), 650)).toBeNull()
