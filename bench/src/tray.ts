@@ -1,7 +1,7 @@
 import pg from 'pg'
 import { startServer } from '@nibquill/server'
 import { raw, sql as tagged } from '@nibquill/server/platform/sql'
-import { TRAY_PAGE, trayTail } from '@nibquill/server/review/review'
+import { TRAY_PAGE, trayTail } from '@nibquill/server/review/trayLists'
 import { v7 as newId } from 'uuid'
 import { benchConfig, makeOwner } from './school.ts'
 import { inTurn, line, median, timeMs, type Line } from './measure.ts'
@@ -52,7 +52,7 @@ async function measure(pieces: number): Promise<{ page: number; sql: number }> {
     if (((await response.json()) as { pieces: unknown[] }).pieces.length !== TRAY_PAGE)
       throw new Error('not a full page')
   }
-  const bare = tagged`${raw(BARE)} ${trayTail(teacherId, null)}`
+  const bare = tagged`${raw(BARE)} ${trayTail({ teacherId, after: null })}`
   const sql = () =>
     Promise.all([db.query(bare.text, bare.values), db.query(BARE_COUNTS, [teacherId])])
   for (let i = 0; i < 20; i++) await Promise.all([timeMs(page), timeMs(sql)])

@@ -1,22 +1,44 @@
 import { MAX_MESSAGE_LENGTH, MAX_WRITING_LENGTH, fault } from '@nibquill/core'
+import { TRAY_ORDERS } from '@nibquill/core/review/trayOrder'
 import * as v from 'valibot'
 import { asTyped, Id, SeenVersion, text } from './common.ts'
 import { PieceLine } from './pieces.ts'
 
+/** A keyset cursor: opaque to clients. */
+export const PageQuery = v.object({ after: v.optional(v.pipe(v.string(), v.maxLength(200))) })
+
+/** `late`: handed in after its task was due. */
+export const TrayLine = v.object({ ...PieceLine.entries, late: v.boolean() })
+export type TrayLine = v.InferOutput<typeof TrayLine>
 /**
- * GET /api/review/tray?after=: what waits for this teacher, first handed in first; `waiting` counts
- * all of it, `drafts` what is not handed in.
+ * GET /api/review/tray?after=&classId=&order=: what waits for this teacher, of all classes or of one;
+ * `waiting` counts all of it, `drafts` what has something in it and is not handed in.
  */
 export const Tray = v.object({
   waiting: v.number(),
   drafts: v.number(),
-  pieces: v.array(PieceLine),
+  pieces: v.array(TrayLine),
   next: v.nullable(v.string()),
 })
 export type Tray = v.InferOutput<typeof Tray>
+export const TrayQuery = v.object({
+  ...PageQuery.entries,
+  classId: v.optional(Id),
+  order: v.optional(v.picklist(TRAY_ORDERS)),
+})
+export type TrayQuery = v.InferOutput<typeof TrayQuery>
 
-/** A keyset cursor: opaque to clients. */
-export const PageQuery = v.object({ after: v.optional(v.pipe(v.string(), v.maxLength(200))) })
+/** GET /api/review/drafts?after=&classId=: what has something in it and is not handed in, last changed first. */
+export const Drafts = v.object({ pieces: v.array(PieceLine), next: v.nullable(v.string()) })
+export type Drafts = v.InferOutput<typeof Drafts>
+export const DraftsQuery = v.object({ ...PageQuery.entries, classId: v.optional(Id) })
+export type DraftsQuery = v.InferOutput<typeof DraftsQuery>
+/** POST /api/review/drafts/nudge: asks for drafts, on the desks of their makers. */
+export const NudgeDrafts = v.strictObject({
+  pieceIds: v.pipe(v.array(Id), v.minLength(1), v.maxLength(100, fault('too-many', 100))),
+})
+/** What was handed in meanwhile is not asked for. */
+export const Nudged = v.object({ asked: v.number() })
 
 /**
  * POST /api/review/pieces/:id: the verdict on the version that lies in the tray. What is approved may

@@ -17,6 +17,7 @@ import { SpokenAnswers1700000000015 } from './migrations/15-spokenAnswers.ts'
 import { Transcripts1700000000016 } from './migrations/16-transcripts.ts'
 import { SpokenReasons1700000000017 } from './migrations/17-spokenReasons.ts'
 import { FilmOriginals1700000000018 } from './migrations/18-filmOriginals.ts'
+import { NudgedPieces1700000000019 } from './migrations/19-nudgedPieces.ts'
 import type { Schema } from './platform/database.ts'
 import {
   CardSheetRow,
@@ -162,5 +163,6 @@ export const SCHEMA = {
     Transcripts1700000000016,
     SpokenReasons1700000000017,
     FilmOriginals1700000000018,
+    NudgedPieces1700000000019,
   ],
 } satisfies Schema

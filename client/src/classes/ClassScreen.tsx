@@ -78,7 +78,6 @@ export function ClassScreen() {
 }
 
 function OneClass({ classId, mine }: { classId: string; mine: boolean }) {
-  const { sort } = useLocalSearchParams<{ sort?: string }>()
   const detail = useClass(classId)
   if (!isHere(detail)) return <NotYet of={detail} />
   const { pupils } = detail.data
@@ -138,7 +137,7 @@ function OneClass({ classId, mine }: { classId: string; mine: boolean }) {
         </Hint>
       ) : null}
       <DoorLine classId={classId} />
-      <PupilTable pupils={pupils} sortBy={sort} onOpen={(id) => router.push(`/class/${id}`)} />
+      <PupilTable pupils={pupils} onOpen={(id) => router.push(`/class/${id}`)} />
       <Left left={detail.data.left} />
       <Settings detail={detail.data} />
     </>

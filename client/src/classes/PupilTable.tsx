@@ -42,20 +42,13 @@ const COLUMNS = [
  */
 export function PupilTable({
   pupils,
-  sortBy,
   onOpen,
 }: {
   pupils: PupilLine[]
-  /** The column one came for, most first; by name where it is none. */
-  sortBy?: string | undefined
   onOpen: (id: string) => void
 }) {
   const { tablet } = useWidth()
-  const [sorting, setSorting] = useState<SortingState>(
-    COLUMNS.some(({ id }) => id === sortBy && sortBy !== 'name')
-      ? [{ id: sortBy!, desc: true }]
-      : [{ id: 'name', desc: false }],
-  )
+  const [sorting, setSorting] = useState<SortingState>([{ id: 'name', desc: false }])
   const [wanted, setWanted] = useState('')
   const [onlyToDo, setOnlyToDo] = useState(false)
   const shown = useMemo(

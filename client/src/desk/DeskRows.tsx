@@ -21,7 +21,7 @@ import { useAnotherGo, piecesWords } from '../pieces'
 import { useRoomy } from './roomy'
 import { t } from './words'
 import { t as kitWords } from '../kit/words'
-import { Stack, Tile } from '../kit/layout'
+import { Bar, Stack, Tile } from '../kit/layout'
 
 /** A strip of card on the desk: tapped, it opens; beside it what can be heard or done at once. */
 function Card({
@@ -201,6 +201,7 @@ export function DraftRow({ piece }: { piece: PieceLine }) {
   const roomy = useRoomy()
   const waiting = useWaiting(piece.id)
   const goesIn = pendingMove(waiting.map(({ intent }) => intent)) === 'hand-in'
+  const asked = piece.nudgedAt !== null && !goesIn
   const files = waiting.filter(
     ({ intent, standing }) => intent.kind === 'file' && standing !== 'refused',
   )
@@ -218,9 +219,12 @@ export function DraftRow({ piece }: { piece: PieceLine }) {
       <RowPicture piece={piece} />
       <Stack gap="hair" style={roomy ? {} : { flex: 1 }}>
         <Text variant="titleMedium">{title}</Text>
-        <Text variant="labelMedium" style={{ color: colours.ochreText }}>
-          {goesIn ? t('goesInLater') : t('notHandedIn')}
-        </Text>
+        <Bar gap="tight">
+          {asked ? <Symbol name="nudge" size={20} colour={colours.ochreText} /> : null}
+          <Text variant="labelMedium" style={{ color: colours.ochreText, flexShrink: 1 }}>
+            {t(goesIn ? 'goesInLater' : asked ? 'reminded' : 'notHandedIn')}
+          </Text>
+        </Bar>
         {files.length > 0 ? (
           <>
             <Text variant="bodyMedium">

@@ -27,13 +27,15 @@ type OnDesk = {
 export const inState = (pieces: readonly PieceLine[], state: PieceLine['state']): PieceLine[] =>
   pieces.filter((piece) => piece.state === state)
 
+/** What a teacher asks for lies on top. */
+const nudgedFirst = <T extends { nudgedAt: string | null }>(all: readonly T[]): T[] =>
+  [...all].sort((a, b) => Number(b.nudgedAt !== null) - Number(a.nudgedAt !== null))
+
 /** What lies on a desk, in its order; each area with about how high it is. */
 export function deskAreas({ shown, tasks, said }: OnDesk, size: PieceSize): Area[] {
-  const toDo = tasks
-    .filter((task) => task.myPieces.length === 0 && !task.ticked)
-    .sort((a, b) => Number(b.nudgedAt !== null) - Number(a.nudgedAt !== null))
+  const toDo = nudgedFirst(tasks.filter((task) => task.myPieces.length === 0 && !task.ticked))
   const returned = inState(shown, 'returned')
-  const drafts = inState(shown, 'draft')
+  const drafts = nudgedFirst(inState(shown, 'draft'))
   const inTray = inState(shown, 'submitted')
   const done = tasks.filter(isDone)
   const piecePx = size === 'large' ? ROW_PX.largePiece : ROW_PX.piece

@@ -83,6 +83,12 @@ export function useFocusHeld(onClose: () => void) {
     let focused = holdsFocus(inside) ? (document.activeElement as HTMLElement) : inside
     const remember = ({ target }: FocusEvent) => (focused = target as HTMLElement)
     inside.addEventListener('focusin', remember)
+    // What comes onto the screen below while this one still goes away.
+    let wanted: EventTarget | null = null
+    const refused = ({ target }: FocusEvent) => {
+      if (target instanceof Node && !inside.contains(target)) wanted = target
+    }
+    window.addEventListener('focusin', refused, { capture: true })
     const trap = createFocusTrap(inside, {
       // Also what it goes back to, should something outside take the focus.
       initialFocus: () => focused,
@@ -109,10 +115,12 @@ export function useFocusHeld(onClose: () => void) {
       layers.splice(layers.indexOf(layer), 1)
       trap.deactivate()
       inside.removeEventListener('focusin', remember)
+      window.removeEventListener('focusin', refused, { capture: true })
       // Once all of it is gone; what has taken the focus by then keeps it.
       queueMicrotask(() => {
         const lost = document.activeElement === document.body || holdsFocus(inside)
-        if (lost && opener instanceof HTMLElement && opener.isConnected) opener.focus()
+        const there = [opener, wanted].find((one) => one instanceof HTMLElement && one.isConnected)
+        if (lost) (there as HTMLElement | undefined)?.focus({ preventScroll: true })
       })
     }
   }, [opener])

@@ -28,6 +28,7 @@ export function localPiece(
     pupil,
     cover: null,
     partCount: 0,
+    nudgedAt: null,
     changedAt: new Date().toISOString(),
     submittedAt: null,
     message: null,

@@ -1,5 +1,7 @@
 import {
+  Drafts,
   Earlier,
+  Nudged,
   Piece,
   Tray,
   type Decide,
@@ -9,23 +11,44 @@ import {
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api } from '../api/api'
 import { touchedBy } from '../api/touches'
+import type { TrayView } from './useTrayView'
 
-export const useTray = () =>
-  useInfiniteQuery({
-    queryKey: ['review', 'tray'],
+/** Without a view all classes, what was handed in first first. */
+export const useTray = ({ classId, order }: Partial<Pick<TrayView, 'classId' | 'order'>> = {}) => {
+  const which = { ...(classId ? { classId } : {}), ...(order === 'due' ? { order } : {}) }
+  return useInfiniteQuery({
+    queryKey: ['review', 'tray', which],
     queryFn: ({ pageParam, signal }) =>
-      api.get(`/review/tray${pageParam ? `?after=${pageParam}` : ''}`, Tray, signal),
+      api.get(withQuery('/review/tray', { ...which, after: pageParam }), Tray, signal),
     initialPageParam: '',
     getNextPageParam: (page) => page.next ?? undefined,
   })
+}
+export const useDrafts = (classId: string | undefined) =>
+  useInfiniteQuery({
+    queryKey: ['review', 'drafts', classId ?? ''],
+    queryFn: ({ pageParam, signal }) =>
+      api.get(
+        withQuery('/review/drafts', { ...(classId ? { classId } : {}), after: pageParam }),
+        Drafts,
+        signal,
+      ),
+    initialPageParam: '',
+    getNextPageParam: (page) => page.next ?? undefined,
+  })
+function withQuery(address: string, words: Record<string, string>): string {
+  const query = new URLSearchParams(Object.entries(words).filter(([, word]) => word !== ''))
+  return query.size > 0 ? `${address}?${query}` : address
+}
+
 export const useEarlier = (pieceId: string) =>
   useQuery({
     queryKey: ['review', 'earlier', pieceId],
     queryFn: ({ signal }) => api.get(`/review/pieces/${pieceId}/earlier`, Earlier, signal),
   })
 
-/** A change of one piece. Its promise is kept once what is on screen is as the school has it. */
-function usePieceChange<Input>(change: (input: Input) => Promise<Piece>) {
+/** A change of pieces. Its promise is kept once what is on screen is as the school has it. */
+function usePieceChange<Input, Output = Piece>(change: (input: Input) => Promise<Output>) {
   const queries = useQueryClient()
   return useMutation({
     mutationFn: change,
@@ -53,3 +76,5 @@ export const useTakeBack = () =>
   usePieceChange(({ pieceId, seenVersion }: { pieceId: string; seenVersion: number }) =>
     api.post(`/review/pieces/${pieceId}/take-back`, Piece, { seenVersion }),
   )
+export const useNudgeDrafts = () =>
+  usePieceChange((pieceIds: string[]) => api.post('/review/drafts/nudge', Nudged, { pieceIds }))

@@ -1,4 +1,4 @@
-import type { PieceLine } from '@nibquill/contract'
+import type { TrayLine } from '@nibquill/contract'
 import {
   beginSitting,
   goOnSitting,
@@ -8,13 +8,15 @@ import {
 } from '@nibquill/core/review/sitting'
 import { useEffect, useMemo, useSyncExternalStore } from 'react'
 
-type Lines = Sitting<PieceLine>
+type Lines = Sitting<TrayLine>
 
 /** Away from the tray for so long, one begins anew. */
 const ENDS_AFTER_MS = 10 * 60_000
 
 /** What a teacher is working through, kept while they look at other pages of theirs. */
 let sitting: Lines | null = null
+/** Of which classes, and in which order. */
+let sittingOf = ''
 let pagesIn = 0
 let lastSeenMs = 0
 /** Decided here, and the school has not said so yet. */
@@ -60,8 +62,14 @@ export function forgetSitting(): void {
  * @param loaded - The tray as far as it was asked for; null before it is here.
  * @param pages - How many pages of it.
  * @param atEnd - What was done is being looked back at: what comes in waits.
+ * @param of - Of which classes, and in which order: another one begins anew.
  */
-export function useSitting(loaded: readonly PieceLine[] | null, pages: number, atEnd: boolean) {
+export function useSitting(
+  loaded: readonly TrayLine[] | null,
+  pages: number,
+  atEnd: boolean,
+  of: string,
+) {
   const now = useSyncExternalStore(subscribe, () => turn)
   const waiting = useMemo(
     () => loaded?.filter(({ id }) => !deciding.has(id)) ?? null,
@@ -70,20 +78,21 @@ export function useSitting(loaded: readonly PieceLine[] | null, pages: number, a
     [loaded, now],
   )
   const current = useMemo(() => {
-    const over = Date.now() - lastSeenMs > ENDS_AFTER_MS
+    const over = Date.now() - lastSeenMs > ENDS_AFTER_MS || sittingOf !== of
     const before = over ? null : sitting
     if (!waiting) return before
     const through = before?.pieces.every(({ id }) => before.gone.has(id)) ?? true
     if (!before || (through && !atEnd && deciding.size === 0)) return beginSitting(waiting)
     return goOnSitting(before, waiting, pages > pagesIn)
-  }, [waiting, pages, atEnd])
+  }, [waiting, pages, atEnd, of])
   useEffect(() => {
     sitting = current
+    sittingOf = of
     pagesIn = pages
     lastSeenMs = Date.now()
-  }, [current, pages])
+  }, [current, pages, of])
   return {
-    sitting: current ?? beginSitting<PieceLine>([]),
+    sitting: current ?? beginSitting<TrayLine>([]),
     fresh: current && waiting ? newSince(current, waiting).length : 0,
     showFresh: () => {
       sitting = null

@@ -271,6 +271,17 @@ test('every list shows what the guard allows, and nothing else', async () => {
       expect(
         await listed(person, '/review/tray', ({ pieces }: { pieces: { id: string }[] }) => pieces),
       ).toEqual(await filter(waiting, (id) => guard.piece(viewer, 'piece.judge', id)))
+      const drafts = await all(
+        'piece',
+        "state = 'draft' and binned_at is null and exists (select 1 from part w where w.piece_id = piece.id and w.removed_at is null)",
+      )
+      expect(
+        await listed(
+          person,
+          '/review/drafts',
+          ({ pieces }: { pieces: { id: string }[] }) => pieces,
+        ),
+      ).toEqual(await filter(drafts, (id) => guard.piece(viewer, 'piece.judge', id)))
       expect(await listed(person, '/school/classes', itself)).toEqual(
         await filter(await all('class'), (id) => guard.schoolClass(viewer, 'class.read', id)),
       )

@@ -171,6 +171,7 @@ export class Pieces {
         classId,
         goes: piece.goes + 1,
         submittedAt: now,
+        nudgedAt: null,
         termId: piece.termId ?? running?.term.id ?? null,
       }
     })

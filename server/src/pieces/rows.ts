@@ -24,6 +24,8 @@ export type PieceRow = {
   createdAt: Date
   changedAt: Date
   submittedAt: Date | null
+  /** When a teacher last asked for it. */
+  nudgedAt: Date | null
   approvedVersionId: string | null
   approvedFolderId: string | null
   approvedAt: Date | null
@@ -48,6 +50,7 @@ export const PieceRow = row<PieceRow>(
     createdAt: moment,
     changedAt: moment,
     submittedAt: maybe(moment),
+    nudgedAt: maybe(moment),
     approvedVersionId: maybe(refer('piece_version')),
     approvedFolderId: maybe(refer('folder')),
     approvedAt: maybe(moment),

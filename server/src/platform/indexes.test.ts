@@ -73,6 +73,8 @@ test('no list reads a large table from end to end', async () => {
     ['wren', `/portfolio/${ids.wren}`],
     ['wren', '/pieces/classmates'],
     ['teacher', '/review/tray'],
+    ['teacher', `/review/tray?order=due&classId=${ids.heron}`],
+    ['teacher', '/review/drafts'],
     ['teacher', '/tasks'],
     ['teacher', '/school/classes'],
     ['teacher', `/school/classes/${ids.heron}`],

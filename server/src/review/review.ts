@@ -1,4 +1,14 @@
-import type { Decide, FileElsewhere, Piece, PieceLine, Transcribe, Tray } from '@nibquill/contract'
+import type {
+  Decide,
+  Drafts,
+  DraftsQuery,
+  FileElsewhere,
+  Piece,
+  PieceLine,
+  Transcribe,
+  Tray,
+  TrayQuery,
+} from '@nibquill/contract'
 import { DomainError, movePiece, DECISION_OPEN_MS } from '@nibquill/core'
 import type { EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
@@ -8,18 +18,17 @@ import { NewsRow } from '../notices/rows.ts'
 import { MediaRow } from '../media/rows.ts'
 import { refuseForeignVoice } from '../media/spokenIn.ts'
 import { note } from '../platform/audit.ts'
-import { readCursor, writeCursor, type Cursor } from '../platform/cursor.ts'
 import { tell } from '../platform/live.ts'
 import type { Platform } from '../platform/platform.ts'
-import { empty, sql, type Sql } from '../platform/sql.ts'
+import { sql } from '../platform/sql.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import { listPieceLines } from '../pieces/pieceLines.ts'
 import { everyoneOf } from '../pieces/pieceChanges.ts'
 import type { Pieces } from '../pieces/pieces.ts'
 import { PieceRow, PieceVersionRow, VersionMakerRow } from '../pieces/rows.ts'
 import { DecisionRow } from './rows.ts'
+import { listDrafts, listTray } from './trayLists.ts'
 
-export const TRAY_PAGE = 50
 const EARLIER = 6
 
 /** The tray, and the teacher's verdicts. */
@@ -33,21 +42,31 @@ export class Review {
     this.#pieces = pieces
   }
 
-  async listTray(viewer: SignedIn, after?: string): Promise<Tray> {
-    const manager = this.#platform.db.manager
-    const cursor = readCursor(after)
-    const [counts, pieces] = await Promise.all([
-      manager.query<{ waiting: number; drafts: number }[]>(TRAY_COUNTS, [viewer.personId]),
-      listPieceLines(manager, 'working', trayTail(viewer.personId, cursor)),
-    ])
-    const last = pieces.length > TRAY_PAGE ? pieces[TRAY_PAGE - 1] : undefined
-    const next = last?.submittedAt ? writeCursor({ at: last.submittedAt, id: last.id }) : null
-    return {
-      waiting: counts[0]?.waiting ?? 0,
-      drafts: counts[0]?.drafts ?? 0,
-      pieces: pieces.slice(0, TRAY_PAGE),
-      next,
-    }
+  listTray(viewer: SignedIn, query: TrayQuery): Promise<Tray> {
+    return listTray(this.#platform.db.manager, viewer.personId, query)
+  }
+
+  listDrafts(viewer: SignedIn, query: DraftsQuery): Promise<Drafts> {
+    return listDrafts(this.#platform.db.manager, viewer.personId, query)
+  }
+
+  /**
+   * Asks for drafts, on the desks of their makers; what was handed in meanwhile is passed over.
+   * @returns how many were asked for
+   */
+  async nudge(viewer: SignedIn, pieceIds: readonly string[]): Promise<number> {
+    return this.#platform.db.transaction(async (manager) => {
+      const now = this.#platform.clock.now()
+      const [asked] = await manager.query<[{ id: string }[], number]>(
+        `update piece set nudged_at = $2 where id = any($1) and state = 'draft' and binned_at is null returning id`,
+        [pieceIds, now],
+      )
+      for (const { id } of asked) {
+        await note(manager, now, viewer.personId, 'piece.nudge', id)
+        await tell(manager, await everyoneOf(manager, id), { topic: 'pieces', id })
+      }
+      return asked.length
+    })
   }
 
   /**
@@ -276,12 +295,3 @@ export class Review {
     )
   }
 }
-
-/** SQL: what waits for a teacher, first handed in first, from after a cursor; one page and one more. */
-export const trayTail = (teacherId: string, after: Cursor | null): Sql =>
-  sql`where p.class_id in (select e.class_id from enrolment e where e.person_id = ${teacherId}) and p.state = 'submitted' and p.binned_at is null
-    ${after ? sql`and (p.submitted_at, p.id) > (${after.at}, ${after.id})` : empty}
-  order by p.submitted_at, p.id limit ${TRAY_PAGE + 1}`
-
-const TRAY_COUNTS = `select count(*) filter (where p.state = 'submitted')::int as waiting, count(*) filter (where p.state = 'draft')::int as drafts
-  from piece p where p.class_id in (select e.class_id from enrolment e where e.person_id = $1) and p.state in ('submitted', 'draft') and p.binned_at is null`

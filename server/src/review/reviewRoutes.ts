@@ -1,14 +1,18 @@
 import {
   Decide,
+  Drafts,
+  DraftsQuery,
   Earlier,
   FileElsewhere,
   IdParams,
-  PageQuery,
+  NudgeDrafts,
+  Nudged,
   PartParams,
   Piece,
   TakeBack,
   Transcribe,
   Tray,
+  TrayQuery,
 } from '@nibquill/contract'
 import { Router } from 'express'
 import type { Guard } from '../access/guard.ts'
@@ -19,7 +23,17 @@ export function reviewRoutes(guard: Guard, review: Review): Router {
   const router = Router()
   router.get('/tray', async (request, response) => {
     const viewer = guard.own(signedIn(request), 'teacher')
-    answer(response, Tray, await review.listTray(viewer, read(PageQuery, request.query).after))
+    answer(response, Tray, await review.listTray(viewer, read(TrayQuery, request.query)))
+  })
+  router.get('/drafts', async (request, response) => {
+    const viewer = guard.own(signedIn(request), 'teacher')
+    answer(response, Drafts, await review.listDrafts(viewer, read(DraftsQuery, request.query)))
+  })
+  router.post('/drafts/nudge', async (request, response) => {
+    const viewer = guard.own(signedIn(request), 'teacher')
+    const { pieceIds } = read(NudgeDrafts, request.body)
+    for (const id of pieceIds) await guard.piece(viewer, 'piece.judge', id)
+    answer(response, Nudged, { asked: await review.nudge(viewer, pieceIds) })
   })
   router.get('/pieces/:id/earlier', async (request, response) => {
     const { id } = read(IdParams, request.params)

@@ -1,0 +1,337 @@
+import type { TrayLine } from '@nibquill/contract'
+import { groupTray, TRAY_GROUPINGS, type TrayGrouping } from '@nibquill/core/review/groupTray'
+import { TRAY_ORDERS } from '@nibquill/core/review/trayOrder'
+import type { Sitting } from '@nibquill/core/review/sitting'
+import { router } from 'expo-router'
+import { ScrollView, View } from 'react-native'
+import { Text } from 'react-native-paper'
+import { FirstSteps } from '../classes'
+import { BigButton } from '../kit/BigButton'
+import { timeOf, whenWasIt } from '../kit/dates'
+import { Bar, Stack, useWidth } from '../kit/layout'
+import { Empty } from '../kit/Notice'
+import { Peg } from '../kit/Peg'
+import { Press } from '../kit/Press'
+import { Symbol } from '../kit/Symbol'
+import { colours, corners, space, targets } from '../kit/theme'
+import { ToastPlace } from '../kit/Toast'
+import { useTitle } from '../kit/useTitle'
+import { StaffNewsBox } from '../notices'
+import { useClasses } from '../school'
+import type { useTray } from './reviewQueries'
+import type { TrayView } from './useTrayView'
+import { t } from './words'
+
+function titleOf(piece: TrayLine, by: TrayGrouping): string {
+  if (by === 'task') return piece.task?.title ?? t('noTask')
+  if (by === 'folder') return piece.folder?.name ?? t('noFolder')
+  return `${piece.pupil.firstName} ${piece.pupil.lastName}`
+}
+
+function TrayGroupRows({
+  title,
+  pieces,
+  chosenId,
+  onGo,
+}: {
+  title: string
+  pieces: readonly TrayLine[]
+  chosenId: string | null
+  onGo: (pieceId: string) => void
+}) {
+  return (
+    <View role="region" aria-label={title}>
+      <Text
+        variant="bodySmall"
+        style={{
+          color: colours.inkSoft,
+          paddingHorizontal: space.clear,
+          paddingTop: space.apart,
+          paddingBottom: space.tight,
+        }}
+      >
+        {`${title} · ${pieces.length}`}
+      </Text>
+      {pieces.map((piece) => (
+        <TrayRow
+          key={piece.id}
+          piece={piece}
+          chosen={piece.id === chosenId}
+          onPress={() => onGo(piece.id)}
+        />
+      ))}
+    </View>
+  )
+}
+
+/** Easily hit, without pushing the lines apart. */
+const IN_LINE = { minHeight: 44, marginVertical: -12, justifyContent: 'center' } as const
+
+function TrayHead({
+  counts,
+  view,
+  onChange,
+}: {
+  counts: { waiting: number; drafts: number }
+  view: TrayView
+  onChange: (more: Partial<TrayView>) => void
+}) {
+  useTitle(t('tray'))
+  const classes = (useClasses().data ?? []).filter(({ mine, running }) => mine && running)
+  const other = TRAY_ORDERS.find((one) => one !== view.order)!
+  return (
+    <Stack
+      gap="near"
+      style={{ padding: space.clear, borderBottomWidth: 1, borderBottomColor: colours.rule }}
+    >
+      <Text role="heading" aria-level={1} variant="headlineLarge">
+        {t('tray')}
+      </Text>
+      <Bar wrap gap="close">
+        <Text variant="bodyMedium" style={{ color: colours.inkSoft }}>
+          {t('waiting', { count: counts.waiting })}
+        </Text>
+        {counts.drafts > 0 ? (
+          <Press
+            role="link"
+            onPress={() =>
+              router.push({
+                pathname: '/tray/drafts',
+                params: view.classId ? { class: view.classId } : {},
+              })
+            }
+            style={IN_LINE}
+          >
+            <Text variant="bodyMedium" style={{ color: colours.sea }}>
+              {t('drafts', { count: counts.drafts })}
+            </Text>
+          </Press>
+        ) : null}
+      </Bar>
+      {classes.length > 1 ? (
+        <SmallTabs
+          label={t('whichClass')}
+          value={view.classId ?? ''}
+          options={[
+            { value: '', label: t('allClasses') },
+            ...classes.map(({ id, name }) => ({ value: id, label: name })),
+          ]}
+          onChange={(classId) => onChange({ classId: classId || undefined })}
+        />
+      ) : null}
+      <SmallTabs
+        label={t('groupBy')}
+        value={view.by}
+        options={TRAY_GROUPINGS.map((by) => ({ value: by, label: t(`group.${by}`) }))}
+        onChange={(by) => onChange({ by })}
+      />
+      <Press
+        label={`${t(`orders.${view.order}`)}, ${t('turnTo', { order: t(`orders.${other}`) })}`}
+        onPress={() => onChange({ order: other })}
+        style={{ ...IN_LINE, marginVertical: -8, paddingHorizontal: 10 }}
+      >
+        <Bar gap="tight">
+          <Symbol name="sort" size={18} colour={colours.sea} />
+          <Text variant="bodySmall" style={{ color: colours.sea }}>
+            {t(`orders.${view.order}`)}
+          </Text>
+        </Bar>
+      </Press>
+    </Stack>
+  )
+}
+
+function SmallTabs<T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  label: string
+  value: T
+  options: readonly { value: T; label: string }[]
+  onChange: (value: T) => void
+}) {
+  return (
+    <Bar role="tablist" aria-label={label} align="stretch" gap="tight" wrap>
+      {options.map((option) => {
+        const chosen = option.value === value
+        return (
+          <Press
+            key={option.value}
+            role="tab"
+            selected={chosen}
+            label={option.label}
+            onPress={() => onChange(option.value)}
+            style={{
+              minHeight: targets.adult,
+              paddingHorizontal: 10,
+              justifyContent: 'center',
+              borderRadius: corners.button,
+              backgroundColor: chosen ? colours.aubergineTint : 'transparent',
+            }}
+          >
+            <Text
+              variant={chosen ? 'labelMedium' : 'bodySmall'}
+              style={{ color: chosen ? colours.aubergine : colours.inkSoft }}
+            >
+              {option.label}
+            </Text>
+          </Press>
+        )
+      })}
+    </Bar>
+  )
+}
+
+/** What came meanwhile: shown when it is wanted, so that the list stays under the hand. */
+function NewLine({ fresh, onShow }: { fresh: number; onShow: () => void }) {
+  return (
+    <Press
+      label={`${t('newSince', { count: fresh })}, ${t('showNew')}`}
+      onPress={onShow}
+      style={{
+        backgroundColor: colours.ochreTint,
+        borderRadius: corners.button,
+        margin: space.apart,
+        padding: space.apart,
+        minHeight: targets.adult,
+      }}
+    >
+      <Text
+        variant="labelMedium"
+        style={{ color: colours.ochreText }}
+      >{`${t('newSince', { count: fresh })}, ${t('showNew')}`}</Text>
+    </Press>
+  )
+}
+
+type ListProps = {
+  tray: ReturnType<typeof useTray>
+  sitting: Sitting<TrayLine>
+  view: TrayView
+  fresh: number
+  shownId: string | null
+  onChange: (more: Partial<TrayView>) => void
+  onShowFresh: () => void
+  onGo: (pieceId: string) => void
+}
+
+/** What waits, in the order it had when the sitting began. */
+export function TrayList(props: ListProps) {
+  const { tray, sitting, view, fresh, shownId, onChange, onShowFresh, onGo } = props
+  const { wide } = useWidth()
+  const isEmpty = sitting.pieces.length === sitting.gone.size
+  return (
+    <View
+      style={{
+        width: wide ? 300 : '100%',
+        flex: wide ? undefined : 1,
+        backgroundColor: colours.sheet,
+        borderRightWidth: wide ? 1 : 0,
+        borderRightColor: colours.rule,
+      }}
+    >
+      <TrayHead
+        counts={tray.data?.pages[0] ?? { waiting: 0, drafts: 0 }}
+        view={view}
+        onChange={onChange}
+      />
+      <ScrollView>
+        <View style={{ paddingHorizontal: space.apart, paddingTop: space.apart }}>
+          <StaffNewsBox />
+        </View>
+        {fresh > 0 ? <NewLine fresh={fresh} onShow={onShowFresh} /> : null}
+        {groupsOnScreen(sitting, view.by).map((group) => (
+          <TrayGroupRows
+            key={group.id}
+            title={titleOf(group.pieces[0]!, view.by)}
+            pieces={group.pieces}
+            chosenId={shownId}
+            onGo={onGo}
+          />
+        ))}
+        {tray.hasNextPage ? (
+          <View style={{ padding: space.apart }}>
+            <BigButton
+              small
+              tone="quiet"
+              label={t('more')}
+              onPress={() => void tray.fetchNextPage()}
+              busy={tray.isFetchingNextPage}
+            />
+          </View>
+        ) : null}
+        {isEmpty && fresh === 0 && !wide ? <NothingJudged isEmpty /> : null}
+      </ScrollView>
+      {wide ? null : <ToastPlace />}
+    </View>
+  )
+}
+
+/** Groups in the order they had when the sitting began, without what left. */
+const groupsOnScreen = (sitting: Sitting<TrayLine>, by: TrayGrouping) =>
+  groupTray(sitting.pieces, by)
+    .map(({ id, pieces }) => ({ id, pieces: pieces.filter((one) => !sitting.gone.has(one.id)) }))
+    .filter(({ pieces }) => pieces.length > 0)
+
+/** Where a piece would lie: what is left to set up, and that the tray is empty or one is to be chosen. */
+export const NothingJudged = ({ isEmpty }: { isEmpty: boolean }) => (
+  <>
+    <View style={{ padding: space.clear, maxWidth: 620, width: '100%', alignSelf: 'center' }}>
+      <FirstSteps />
+    </View>
+    <Empty symbol="tray" title={isEmpty ? t('emptyTitle') : t('choose')}>
+      {isEmpty ? t('empty') : undefined}
+    </Empty>
+  </>
+)
+
+function TrayRow({
+  piece,
+  chosen,
+  onPress,
+}: {
+  piece: TrayLine
+  chosen: boolean
+  onPress: () => void
+}) {
+  const name = `${piece.pupil.firstName} ${piece.pupil.lastName}`
+  const when = piece.submittedAt ? whenWasIt(piece.submittedAt) : ''
+  const short =
+    when.startsWith('today ') && piece.submittedAt ? timeOf(new Date(piece.submittedAt)) : when
+  return (
+    <Press
+      onPress={onPress}
+      style={{
+        flexDirection: 'row',
+        alignItems: 'center',
+        gap: space.apart,
+        paddingHorizontal: space.clear,
+        paddingVertical: 9,
+        minHeight: 62,
+        backgroundColor: chosen ? colours.aubergineTint : 'transparent',
+        borderLeftWidth: 4,
+        borderLeftColor: chosen ? colours.aubergine : 'transparent',
+      }}
+    >
+      <Peg peg={piece.pupil.peg} size={40} />
+      <View style={{ flex: 1 }}>
+        <Text variant="titleSmall">{name}</Text>
+        <Text variant="bodySmall" numberOfLines={1} style={{ color: colours.inkSoft }}>
+          {piece.title}
+        </Text>
+      </View>
+      <View style={{ alignItems: 'flex-end' }}>
+        <Text variant="bodySmall" style={{ color: colours.inkSoft }}>
+          {short}
+        </Text>
+        {piece.late ? (
+          <Text variant="labelSmall" style={{ color: colours.ochreText }}>
+            {t('late')}
+          </Text>
+        ) : null}
+      </View>
+    </Press>
+  )
+}

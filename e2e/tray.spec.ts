@@ -1,0 +1,154 @@
+import type { Piece, SchoolClass, Session } from '@nibquill/contract'
+import type { Page } from '@playwright/test'
+import { v7 as newId } from 'uuid'
+import { enterAsPupil, enterAsTeacher, follow } from './people.ts'
+import { expect, test } from './test.ts'
+
+const WIDE = { width: 1280, height: 800 }
+test.use({ viewport: WIDE })
+
+/** A piece of writing, as far as it is asked for, by whoever is on the page. */
+async function written(page: Page, title: string, to: 'draft' | 'tray'): Promise<string> {
+  const origin = new URL(page.url()).origin
+  const ask = async (method: 'put' | 'patch' | 'post', address: string, data: object) => {
+    const answer = await page.request[method](`/api/pieces/${address}`, {
+      ...{ data, headers: { Origin: origin } },
+    })
+    expect(answer.status()).toBe(200)
+    return (await answer.json()) as Piece
+  }
+  const [id, partId] = [newId(), newId()]
+  await ask('put', id, { taskId: null })
+  const text = { kind: 'writing', name: '', text: `${title}. The wind walks.` }
+  const { version } = await ask('put', `${id}/parts/${partId}`, text)
+  const folders = (await (await page.request.get('/api/folders')).json()) as {
+    id: string
+    name: string
+  }[]
+  const folderId = folders.find(({ name }) => name === 'Wind poems')!.id
+  const named = await ask('patch', id, { seenVersion: version, title, folderId })
+  if (to === 'tray') await ask('post', `${id}/hand-in`, { seenVersion: named.version })
+  return id
+}
+
+test('how the tray is looked at stands in its address: a reload and a bookmark find it again', async ({
+  page,
+}) => {
+  await enterAsTeacher(page)
+  await page.getByRole('tab', { name: 'by pupil' }).click()
+  await page.getByRole('button', { name: 'oldest first, turn to due first' }).click()
+  await expect(page.getByRole('button', { name: 'due first, turn to oldest first' })).toBeVisible()
+  await expect(page).toHaveURL(/\?by=pupil&order=due$/)
+  await page.reload()
+  await expect(page.getByRole('tab', { name: 'by pupil' })).toHaveAttribute('aria-selected', 'true')
+  await expect(page.getByRole('button', { name: 'due first, turn to oldest first' })).toBeVisible()
+  // From piece to piece it stays so.
+  await expect(page.getByText(/^1 of \d+/)).toBeVisible()
+  await page.keyboard.press('j')
+  await expect(page).toHaveURL(/\/tray\/[\w-]+\?by=pupil&order=due$/)
+})
+
+test('who teaches two classes looks at one of them', async ({ page, another }) => {
+  await enterAsTeacher(page)
+  const origin = new URL(page.url()).origin
+  const classes = (await (await page.request.get('/api/school/classes')).json()) as SchoolClass[]
+  const { person } = (await (await page.request.get('/api/accounts/session')).json()) as Session
+  const teach = async (of: readonly SchoolClass[]) => {
+    const answer = await page.request.patch(`/api/school/staff/${person!.id}`, {
+      data: { classIds: of.map(({ id }) => id) },
+      headers: { Origin: origin },
+    })
+    expect([answer.status(), await answer.text()]).toEqual([200, expect.any(String)])
+  }
+  await teach(classes.filter(({ running }) => running))
+  const pupil = await another()
+  await enterAsPupil(pupil, 'Aoife')
+  await written(pupil, 'Of the other class', 'tray')
+  await page.reload()
+  const tabs = page.getByRole('tablist', { name: 'Which class' })
+  await expect(tabs.getByRole('tab')).toHaveText(['all classes', 'Heron', 'Plover'])
+  const count = async () =>
+    Number(/(\d+) waiting/.exec(await page.getByText(/\d+ waiting/).innerText())![1])
+  await expect(page.getByText('Of the other class').first()).toBeVisible()
+  const all = await count()
+  await tabs.getByRole('tab', { name: 'Heron' }).click()
+  await expect(page.getByText('Of the other class')).toHaveCount(0)
+  await expect(page).toHaveURL(/\?class=/)
+  const heron = await count()
+  await tabs.getByRole('tab', { name: 'Plover' }).click()
+  await expect(page.getByText('Of the other class').first()).toBeVisible()
+  await expect.poll(count).toBe(all - heron)
+  await teach(classes.filter(({ mine }) => mine))
+})
+
+test('what is not handed in is asked for, and lies on top of its pupil’s desk', async ({
+  page,
+  another,
+}) => {
+  const pupil = await another({ width: 390, height: 844 })
+  await enterAsPupil(pupil, 'Wren')
+  const id = await written(pupil, 'Half a poem', 'draft')
+  await written(pupil, 'Another half', 'draft')
+  await follow(pupil, '/desk')
+  await enterAsTeacher(page)
+  await page.getByRole('link', { name: /not handed in yet/ }).click()
+  await expect(page.getByRole('heading', { name: 'Not handed in yet' })).toBeVisible()
+  const line = page.getByRole('listitem').filter({ hasText: 'Half a poem' })
+  await line.getByRole('button', { name: 'Ask for it' }).click()
+  await expect(line.getByText(/^asked today/)).toBeVisible()
+  await expect(line.getByRole('button', { name: 'Ask for it' })).toHaveCount(0)
+  // It comes to the desk by itself, before the others.
+  const asked = pupil.getByRole('button', { name: /Half a poem/ })
+  await expect(asked).toContainText('Your teacher asks for this')
+  const onTheGo = pupil.getByRole('region', { name: /on the go/i }).getByRole('button')
+  await expect(onTheGo.first()).toContainText('Half a poem')
+  await asked.click()
+  await expect(pupil).toHaveURL(new RegExp(`/my-pieces/${id}`))
+  await page.getByRole('button', { name: /^Ask for all/ }).click()
+  await expect(page.getByRole('button', { name: 'Ask for it' })).toHaveCount(0)
+})
+
+test('thirty pieces are judged by keyboard alone: a key for each that needs nothing said', async ({
+  page,
+  another,
+}) => {
+  const pupil = await another()
+  await enterAsPupil(pupil, 'Wren')
+  const ids: string[] = []
+  for (let i = 1; i <= 30; i++) ids.push(await written(pupil, `Poem ${i}`, 'tray'))
+  await enterAsTeacher(page, 'heron', `/tray/${ids[0]}`)
+  let keys = 0
+  const press = async (key: string) => {
+    keys++
+    await page.keyboard.press(key)
+  }
+  for (const [i, id] of ids.entries()) {
+    await expect(page).toHaveURL(new RegExp(`/tray/${id}`))
+    const heading = page.getByRole('heading', { level: 2, name: `Poem ${i + 1}`, exact: true })
+    await expect(heading).toBeVisible()
+    // The focus is never lost after a decision.
+    if (i > 0) await expect(heading).toBeFocused()
+    if (i === 9 || i === 19) {
+      await press('m')
+      await page.keyboard.type('A strong line.')
+      await press('Control+Enter')
+    } else if (i === 14) {
+      await press('s')
+      await page.getByLabel('What to do next').waitFor()
+      await page.keyboard.type('Read it aloud.')
+      await press('Control+Enter')
+    } else await press('a')
+  }
+  // Words of one's own take two keys more than a plain approval, another go as many.
+  expect(keys).toBe(27 + 3 * 2)
+  const states = async () =>
+    Promise.all(
+      ids.map(
+        async (id) => ((await (await page.request.get(`/api/pieces/${id}`)).json()) as Piece).state,
+      ),
+    )
+  await expect
+    .poll(async () => (await states()).filter((state) => state === 'approved').length)
+    .toBe(29)
+  expect((await states())[14]).toBe('returned')
+})
