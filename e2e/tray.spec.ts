@@ -152,3 +152,34 @@ test('thirty pieces are judged by keyboard alone: a key for each that needs noth
     .toBe(29)
   expect((await states())[14]).toBe('returned')
 })
+
+test('a second look is kept with its reason, marked in the tray, found by pupil and by strand, and ticked', async ({
+  page,
+  another,
+}) => {
+  const pupil = await another()
+  await enterAsPupil(pupil, 'Wren')
+  const id = await written(pupil, 'To come back to', 'tray')
+  await enterAsTeacher(page, 'heron', `/tray/${id}`)
+  await expect(page.getByRole('heading', { name: 'To come back to' })).toBeVisible()
+  await page.keyboard.press('l')
+  await page.keyboard.type('Where a sentence ends.')
+  await page.keyboard.press('Control+Enter')
+  const mark = page.getByRole('group', { name: 'Second look' })
+  await expect(mark).toContainText('Where a sentence ends.')
+  await expect(
+    page.getByRole('button', { name: /To come back to/ }).filter({ hasText: 'look again' }),
+  ).toBeVisible()
+  // Decided, it stays what one comes back to.
+  await page.keyboard.press('a')
+  await expect(page.getByText(/^Approved: /)).toBeVisible()
+  await page.getByRole('link', { name: /second looks?$/ }).click()
+  await expect(page.getByRole('heading', { name: /^Wren A. · / })).toBeVisible()
+  await page.getByRole('tab', { name: 'by strand' }).click()
+  await expect(page).toHaveURL(/by=strand/)
+  const line = page.getByRole('listitem').filter({ hasText: 'Where a sentence ends.' })
+  await line.getByRole('button', { name: 'Done' }).click()
+  await expect(line).toHaveCount(0)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(line).toBeVisible()
+})

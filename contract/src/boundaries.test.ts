@@ -1,5 +1,6 @@
 import {
   MAX_MESSAGE_LENGTH,
+  MAX_SECOND_LOOK_LENGTH,
   MAX_PART_NAME_LENGTH,
   MAX_PARTS,
   MAX_REFLECTION_LENGTH,
@@ -200,6 +201,17 @@ const REQUESTS: Record<
       { message: long(MAX_MESSAGE_LENGTH + 1) },
       { move: 'another-go' },
     ],
+  },
+  ChoosePoster: { body: { mediaId: ID }, takes: [{ mediaId: null }], refuses: [{ mediaId: '' }] },
+  NudgeDrafts: {
+    body: { pieceIds: [ID] },
+    takes: [{ pieceIds: ids(100) }],
+    refuses: [{ pieceIds: [] }, { pieceIds: ids(101) }],
+  },
+  AskSecondLook: {
+    body: { reason: 'Number bonds again' },
+    takes: [{ reason: long(MAX_SECOND_LOOK_LENGTH) }],
+    refuses: [{ reason: ' ' }, { reason: long(MAX_SECOND_LOOK_LENGTH + 1) }],
   },
   MakeFolder: {
     body: FOLDER,

@@ -1,7 +1,12 @@
-import { MAX_MESSAGE_LENGTH, MAX_WRITING_LENGTH, fault } from '@nibquill/core'
+import {
+  MAX_MESSAGE_LENGTH,
+  MAX_SECOND_LOOK_LENGTH,
+  MAX_WRITING_LENGTH,
+  fault,
+} from '@nibquill/core'
 import { TRAY_ORDERS } from '@nibquill/core/review/trayOrder'
 import * as v from 'valibot'
-import { asTyped, Id, SeenVersion, text } from './common.ts'
+import { asTyped, Id, PupilName, SeenVersion, text, words } from './common.ts'
 import { PieceLine } from './pieces.ts'
 
 /** A keyset cursor: opaque to clients. */
@@ -39,6 +44,7 @@ export const NudgeDrafts = v.strictObject({
 })
 /** What was handed in meanwhile is not asked for. */
 export const Nudged = v.object({ asked: v.number() })
+export type Nudged = v.InferOutput<typeof Nudged>
 
 /**
  * POST /api/review/pieces/:id: the verdict on the version that lies in the tray. What is approved may
@@ -81,6 +87,29 @@ export const Transcribe = v.strictObject({
   seenText: asTyped(MAX_WRITING_LENGTH),
 })
 export type Transcribe = v.InferOutput<typeof Transcribe>
+
+/**
+ * A teacher's own marker on a piece: come back to this, and why. `strand`: of its task or folder; null
+ * for none.
+ */
+export const SecondLook = v.object({
+  pieceId: Id,
+  title: v.string(),
+  pupil: PupilName,
+  className: v.string(),
+  strand: v.nullable(v.string()),
+  reason: v.string(),
+  askedBy: v.string(),
+  askedAt: v.string(),
+})
+export type SecondLook = v.InferOutput<typeof SecondLook>
+/**
+ * GET /api/review/second-looks: those of a teacher's classes that are not done. POST
+ * /api/review/pieces/:id/second-look/{done,restore} ticks one, or takes the tick back. Teachers only.
+ */
+export const SecondLooks = v.array(SecondLook)
+/** PUT /api/review/pieces/:id/second-look: marks it, or says anew why. */
+export const AskSecondLook = v.strictObject({ reason: words(MAX_SECOND_LOOK_LENGTH) })
 
 /** POST /api/review/pieces/:id/file: puts what is approved into another folder. */
 export const FileElsewhere = v.strictObject({ folderId: Id, seenVersion: SeenVersion })

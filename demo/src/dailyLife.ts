@@ -50,6 +50,7 @@ export async function makeDailyLife(
     title: 'Our walk to the mill',
     instructions: 'Take one photo of something round.',
   })
+  await comeBackTo(place, homeOf('Heron'))
   const ifeoma = pupils.find(({ firstName }) => firstName === 'Ifeoma')!
   await folders.propose(place.asViewer(ifeoma.id, 'pupil'), newId(), {
     name: 'My kites',
@@ -66,6 +67,29 @@ export async function makeDailyLife(
       email: 'kasia@saltmarsh.example',
     },
   )
+}
+/** What has to be taught again, as a teacher marks it while judging. */
+const AGAIN = [
+  ['Rock pools', 'Lines of labels end before the thing.'],
+  ['Rock pools', 'Says what it is, and not yet how one knows.'],
+  ['Number talks', 'Takes the small digit from the large one, whichever is on top.'],
+  ['Wind poems', 'Where a line ends.'],
+] as const
+
+async function comeBackTo(place: Place, classId: string): Promise<void> {
+  const { secondLooks } = place.server.capabilities
+  const marked = new Set<string>()
+  for (const [folder, reason] of AGAIN) {
+    const found = await place.manager.query<{ id: string }[]>(
+      `select p.id from piece p join folder f on f.id = p.folder_id
+       where p.class_id = $1 and f.name = $2 and p.state in ('submitted', 'approved') order by p.submitted_at desc, p.id`,
+      [classId, folder],
+    )
+    const piece = found.find(({ id }) => !marked.has(id))
+    if (!piece) continue
+    marked.add(piece.id)
+    await secondLooks.ask(place.teacherOf('Heron'), piece.id, reason)
+  }
 }
 /** Most have been here lately and read what there is; two have never come. */
 async function readByMost(place: Place, pupils: Pupil[], noticeId: string): Promise<void> {

@@ -42,6 +42,7 @@ export function openApp(platform: Platform, capabilities: Capabilities, uploads:
     talkFilms,
     media,
     review,
+    secondLooks,
     notices,
     portfolio,
     sharing,
@@ -77,7 +78,7 @@ export function openApp(platform: Platform, capabilities: Capabilities, uploads:
   app.use('/api/tasks', tasksRoutes(guard, tasks, units))
   app.use('/api/pieces', piecesRoutes(guard, { pieces, parts, makers, classPieces }))
   app.use('/api/media', mediaRoutes(platform, fileGuard, media, uploads, pages, talkFilms))
-  app.use('/api/review', reviewRoutes(guard, review))
+  app.use('/api/review', reviewRoutes(guard, review, secondLooks))
   app.use('/api/notices', noticesRoutes(guard, notices))
   app.use('/api/portfolio', portfolioRoutes(guard, portfolio))
   app.use('/api/sharing', sharingRoutes(capabilities))

@@ -28,6 +28,7 @@ import { Pieces } from './pieces/pieces.ts'
 import type { Platform } from './platform/platform.ts'
 import { Portfolio } from './portfolio/portfolio.ts'
 import { Review } from './review/review.ts'
+import { SecondLooks } from './review/secondLooks.ts'
 import { ClassLists } from './school/classLists.ts'
 import { TakenLists } from './school/takenLists.ts'
 import { RollOver } from './school/rollOver.ts'
@@ -96,6 +97,7 @@ export function openCapabilities(platform: Platform, pool: Pool) {
     pages: new Pages(platform, media),
     talkFilms: new TalkFilms(platform, media),
     review: new Review(platform, guard, pieces),
+    secondLooks: new SecondLooks(platform),
     notices,
     portfolio: new Portfolio(platform, school),
     book: new Book(platform, sharing),

@@ -18,6 +18,7 @@ import { Transcripts1700000000016 } from './migrations/16-transcripts.ts'
 import { SpokenReasons1700000000017 } from './migrations/17-spokenReasons.ts'
 import { FilmOriginals1700000000018 } from './migrations/18-filmOriginals.ts'
 import { NudgedPieces1700000000019 } from './migrations/19-nudgedPieces.ts'
+import { SecondLooks1700000000020 } from './migrations/20-secondLooks.ts'
 import type { Schema } from './platform/database.ts'
 import {
   CardSheetRow,
@@ -51,7 +52,7 @@ import {
   VersionPartRow,
 } from './pieces/rows.ts'
 import { ChapterRow, PickRow } from './portfolio/rows.ts'
-import { DecisionRow } from './review/rows.ts'
+import { DecisionRow, SecondLookRow } from './review/rows.ts'
 import {
   ClassListRow,
   ClassRow,
@@ -134,6 +135,7 @@ const ROWS = [
   VersionMakerRow,
   GuardianRequestRow,
   UploadRow,
+  SecondLookRow,
 ]
 
 /**
@@ -164,5 +166,6 @@ export const SCHEMA = {
     SpokenReasons1700000000017,
     FilmOriginals1700000000018,
     NudgedPieces1700000000019,
+    SecondLooks1700000000020,
   ],
 } satisfies Schema

@@ -13,6 +13,7 @@ import { Peg } from '../kit/Peg'
 import { Press } from '../kit/Press'
 import { colours, space, targets } from '../kit/theme'
 import { toast } from '../kit/Toast'
+import { piecesWords } from '../pieces'
 import { useDrafts, useNudgeDrafts } from './reviewQueries'
 import { t } from './words'
 
@@ -28,8 +29,9 @@ export function DraftsScreen() {
   const notAsked = pieces.filter(({ nudgedAt }) => nudgedAt === null).slice(0, MOST_AT_ONCE)
   return (
     <Page max={820}>
-      <Head title={t('draftsTitle')} back="/tray">
-        {notAsked.length > 1 ? (
+      <Head title={t('draftsTitle')} back="/tray" />
+      {notAsked.length > 1 ? (
+        <Bar>
           <BigButton
             small
             tone="quiet"
@@ -38,8 +40,8 @@ export function DraftsScreen() {
             busy={nudge.isPending}
             onPress={() => ask(notAsked.map(({ id }) => id))}
           />
-        ) : null}
-      </Head>
+        </Bar>
+      ) : null}
       {nudge.isError ? <ProblemNotice error={nudge.error} /> : null}
       {pieces.length > 0 ? (
         <Box>
@@ -79,7 +81,7 @@ function DraftLine({ piece, onAsk }: { piece: PieceLine; onAsk: () => void }) {
         <View style={{ flex: 1 }}>
           <Text variant="titleSmall">{name}</Text>
           <Text variant="bodyMedium" numberOfLines={1}>
-            {title || task?.title || t('noTask')}
+            {title || task?.title || piecesWords('untitled')}
           </Text>
           <Hint>
             {nudgedAt

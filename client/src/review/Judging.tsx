@@ -1,5 +1,5 @@
 import type { Piece } from '@nibquill/contract'
-import { coverOf, fitsPiece, MAX_MESSAGE_LENGTH } from '@nibquill/core'
+import { coverOf, MAX_MESSAGE_LENGTH } from '@nibquill/core'
 import type { Place } from '@nibquill/core/review/sitting'
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState, type ReactNode } from 'react'
@@ -14,10 +14,11 @@ import { lookOf } from '../parts/partKinds'
 import { PartsViewer } from '../parts/PartsViewer'
 import { pieceQuery, usePiece } from '../pieces'
 import { DeskHead } from './DeskHead'
-import { FolderDialog, KeysDialog, SendBackDialog, SendsByKey } from './dialogs'
+import { DeskDialogs, type Open } from './DeskDialogs'
+import { SendsByKey } from './dialogs'
 import { Facts } from './Facts'
+import { SecondLookBox } from './SecondLookBox'
 
-import { useAfterwards } from './useAfterwards'
 import { useKeys } from './useKeys'
 import { useVerdict, type Verdict } from './useVerdict'
 import { VerdictBar } from './VerdictBar'
@@ -58,8 +59,6 @@ function usePreload(pieceId: string | null): void {
   }, [pieceId, queries])
 }
 
-type Open = 'folder' | 'send-back' | 'keys' | null
-
 function JudgingDesk({ piece, place, onGo, onDecided }: Props & { piece: Piece }) {
   const { nextId, previousId } = place
   const folders = useFolders().data ?? []
@@ -72,7 +71,6 @@ function JudgingDesk({ piece, place, onGo, onDecided }: Props & { piece: Piece }
     : (piece.versions.find(({ decision }) => decision?.move === 'approve') ?? piece.versions[0])
   const title = version?.title ?? piece.title
   const verdict = useVerdict(piece, title, onDecided)
-  const afterwards = useAfterwards(piece, title)
   const approved = piece.state === 'approved'
   const folder = folders.find(({ id }) => id === verdict.folderId) ?? piece.folder
   useKeys(
@@ -80,6 +78,7 @@ function JudgingDesk({ piece, place, onGo, onDecided }: Props & { piece: Piece }
       a: () => waiting && verdict.send('approve'),
       s: () => (waiting || approved) && setOpen('send-back'),
       f: () => (waiting || approved) && setOpen('folder'),
+      l: () => setOpen('second-look'),
       m: () => document.querySelector<HTMLElement>(`[aria-label="${t('message')}"]`)?.focus(),
       j: () => nextId && onGo(nextId),
       k: () => previousId && onGo(previousId),
@@ -87,7 +86,9 @@ function JudgingDesk({ piece, place, onGo, onDecided }: Props & { piece: Piece }
     },
     open === null,
   )
-  const facts = <FactsAndWords piece={piece} version={version} verdict={verdict} />
+  const facts = (
+    <FactsAndWords {...{ piece, version, verdict }} onSecondLook={() => setOpen('second-look')} />
+  )
   const work = <PartsViewer parts={version?.parts ?? piece.parts} title={title} />
   const head = (
     <DeskHead {...{ title, place, onGo }} goes={piece.goes} onKeys={() => setOpen('keys')} />
@@ -104,31 +105,7 @@ function JudgingDesk({ piece, place, onGo, onDecided }: Props & { piece: Piece }
   return (
     <View style={{ flex: 1 }}>
       <Layout {...{ head, work, facts, bar }} />
-      <FolderDialog
-        visible={open === 'folder'}
-        onClose={close}
-        folders={folders.filter((other) => fitsPiece(other, piece))}
-        chosenId={folder?.id}
-        onChoose={(other) =>
-          approved ? afterwards.fileInto(other) : verdict.change({ folderId: other.id })
-        }
-      />
-      <SendBackDialog
-        visible={open === 'send-back'}
-        onClose={close}
-        firstName={piece.pupil.firstName}
-        help={approved ? t('approvedStays') : t('nextStepHelp')}
-        words={verdict}
-        onChange={verdict.change}
-        onSend={() => {
-          if (!approved) return verdict.send('send-back')
-          close()
-          const { message, said } = verdict
-          afterwards.sendBack(verdict, () => verdict.change({ message, said }))
-          verdict.change({ message: '', said: null })
-        }}
-      />
-      <KeysDialog visible={open === 'keys'} onClose={close} />
+      <DeskDialogs {...{ open, piece, verdict, folder, folders }} title={title} onClose={close} />
     </View>
   )
 }
@@ -138,13 +115,16 @@ function FactsAndWords({
   piece,
   version,
   verdict,
+  onSecondLook,
 }: {
   piece: Piece
   version: Piece['versions'][number] | undefined
   verdict: Verdict
+  onSecondLook: () => void
 }) {
   return (
     <Facts piece={piece} version={version}>
+      <SecondLookBox piece={piece} onAsk={onSecondLook} />
       {piece.state === 'submitted' ? (
         <SendsByKey onSend={() => verdict.send('approve')}>
           <Stack gap="near">

@@ -18,7 +18,7 @@ import { ToastPlace } from '../kit/Toast'
 import { useTitle } from '../kit/useTitle'
 import { StaffNewsBox } from '../notices'
 import { useClasses } from '../school'
-import type { useTray } from './reviewQueries'
+import { useSecondLooks, type useTray } from './reviewQueries'
 import type { TrayView } from './useTrayView'
 import { t } from './words'
 
@@ -32,11 +32,13 @@ function TrayGroupRows({
   title,
   pieces,
   chosenId,
+  marked,
   onGo,
 }: {
   title: string
   pieces: readonly TrayLine[]
   chosenId: string | null
+  marked: ReadonlySet<string>
   onGo: (pieceId: string) => void
 }) {
   return (
@@ -57,6 +59,7 @@ function TrayGroupRows({
           key={piece.id}
           piece={piece}
           chosen={piece.id === chosenId}
+          marked={marked.has(piece.id)}
           onPress={() => onGo(piece.id)}
         />
       ))}
@@ -91,6 +94,7 @@ function TrayHead({
         <Text variant="bodyMedium" style={{ color: colours.inkSoft }}>
           {t('waiting', { count: counts.waiting })}
         </Text>
+        <SecondLooksLink />
         {counts.drafts > 0 ? (
           <Press
             role="link"
@@ -138,6 +142,18 @@ function TrayHead({
         </Bar>
       </Press>
     </Stack>
+  )
+}
+
+function SecondLooksLink() {
+  const count = useSecondLooks().data?.length ?? 0
+  if (count === 0) return null
+  return (
+    <Press role="link" onPress={() => router.push('/tray/second-looks')} style={IN_LINE}>
+      <Text variant="bodyMedium" style={{ color: colours.sea }}>
+        {t('secondLooks', { count })}
+      </Text>
+    </Press>
   )
 }
 
@@ -222,6 +238,7 @@ export function TrayList(props: ListProps) {
   const { tray, sitting, view, fresh, shownId, onChange, onShowFresh, onGo } = props
   const { wide } = useWidth()
   const isEmpty = sitting.pieces.length === sitting.gone.size
+  const marked = new Set(useSecondLooks().data?.map(({ pieceId }) => pieceId))
   return (
     <View
       style={{
@@ -248,6 +265,7 @@ export function TrayList(props: ListProps) {
             title={titleOf(group.pieces[0]!, view.by)}
             pieces={group.pieces}
             chosenId={shownId}
+            marked={marked}
             onGo={onGo}
           />
         ))}
@@ -290,10 +308,13 @@ export const NothingJudged = ({ isEmpty }: { isEmpty: boolean }) => (
 function TrayRow({
   piece,
   chosen,
+  marked,
   onPress,
 }: {
   piece: TrayLine
   chosen: boolean
+  /** A teacher wants to come back to it. */
+  marked: boolean
   onPress: () => void
 }) {
   const name = `${piece.pupil.firstName} ${piece.pupil.lastName}`
@@ -326,11 +347,13 @@ function TrayRow({
         <Text variant="bodySmall" style={{ color: colours.inkSoft }}>
           {short}
         </Text>
-        {piece.late ? (
-          <Text variant="labelSmall" style={{ color: colours.ochreText }}>
-            {t('late')}
-          </Text>
-        ) : null}
+        {[piece.late && t('late'), marked && t('lookAgain')]
+          .filter((mark) => mark !== false)
+          .map((mark) => (
+            <Text key={mark} variant="labelSmall" style={{ color: colours.ochreText }}>
+              {mark}
+            </Text>
+          ))}
       </View>
     </Press>
   )

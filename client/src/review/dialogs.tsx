@@ -1,6 +1,6 @@
 import type { Folder } from '@nibquill/contract'
-import { MAX_MESSAGE_LENGTH } from '@nibquill/core'
-import { useRef, type ReactNode } from 'react'
+import { MAX_MESSAGE_LENGTH, MAX_SECOND_LOOK_LENGTH } from '@nibquill/core'
+import { useRef, useState, type ReactNode } from 'react'
 import { ScrollView, View } from 'react-native'
 import { Dialog, Text } from 'react-native-paper'
 import { FolderTile } from '../folders'
@@ -156,11 +156,61 @@ export function SendBackDialog({
   )
 }
 
+/** Why one wants to come back to it. */
+export function SecondLookDialog({
+  visible,
+  onClose,
+  firstName,
+  before,
+  onKeep,
+}: DialogProps & { firstName: string; before: string; onKeep: (reason: string) => void }) {
+  const [reason, setReason] = useState(before)
+  const keep = () => {
+    if (reason.trim() === '') return
+    onClose()
+    onKeep(reason.trim())
+  }
+  return (
+    <Overlay
+      visible={visible}
+      onClose={onClose}
+      width={460}
+      title={t('secondLookFor', { name: firstName })}
+    >
+      <SendsByKey onSend={keep}>
+        <Dialog.Content style={{ gap: space.apart }}>
+          <Text variant="bodyMedium">{t('secondLookHelp')}</Text>
+          <Field
+            label={t('secondLookWhy')}
+            value={reason}
+            onChangeText={setReason}
+            maxLength={MAX_SECOND_LOOK_LENGTH}
+            lines={2}
+            autoFocus
+          />
+          <Bar align="stretch">
+            <BigButton small tone="quiet" label={t('close')} onPress={onClose} />
+            <BigButton
+              small
+              grow
+              symbol="eye"
+              label={t('secondLookKeep')}
+              disabled={reason.trim() === ''}
+              onPress={keep}
+            />
+          </Bar>
+        </Dialog.Content>
+      </SendsByKey>
+    </Overlay>
+  )
+}
+
 const SHORTCUTS = [
   ['A', 'approve'],
   ['S', 'sendBack'],
   ['F', 'folder'],
   ['M', 'words'],
+  ['L', 'secondLook'],
   ['Ctrl + Enter', 'sendWords'],
   ['J', 'next'],
   ['K', 'previous'],

@@ -3,13 +3,16 @@ import {
   Earlier,
   Nudged,
   Piece,
+  SecondLooks,
   Tray,
+  type SecondLook,
   type Decide,
   type FileElsewhere,
   type Transcribe,
 } from '@nibquill/contract'
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api } from '../api/api'
+import { useAsk } from '../api/queries'
 import { touchedBy } from '../api/touches'
 import type { TrayView } from './useTrayView'
 
@@ -36,6 +39,26 @@ export const useDrafts = (classId: string | undefined) =>
     initialPageParam: '',
     getNextPageParam: (page) => page.next ?? undefined,
   })
+/** What teachers want to come back to. */
+export const useSecondLooks = () =>
+  useAsk(['review', 'second-looks'], '/review/second-looks', SecondLooks)
+export const useAskSecondLook = () =>
+  useLooksChange(({ pieceId, reason }: { pieceId: string; reason: string }) =>
+    api.put(`/review/pieces/${pieceId}/second-look`, SecondLooks, { reason }),
+  )
+export const useTickSecondLook = () =>
+  useLooksChange(({ pieceId, move }: { pieceId: string; move: 'done' | 'restore' }) =>
+    api.post(`/review/pieces/${pieceId}/second-look/${move}`, SecondLooks),
+  )
+/** Answered with what is left to be looked at. */
+function useLooksChange<Input>(change: (input: Input) => Promise<SecondLook[]>) {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: change,
+    onSuccess: (looks) => queries.setQueryData(['review', 'second-looks'], looks),
+  })
+}
+
 function withQuery(address: string, words: Record<string, string>): string {
   const query = new URLSearchParams(Object.entries(words).filter(([, word]) => word !== ''))
   return query.size > 0 ? `${address}?${query}` : address

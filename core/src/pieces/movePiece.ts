@@ -79,3 +79,5 @@ export const BIN_DAYS = 30
 export const MAX_TITLE_LENGTH = 120
 export const MAX_REFLECTION_LENGTH = 2000
 export const MAX_MESSAGE_LENGTH = 2000
+/** Why a teacher wants to come back to a piece. */
+export const MAX_SECOND_LOOK_LENGTH = 300

@@ -282,6 +282,12 @@ test('every list shows what the guard allows, and nothing else', async () => {
           ({ pieces }: { pieces: { id: string }[] }) => pieces,
         ),
       ).toEqual(await filter(drafts, (id) => guard.piece(viewer, 'piece.judge', id)))
+      const marked = await all('piece', 'id in (select piece_id from second_look)')
+      expect(
+        await listed(person, '/review/second-looks', (looks: { pieceId: string }[]) =>
+          looks.map(({ pieceId: id }) => ({ id })),
+        ),
+      ).toEqual(await filter(marked, (id) => guard.piece(viewer, 'piece.judge', id)))
       expect(await listed(person, '/school/classes', itself)).toEqual(
         await filter(await all('class'), (id) => guard.schoolClass(viewer, 'class.read', id)),
       )

@@ -9,18 +9,22 @@ import {
   Nudged,
   PartParams,
   Piece,
+  SecondLooks as SecondLooksAnswer,
+  AskSecondLook,
   TakeBack,
   Transcribe,
   Tray,
   TrayQuery,
 } from '@nibquill/contract'
-import { Router } from 'express'
+import { Router, type Request } from 'express'
 import type { Guard } from '../access/guard.ts'
 import { answer, read, signedIn } from '../platform/routes.ts'
 import type { Review } from './review.ts'
+import type { SecondLooks } from './secondLooks.ts'
 
-export function reviewRoutes(guard: Guard, review: Review): Router {
+export function reviewRoutes(guard: Guard, review: Review, secondLooks: SecondLooks): Router {
   const router = Router()
+  addSecondLooks(router, guard, secondLooks)
   router.get('/tray', async (request, response) => {
     const viewer = guard.own(signedIn(request), 'teacher')
     answer(response, Tray, await review.listTray(viewer, read(TrayQuery, request.query)))
@@ -74,4 +78,33 @@ export function reviewRoutes(guard: Guard, review: Review): Router {
     )
   })
   return router
+}
+
+/** What teachers want to come back to. */
+function addSecondLooks(router: Router, guard: Guard, secondLooks: SecondLooks): void {
+  const teacherOf = async (request: Request) => {
+    const { id } = read(IdParams, request.params)
+    await guard.piece(signedIn(request), 'piece.judge', id)
+    return { id, viewer: guard.own(signedIn(request), 'teacher') }
+  }
+  router.get('/second-looks', async (request, response) =>
+    answer(
+      response,
+      SecondLooksAnswer,
+      await secondLooks.list(guard.own(signedIn(request), 'teacher')),
+    ),
+  )
+  router.put('/pieces/:id/second-look', async (request, response) => {
+    const { id, viewer } = await teacherOf(request)
+    const { reason } = read(AskSecondLook, request.body)
+    answer(response, SecondLooksAnswer, await secondLooks.ask(viewer, id, reason))
+  })
+  for (const [move, done] of [
+    ['done', true],
+    ['restore', false],
+  ] as const)
+    router.post(`/pieces/:id/second-look/${move}`, async (request, response) => {
+      const { id, viewer } = await teacherOf(request)
+      answer(response, SecondLooksAnswer, await secondLooks.tick(viewer, id, { done }))
+    })
 }

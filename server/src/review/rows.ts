@@ -32,3 +32,19 @@ export const DecisionRow = row<DecisionRow>(
     indices: [{ columns: ['pieceId', 'decidedAt'] }, { columns: ['voiceMediaId'] }],
   },
 )
+
+/** A teacher's own marker: come back to this, and why. `doneAt`: it was ticked. */
+export type SecondLookRow = {
+  pieceId: string
+  reason: string
+  askedBy: string
+  askedAt: Date
+  doneAt: Date | null
+}
+export const SecondLookRow = row<SecondLookRow>('second_look', {
+  pieceId: refer('piece', { key: true, cascade: true }),
+  reason: text,
+  askedBy: refer('person'),
+  askedAt: moment,
+  doneAt: maybe(moment),
+})
