@@ -144,7 +144,15 @@ test('the pegs, the secret pictures, and the door as its teacher keeps it', asyn
 test('a teacher’s screens', async ({ page }) => {
   who = 'teacher'
   await enterAsTeacher(page)
-  await visitAll(page, ['/tray', '/class', '/tasks', '/folders', '/year'])
+  await visitAll(page, [
+    '/tray',
+    '/tray/drafts',
+    '/tray/second-looks',
+    '/class',
+    '/tasks',
+    '/folders',
+    '/year',
+  ])
   await visitAll(page, [
     '/year/new',
     '/class/new',

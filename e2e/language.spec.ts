@@ -186,7 +186,7 @@ test('a teacher’s screens', async ({ page }) => {
   await enterAsTeacher(page)
   const classes = await listOf(page, '/api/school/classes')
   const { id: classId } = classes.find(({ mine }) => mine)!
-  await visitAll(page, ['/tray', '/class'])
+  await visitAll(page, ['/tray', '/tray/drafts', '/tray/second-looks', '/class'])
   await visitAll(
     page,
     ['door', 'pegs', 'secrets', 'list'].map((name) => `/class/${name}?classId=${classId}`),

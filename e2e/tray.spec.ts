@@ -46,6 +46,11 @@ test('how the tray is looked at stands in its address: a reload and a bookmark f
   await expect(page.getByText(/^1 of \d+/)).toBeVisible()
   await page.keyboard.press('j')
   await expect(page).toHaveURL(/\/tray\/[\w-]+\?by=pupil&order=due$/)
+  // However far one goes, what lies on the desk is in sight in the list.
+  const title = page.getByRole('heading', { level: 2 }).first()
+  for (let i = 0; i < 9; i++) await page.keyboard.press('j')
+  const row = page.getByRole('button', { name: await title.innerText() }).last()
+  await expect(row).toBeInViewport()
 })
 
 test('who teaches two classes looks at one of them', async ({ page, another }) => {

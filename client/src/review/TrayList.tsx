@@ -3,6 +3,7 @@ import { groupTray, TRAY_GROUPINGS, type TrayGrouping } from '@nibquill/core/rev
 import { TRAY_ORDERS } from '@nibquill/core/review/trayOrder'
 import type { Sitting } from '@nibquill/core/review/sitting'
 import { router } from 'expo-router'
+import { useEffect, useRef } from 'react'
 import { ScrollView, View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { FirstSteps } from '../classes'
@@ -321,40 +322,47 @@ function TrayRow({
   const when = piece.submittedAt ? whenWasIt(piece.submittedAt) : ''
   const short =
     when.startsWith('today ') && piece.submittedAt ? timeOf(new Date(piece.submittedAt)) : when
+  // What lies on the desk is in sight in the list as well.
+  const row = useRef<HTMLDivElement>(null)
+  useEffect(() => {
+    if (chosen) row.current?.scrollIntoView({ block: 'nearest' })
+  }, [chosen])
   return (
-    <Press
-      onPress={onPress}
-      style={{
-        flexDirection: 'row',
-        alignItems: 'center',
-        gap: space.apart,
-        paddingHorizontal: space.clear,
-        paddingVertical: 9,
-        minHeight: 62,
-        backgroundColor: chosen ? colours.aubergineTint : 'transparent',
-        borderLeftWidth: 4,
-        borderLeftColor: chosen ? colours.aubergine : 'transparent',
-      }}
-    >
-      <Peg peg={piece.pupil.peg} size={40} />
-      <View style={{ flex: 1 }}>
-        <Text variant="titleSmall">{name}</Text>
-        <Text variant="bodySmall" numberOfLines={1} style={{ color: colours.inkSoft }}>
-          {piece.title}
-        </Text>
-      </View>
-      <View style={{ alignItems: 'flex-end' }}>
-        <Text variant="bodySmall" style={{ color: colours.inkSoft }}>
-          {short}
-        </Text>
-        {[piece.late && t('late'), marked && t('lookAgain')]
-          .filter((mark) => mark !== false)
-          .map((mark) => (
-            <Text key={mark} variant="labelSmall" style={{ color: colours.ochreText }}>
-              {mark}
-            </Text>
-          ))}
-      </View>
-    </Press>
+    <div ref={row}>
+      <Press
+        onPress={onPress}
+        style={{
+          flexDirection: 'row',
+          alignItems: 'center',
+          gap: space.apart,
+          paddingHorizontal: space.clear,
+          paddingVertical: 9,
+          minHeight: 62,
+          backgroundColor: chosen ? colours.aubergineTint : 'transparent',
+          borderLeftWidth: 4,
+          borderLeftColor: chosen ? colours.aubergine : 'transparent',
+        }}
+      >
+        <Peg peg={piece.pupil.peg} size={40} />
+        <View style={{ flex: 1 }}>
+          <Text variant="titleSmall">{name}</Text>
+          <Text variant="bodySmall" numberOfLines={1} style={{ color: colours.inkSoft }}>
+            {piece.title}
+          </Text>
+        </View>
+        <View style={{ alignItems: 'flex-end' }}>
+          <Text variant="bodySmall" style={{ color: colours.inkSoft }}>
+            {short}
+          </Text>
+          {[piece.late && t('late'), marked && t('lookAgain')]
+            .filter((mark) => mark !== false)
+            .map((mark) => (
+              <Text key={mark} variant="labelSmall" style={{ color: colours.ochreText }}>
+                {mark}
+              </Text>
+            ))}
+        </View>
+      </Press>
+    </div>
   )
 }
