@@ -328,7 +328,7 @@ function TrayRow({
     if (chosen) row.current?.scrollIntoView({ block: 'nearest' })
   }, [chosen])
   return (
-    <div ref={row}>
+    <div ref={row} style={{ display: 'flex', flexDirection: 'column' }}>
       <Press
         onPress={onPress}
         style={{
