@@ -1,3 +1,4 @@
+import type { Tray } from '@nibquill/contract'
 import type { Page } from '@playwright/test'
 import { graveFaults } from './axe.ts'
 import { enterAsParent, enterAsPupil, enterAsTeacher, showDoorCard, follow } from './people.ts'
@@ -153,6 +154,8 @@ test('a teacher’s screens', async ({ page }) => {
     '/folders',
     '/year',
   ])
+  const tray = (await (await page.request.get('/api/review/tray')).json()) as Tray
+  await visitAll(page, [`/tray/together?by=pupil&group=${tray.pieces[0]!.pupil.id}`])
   await visitAll(page, [
     '/year/new',
     '/class/new',

@@ -358,3 +358,39 @@ test('a teacher says what to do next; its pupil hears it on the desk and beside 
     .poll(async () => Number(await place.getAttribute('aria-valuenow')))
     .toBeGreaterThan(0)
 })
+
+test('a voice is added straight from the folder to a piece that is still open; what waits says so', async ({
+  page,
+}) => {
+  await page.setViewportSize({ width: 390, height: 844 })
+  await enterAsPupil(page, 'Aoife', '/write')
+  await page.getByLabel('Write here').fill('The wind walks.')
+  await goOn(page)
+  await page.getByLabel('Name of my piece').fill('Not in it yet')
+  await goOn(page)
+  await goOn(page)
+  await page
+    .getByRole('radio', { name: /Wind poems/ })
+    .first()
+    .click()
+  await expect(page.getByRole('radio', { name: /Wind poems/ }).first()).toBeChecked()
+  const id = /my-pieces\/([^/]+)\//.exec(page.url())![1]!
+  await expect.poll(async () => (await pieceOf(page, id)).folder?.name).toBe('Wind poems')
+  const folderId = (await pieceOf(page, id)).folder!.id
+  await page.goto(`/my-folders/${folderId}`)
+  const here = page.getByRole('region', { name: 'Not in it yet' })
+  await expect(here).toContainText('not handed in yet')
+  await here.getByRole('button', { name: 'Say', exact: true }).first().click()
+  await say(page)
+  await recordedFor(page, 1)
+  await stop(page)
+  await page.getByRole('button', { name: 'Keep it' }).click()
+  await expect.poll(async () => (await voicesAtSchool(page, id)).length).toBe(1)
+  const { version } = await pieceOf(page, id)
+  const origin = new URL(page.url()).origin
+  await page.request.post(`/api/pieces/${id}/hand-in`, {
+    ...{ data: { seenVersion: version }, headers: { Origin: origin } },
+  })
+  await page.goto(`/my-folders/${folderId}`)
+  await expect(here).toContainText('waits for your teacher')
+})

@@ -188,3 +188,50 @@ test('a second look is kept with its reason, marked in the tray, found by pupil 
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(line).toBeVisible()
 })
+
+test('a task’s pieces are seen together: one is left out, one has changed meanwhile, the rest are approved at once and taken back', async ({
+  page,
+  another,
+}) => {
+  const pupil = await another()
+  await enterAsPupil(pupil, 'Tomasz')
+  const ids: string[] = []
+  for (let i = 1; i <= 4; i++) ids.push(await written(pupil, `Together ${i}`, 'tray'))
+  await enterAsTeacher(page, 'heron', '/tray?by=pupil')
+  await page.getByRole('link', { name: /^See them together: Tomasz/ }).click()
+  await expect(page).toHaveURL(/\/tray\/together\?by=pupil&group=/)
+  const tile = (i: number) => page.getByRole('checkbox', { name: new RegExp(`Together ${i}$`) })
+  await expect(tile(4)).toBeChecked()
+  // Only ours: the demo's own are left as they are.
+  for (const one of await page.getByRole('checkbox').all())
+    if (!/Together [234]$/.test((await one.getAttribute('aria-label'))!)) await one.click()
+  await expect(tile(1)).not.toBeChecked()
+  // Taken out, worked on and handed in anew: what was seen is not what lies there.
+  const origin = new URL(pupil.url()).origin
+  const move = async (to: string) => {
+    const { version } = (await (await pupil.request.get(`/api/pieces/${ids[1]}`)).json()) as Piece
+    const data = { seenVersion: version }
+    await pupil.request.post(`/api/pieces/${ids[1]}/${to}`, { data, headers: { Origin: origin } })
+  }
+  await move('withdraw')
+  await move('hand-in')
+  await expect(tile(2)).not.toBeChecked()
+  await page.getByRole('button', { name: 'Approve 2' }).click()
+  await expect(page.getByText('2 pieces approved')).toBeVisible()
+  const stateOf = async (i: number) =>
+    ((await (await page.request.get(`/api/pieces/${ids[i]}`)).json()) as Piece).state
+  expect([await stateOf(0), await stateOf(1), await stateOf(2), await stateOf(3)]).toEqual([
+    ...['submitted', 'submitted', 'approved', 'approved'],
+  ])
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.getByText('2 pieces lie in the tray again.')).toBeVisible()
+  expect(await stateOf(3)).toBe('submitted')
+  // The same words for several; what was handed in anew is looked at, and goes with them.
+  await tile(2).click()
+  await page.getByRole('button', { name: 'Send back 3' }).click()
+  await page.getByLabel('What to do next').fill('Read it aloud once.')
+  await page.getByRole('dialog').getByRole('button', { name: 'Send it back' }).click()
+  await expect(page.getByText('3 pieces sent back')).toBeVisible()
+  const { versions } = (await (await page.request.get(`/api/pieces/${ids[3]}`)).json()) as Piece
+  expect(versions[0]!.decision).toMatchObject({ move: 'send-back', message: 'Read it aloud once.' })
+})

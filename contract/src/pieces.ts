@@ -203,6 +203,8 @@ export const PieceLine = v.object({
   partCount: v.number(),
   changedAt: v.string(),
   submittedAt: v.nullable(v.string()),
+  /** Its teacher started it for everyone and has closed it. */
+  closed: v.boolean(),
   /** When its teacher asked for it, while it is not handed in. */
   nudgedAt: v.nullable(v.string()),
   /** The teacher's last words on it, written, said or both. */

@@ -1,10 +1,10 @@
 import type { PieceLine, Task } from '@nibquill/contract'
 import { router } from 'expo-router'
-import { useState, type ReactNode } from 'react'
+import { useState } from 'react'
 import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
 import { TrayDrawing } from '../kit/FolderDrawing'
-import { Bar, Heading, Stack } from '../kit/layout'
+import { Bar } from '../kit/layout'
 import { Press } from '../kit/Press'
 import { colours, space, targets } from '../kit/theme'
 import { NoticesFor } from '../notices'
@@ -12,6 +12,7 @@ import { Sheet } from '../parts/Sheet'
 import type { Area } from './Columns'
 import { DoneRow, DraftRow, ReturnedRow, TaskRow } from './DeskRows'
 import { useRoomy } from './roomy'
+import { Section } from './Section'
 import { higherPart, splitInTwo } from './splitInTwo'
 import { t } from './words'
 
@@ -122,23 +123,6 @@ function DoneTasks({ tasks }: { tasks: Task[] }) {
         <BigButton tone="quiet" symbol="down" label={t('allDone')} onPress={() => setAll(true)} />
       ) : null}
     </Section>
-  )
-}
-
-function Section({
-  title,
-  count,
-  children,
-}: {
-  title: string
-  count: number
-  children: ReactNode
-}) {
-  return (
-    <Stack role="region" aria-label={title}>
-      <Heading count={count}>{title}</Heading>
-      {children}
-    </Stack>
   )
 }
 

@@ -21,6 +21,8 @@ export const messages = {
   trayWaits:
     '{count, plural, =0 {The tray is empty.} one {# piece waits for your teacher} other {# pieces wait for your teacher}}',
   notHandedIn: 'not handed in yet',
+  notYetIn: 'Not in it yet',
+  waitsInTray: 'waits for your teacher',
   make: 'Make something',
   thisWeek: 'whenever you like',
   addMore: 'Add to it',

@@ -1,5 +1,6 @@
 import type { Folder, PieceLine } from '@nibquill/contract'
 import { router, useLocalSearchParams } from 'expo-router'
+import type { ReactNode } from 'react'
 import { View } from 'react-native'
 import { BigButton } from '../kit/BigButton'
 import { whenWasIt } from '../kit/dates'
@@ -20,10 +21,13 @@ export function OpenFolder({
   onOpen,
   withNames,
   shelf,
+  above = null,
 }: {
   onOpen: (piece: PieceLine) => void
   withNames: boolean
   shelf: Shelf
+  /** What stands before what lies in it. */
+  above?: ReactNode
 }) {
   const { id } = useLocalSearchParams<{ id: string }>()
   const folder = useFolder(id)
@@ -34,6 +38,7 @@ export function OpenFolder({
     return (
       <Page max={980}>
         <FolderHead folder={listed} shelf={shelf} />
+        {above}
         {folder.fetchStatus === 'paused' ? (
           <Empty symbol="no-network" title={t('folderAway')}>
             {t('folderAwayHelp')}
@@ -49,6 +54,7 @@ export function OpenFolder({
   return (
     <Page max={980}>
       <FolderHead folder={first} shelf={shelf} />
+      {above}
       <Grid>
         {pieces.map((piece) => (
           <PieceTile
@@ -63,7 +69,7 @@ export function OpenFolder({
           />
         ))}
       </Grid>
-      {pieces.length === 0 ? (
+      {pieces.length === 0 && above === null ? (
         <Empty symbol="folder" title={t('emptyFolder')}>
           {t('emptyFolderHelp')}
         </Empty>

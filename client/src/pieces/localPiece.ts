@@ -29,6 +29,7 @@ export function localPiece(
     cover: null,
     partCount: 0,
     nudgedAt: null,
+    closed: false,
     changedAt: new Date().toISOString(),
     submittedAt: null,
     message: null,

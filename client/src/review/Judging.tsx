@@ -70,7 +70,7 @@ function JudgingDesk({ piece, place, onGo, onDecided }: Props & { piece: Piece }
     ? piece.versions[0]
     : (piece.versions.find(({ decision }) => decision?.move === 'approve') ?? piece.versions[0])
   const title = version?.title ?? piece.title
-  const verdict = useVerdict(piece, title, onDecided)
+  const verdict = useVerdict(piece, title, onDecided, () => onGo(piece.id))
   const approved = piece.state === 'approved'
   const folder = folders.find(({ id }) => id === verdict.folderId) ?? piece.folder
   useKeys(

@@ -23,7 +23,8 @@ import { useSecondLooks, type useTray } from './reviewQueries'
 import type { TrayView } from './useTrayView'
 import { t } from './words'
 
-function titleOf(piece: TrayLine, by: TrayGrouping): string {
+/** What a group goes by. @param piece - Any of it. */
+export function titleOfGroup(piece: TrayLine, by: TrayGrouping): string {
   if (by === 'task') return piece.task?.title ?? t('noTask')
   if (by === 'folder') return piece.folder?.name ?? t('noFolder')
   return `${piece.pupil.firstName} ${piece.pupil.lastName}`
@@ -35,26 +36,32 @@ function TrayGroupRows({
   chosenId,
   marked,
   onGo,
+  onTogether,
 }: {
   title: string
   pieces: readonly TrayLine[]
   chosenId: string | null
   marked: ReadonlySet<string>
   onGo: (pieceId: string) => void
+  onTogether: () => void
 }) {
   return (
     <View role="region" aria-label={title}>
-      <Text
-        variant="bodySmall"
-        style={{
-          color: colours.inkSoft,
-          paddingHorizontal: space.clear,
-          paddingTop: space.apart,
-          paddingBottom: space.tight,
-        }}
-      >
-        {`${title} · ${pieces.length}`}
-      </Text>
+      <Bar between gap="near" style={GROUP}>
+        <Text variant="bodySmall" style={{ color: colours.inkSoft, flex: 1 }}>
+          {`${title} · ${pieces.length}`}
+        </Text>
+        {pieces.length > 1 ? (
+          <Press
+            role="link"
+            label={t('seeTogether', { group: title })}
+            onPress={onTogether}
+            style={{ ...IN_LINE, minWidth: targets.adult, alignItems: 'flex-end' }}
+          >
+            <Symbol name="pictures" size={20} colour={colours.sea} />
+          </Press>
+        ) : null}
+      </Bar>
       {pieces.map((piece) => (
         <TrayRow
           key={piece.id}
@@ -67,6 +74,10 @@ function TrayGroupRows({
     </View>
   )
 }
+
+const GROUP = {
+  ...{ paddingHorizontal: space.clear, paddingTop: space.apart, paddingBottom: space.tight },
+} as const
 
 /** Easily hit, without pushing the lines apart. */
 const IN_LINE = { minHeight: 44, marginVertical: -12, justifyContent: 'center' } as const
@@ -232,11 +243,13 @@ type ListProps = {
   onChange: (more: Partial<TrayView>) => void
   onShowFresh: () => void
   onGo: (pieceId: string) => void
+  /** @param groupId - Of a task, folder or pupil; null for none. */
+  onTogether: (groupId: string | null) => void
 }
 
 /** What waits, in the order it had when the sitting began. */
 export function TrayList(props: ListProps) {
-  const { tray, sitting, view, fresh, shownId, onChange, onShowFresh, onGo } = props
+  const { tray, sitting, view, fresh, shownId, onChange, onShowFresh, onGo, onTogether } = props
   const { wide } = useWidth()
   const isEmpty = sitting.pieces.length === sitting.gone.size
   const marked = new Set(useSecondLooks().data?.map(({ pieceId }) => pieceId))
@@ -263,11 +276,12 @@ export function TrayList(props: ListProps) {
         {groupsOnScreen(sitting, view.by).map((group) => (
           <TrayGroupRows
             key={group.id}
-            title={titleOf(group.pieces[0]!, view.by)}
+            title={titleOfGroup(group.pieces[0]!, view.by)}
             pieces={group.pieces}
             chosenId={shownId}
             marked={marked}
             onGo={onGo}
+            onTogether={() => onTogether(group.id)}
           />
         ))}
         {tray.hasNextPage ? (

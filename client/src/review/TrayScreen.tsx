@@ -15,7 +15,7 @@ import { useTrayView } from './useTrayView'
 /** The tray: list beside the judging desk on wide screens; one after the other on a phone. */
 export function TrayScreen() {
   const { id, end } = useLocalSearchParams<{ id?: string; end?: string }>()
-  const { view, go, change } = useTrayView()
+  const { view, go, goTogether, change } = useTrayView()
   const { wide } = useWidth()
   const tray = useTray(view)
   const loaded = useMemo(() => tray.data?.pages.flatMap((page) => page.pieces) ?? null, [tray.data])
@@ -57,6 +57,7 @@ export function TrayScreen() {
       onChange={change}
       onShowFresh={showFresh}
       onGo={go}
+      onTogether={goTogether}
     />
   )
   if (!wide) return list

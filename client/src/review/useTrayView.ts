@@ -22,6 +22,12 @@ export function useTrayView() {
   return {
     view,
     go,
+    /** A group of it, side by side. */
+    goTogether: (groupId: string | null) =>
+      router.push({
+        pathname: '/tray/together',
+        params: { ...wordsOf(view), group: groupId ?? '' },
+      }),
     /** What lies on the desk stays there, unless it may be of another class. */
     change: (more: Partial<TrayView>) =>
       go('classId' in more ? null : (asked.id ?? null), {}, { ...view, ...more }),

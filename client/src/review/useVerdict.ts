@@ -1,6 +1,5 @@
 import type { Piece } from '@nibquill/contract'
 import { useQueryClient } from '@tanstack/react-query'
-import { router } from 'expo-router'
 import { useRef, useState } from 'react'
 import { codeOf, detailsOf, sentenceOf } from '../kit/problems'
 import { toast } from '../kit/Toast'
@@ -23,8 +22,14 @@ export type Verdict = Unsent & {
  * What a teacher is about to decide on a piece, and deciding it: the next one comes at once, and
  * the decision can be taken back for a while.
  * @param onDone - Then comes the next.
+ * @param onBack - It was taken back, and lies on the desk again.
  */
-export function useVerdict(piece: Piece, title: string, onDone: () => void): Verdict {
+export function useVerdict(
+  piece: Piece,
+  title: string,
+  onDone: () => void,
+  onBack: () => void,
+): Verdict {
   const queries = useQueryClient()
   const decide = useDecide()
   const takeBack = useTakeBack()
@@ -66,7 +71,7 @@ export function useVerdict(piece: Piece, title: string, onDone: () => void): Ver
       const { version } = await decided
       await takeBack.mutateAsync({ pieceId: piece.id, seenVersion: version })
       comesBack()
-      router.replace(`/tray/${piece.id}`)
+      onBack()
     }
     toast(move === 'approve' ? t('approved', about) : t('sentBack', about), {
       undo: () => void undo().catch((error: unknown) => toast(sentenceOf(error))),

@@ -1,8 +1,8 @@
 /** Every screen of a pupil: fetched together, and by nobody else. */
 export { DeskScreen } from '../desk/DeskScreen'
+export { MyFolderScreen } from '../desk/MyFolderScreen'
 export { MyPieceScreen } from '../desk/MyPieceScreen'
 export { PupilLayout } from '../desk/PupilLayout'
-export { MyFolderScreen } from '../folders/MyFolderScreen'
 export { MyFoldersScreen } from '../folders/MyFoldersScreen'
 export { ProposeFolderScreen } from '../folders/ProposeFolderScreen'
 export { FilmScreen } from '../making/FilmScreen'

@@ -56,7 +56,8 @@ const COVER = (source: string, files: string) =>
 const OWN_PARTS = `from (select t.*, t.position as place from part t where t.piece_id = p.id and t.removed_at is null) q`
 const VERSION_PARTS = `from (select t.id, t.kind, w.name, w.content, w.position as place from version_part w join part t on t.id = w.part_id where w.version_id = p.approved_version_id) q`
 
-const OF_ALL = `p.id, p.goes, p.changed_at as "changedAt", p.submitted_at as "submittedAt", p.nudged_at as "nudgedAt", u.id as "pupilId", u.first_name as "firstName",
+const OF_ALL = `p.id, p.goes, p.changed_at as "changedAt", p.submitted_at as "submittedAt", p.nudged_at as "nudgedAt",
+  coalesce((select k.closed_at is not null from class_piece k where k.id = p.class_piece_id), false) as closed, u.id as "pupilId", u.first_name as "firstName",
   u.last_name as "lastName", u.peg_symbol as "pegSymbol", u.peg_colour as "pegColour", f.id as "folderId", f.name as "folderName",
   f.symbol as "folderSymbol", f.colour as "folderColour", t.id as "taskId", t.title as "taskTitle", cover.*, d.message, d.voice`
 const COLUMNS: Record<Showing, string> = {
@@ -95,6 +96,7 @@ type FlatLine = {
   folderColour: NonNullable<PieceLine['folder']>['colour']
   taskId: string | null
   taskTitle: string
+  closed: boolean
   nudgedAt: Date | null
   message: string | null
   voice: PieceLine['voice']
@@ -129,6 +131,7 @@ function pieceLine(row: FlatLine): PieceLine {
     partCount: row.partCount,
     changedAt: row.changedAt.toISOString(),
     submittedAt: row.submittedAt?.toISOString() ?? null,
+    closed: row.closed,
     nudgedAt: row.state === 'draft' ? (row.nudgedAt?.toISOString() ?? null) : null,
     message: row.message,
     voice: row.voice,
