@@ -1,9 +1,10 @@
 import type { MediaKind } from '@nibquill/core'
-import { mostBytesFor } from '@nibquill/core'
+import { MEDIA } from '@nibquill/core'
 import { useEffect, useRef, useState } from 'react'
 import { v7 as newId } from 'uuid'
 import { sentenceOf } from '../kit/problems'
 
+import { kindOfFile } from './kindOfFile'
 import { hashOf, transfer } from './transfer'
 import { t } from './words'
 
@@ -60,12 +61,14 @@ export function useMaterials(onArrived: (material: Material) => void) {
   return { sendings, send, tryAgain: bring, forget }
 }
 
-const refusalOf = ({ size }: File): string | null =>
-  size === 0
+function refusalOf(file: File): string | null {
+  const { mostBytes } = MEDIA[kindOfFile(file)]
+  return file.size === 0
     ? t('empty')
-    : size > mostBytesFor('attachment')
-      ? t('tooLarge', { megabytes: inMegabytes(mostBytesFor('attachment')) })
+    : file.size > mostBytes
+      ? t('tooLarge', { megabytes: inMegabytes(mostBytes) })
       : null
+}
 
 /** Whole megabytes, as limits are said. */
 export const inMegabytes = (bytes: number): number => Math.round(bytes / 1024 / 1024)

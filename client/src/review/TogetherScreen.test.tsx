@@ -46,7 +46,8 @@ test('only what was seen is decided: one of another task, one left out and one h
   })
   expect(await screen.findAllByRole('checkbox')).toHaveLength(3)
   fireEvent.click(screen.getByRole('checkbox', { name: /Piece 2/ }))
-  fireEvent.click(screen.getByRole('button', { name: 'Approve 2' }))
+  // However fast it is tapped.
+  for (let i = 0; i < 2; i++) fireEvent.click(screen.getByRole('button', { name: /^Approve/ }))
   await screen.findByText(/Piece 3: The pupil has taken it out/)
   const decided = asked.filter(({ method }) => method === 'POST')
   expect(decided).toEqual([

@@ -64,8 +64,8 @@ function ContactSheet({ title, waiting }: { title: string; waiting: readonly Tra
   const send = async (move: 'approve' | 'send-back', { message, said }: Unsent) => {
     const voice = said ? { voiceId: await sendVoice(said.file) } : {}
     const now = await decide(chosen, { move, message: message.trim(), ...voice })
-    setOutcome(now.left.length > 0 ? now : null)
     const count = now.decided.length
+    if (count + now.left.length > 0) setOutcome(now.left.length > 0 ? now : null)
     const undo = () =>
       void takeBack(now.decided).then((back) => toast(t('takenBack', { count: back })))
     if (count > 0)

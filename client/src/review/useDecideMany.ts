@@ -1,6 +1,6 @@
 import { Piece, type Decide, type TrayLine } from '@nibquill/contract'
 import { useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 import { api } from '../api/api'
 import { touchedBy } from '../api/touches'
 import { sentenceOf } from '../kit/problems'
@@ -23,8 +23,12 @@ export function useDecideMany() {
     Promise.all(
       touchedBy({ topic: 'pieces' }).map((queryKey) => queries.invalidateQueries({ queryKey })),
     )
+  const running = useRef(false)
   const decide = async (pieces: readonly TrayLine[], same: Same): Promise<Outcome> => {
     const outcome: Outcome = { decided: [], left: [] }
+    // A second tap: one decision.
+    if (running.current) return outcome
+    running.current = true
     for (const [i, piece] of pieces.entries()) {
       setDone(i)
       leaveSitting(piece.id)
@@ -38,6 +42,7 @@ export function useDecideMany() {
       } else settleInSitting(piece.id)
     }
     await refresh()
+    running.current = false
     setDone(null)
     return outcome
   }

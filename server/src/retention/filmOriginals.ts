@@ -58,8 +58,10 @@ async function putInPlace(
     `update media_form f set key = $2 from media m where m.id = f.media_id and m.kept_sha256 = $1 and f.form = 'playable'`,
     [before, key],
   )
+  // Saved, it goes by the ending of what it is now.
   await manager.query(
-    'update media set kept_sha256 = $2, type = $3, size_bytes = $4 where kept_sha256 = $1',
+    `update media set kept_sha256 = $2, type = $3, size_bytes = $4, name = regexp_replace(name, '\\.(mov|m4v|webm)$', '.mp4', 'i')
+     where kept_sha256 = $1`,
     [before, keptSha256, PLAYABLE, sizeBytes],
   )
 }

@@ -211,7 +211,7 @@ test('ways in that are over, letters, lists, sheets and news go in their time', 
 test('where a school wants it so, a film goes on as what plays everywhere once its term has ended; not before, and its piece stays as it was', async () => {
   const large = await film({ coder: 'libx264', size: '1920x1080', seconds: 2 })
   const filmed = async (person: Person) => {
-    const { mediaId } = await person.upload(large, { filename: 'walk.mp4' })
+    const { mediaId } = await person.upload(large, { filename: 'walk.MOV' })
     const piece = await school.approved({
       ...{ person, part: { kind: 'film', name: '', files: { film: mediaId } } },
     })
@@ -247,6 +247,7 @@ test('where a school wants it so, a film goes on as what plays everywhere once i
   expect(now.full.bytes.length).toBeLessThan(before.full.bytes.length)
   for (const form of ['320', '960', 'peaks']) expect((await read(form)).status).toBe(200)
   expect(await hashOf(one.mediaId)).toBe(createHash('sha256').update(now.full.bytes).digest('hex'))
+  expect(await count('media', "name = 'walk.mp4'")).toBe(2)
   // Again it changes nothing, and takes nothing of it away.
   daysLater(60)
   expect(await test_.server.retention.run()).toMatchObject({
