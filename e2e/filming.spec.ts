@@ -1,13 +1,15 @@
 import { execFileSync } from 'node:child_process'
 import { writeFileSync } from 'node:fs'
 import path from 'node:path'
+import type { InkDocument } from '@nibquill/core/ink/document'
 import type { Page } from '@playwright/test'
 import sharp from 'sharp'
 import { nameIt, putInTray } from './handIn.ts'
 import { scratch } from './materials.ts'
-import { inkAtSchool, kindsOf, Paper } from './paper.ts'
+import { inkAtSchool, kindsOf, Paper, wave } from './paper.ts'
 import { enterAsPupil, enterAsTeacher } from './people.ts'
 import { newestOf, pieceOf } from './pieces.ts'
+import { recordedFor } from './recorded.ts'
 import { expect, test } from './test.ts'
 
 test.use({ viewport: { width: 820, height: 1180 } })
@@ -249,6 +251,33 @@ test('a paper is drawn on: its pages come to lie on sheets of a new drawing', as
   await expect
     .poll(async () => (await ink()).map(({ things }) => kindsOf(things)), { timeout: 30_000 })
     .toEqual([['picture', 'line'], ['picture'], ['picture']])
+})
+
+test('a page of a paper is talked about: it lies under what is drawn and said', async ({
+  page,
+}) => {
+  await enterAsPupil(page, 'Aoife', '/desk')
+  const chooser = page.waitForEvent('filechooser')
+  await page.getByRole('button', { name: 'Pick', exact: true }).click()
+  await (await chooser).setFiles([paperOf(2)])
+  await page.getByRole('button', { name: 'Look at Week 2 plan' }).click()
+  const id = idOf(page)
+  await expect.poll(async () => (await pieceOf(page, id)).parts?.length).toBe(1)
+  await page.getByRole('button', { name: 'Talk about it' }).click()
+  await page.getByRole('button', { name: 'Begin' }).click()
+  const paper = new Paper(page)
+  await expect(paper.canvas).toBeVisible()
+  await paper.draw(wave(40))
+  await recordedFor(page, 1)
+  await page.getByRole('button', { name: 'Done' }).click()
+  await page.getByRole('button', { name: 'Keep it' }).click()
+  await expect
+    .poll(async () => (await pieceOf(page, id)).parts.map(({ kind }) => kind), { timeout: 30_000 })
+    .toEqual(['page', 'talk'])
+  const talk = (await pieceOf(page, id)).parts.find((part) => part.kind === 'talk')!
+  const ink = await page.request.get(`/api/media/${talk.files.ink.mediaId}/full`)
+  const { sheets } = (await ink.json()) as InkDocument
+  expect(sheets[0]!.things.map(({ kind }) => kind)).toEqual(['picture', 'line'])
 })
 
 test('a page in the web: what leads elsewhere is refused in words; what is kept says its host', async ({

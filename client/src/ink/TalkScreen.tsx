@@ -24,6 +24,7 @@ import { TalkHere } from '../parts/TalkPlayer'
 import { useShownPiece } from '../pieces'
 import { Drawing } from './drawing'
 import { inkOver, layUnder } from './over'
+import { pagesAtSchool, sheetWithPage } from './pages'
 import { TableFoot, TableHead, TableTop, useTable } from './Table'
 import { t } from './words'
 
@@ -38,12 +39,21 @@ export function TalkScreen() {
 }
 
 type Start = { sheet: InkSheet | null; error: unknown; tryAgain: () => void }
-/** What is talked about: a photo or a drawing of the piece, as it is now; else an empty sheet. */
+/** What is talked about: a photo, a drawing or the first page of a paper, as it is now; else an empty sheet. */
 function useStart(piece: Piece | null, over: string | undefined): Start {
   const outbox = useOutbox()
   const part = piece?.parts.find(({ id }) => id === over)
   const drawn = part?.kind === 'drawing' ? part : null
   const query = useQuery(inkQuery(drawn?.files.ink.mediaId ?? ''))
+  const paperId = part?.kind === 'page' ? part.files.paper.mediaId : ''
+  const page = useQuery({
+    queryKey: ['page-to-talk-about', paperId],
+    queryFn: async () => (await pagesAtSchool(paperId).next()).value ?? null,
+    enabled: paperId !== '',
+    retry: false,
+    // A picture of its own, each time one talks about it.
+    gcTime: 0,
+  })
   // What is drawn on it later has nothing to do with this any more.
   const [sheet, setSheet] = useState<InkSheet | null>(over ? null : emptySheet(newId()))
   const found = sheet ? null : foundOn()
@@ -52,8 +62,8 @@ function useStart(piece: Piece | null, over: string | undefined): Start {
   }, [found])
   return {
     sheet,
-    error: sheet ? null : query.error,
-    tryAgain: () => void query.refetch(),
+    error: sheet ? null : (query.error ?? page.error),
+    tryAgain: () => void (paperId ? page : query).refetch(),
   }
 
   function foundOn(): InkSheet | null {
@@ -62,6 +72,7 @@ function useStart(piece: Piece | null, over: string | undefined): Start {
       return ink?.sheets[0] ?? null
     }
     if (!piece) return null
+    if (paperId) return page.data ? sheetWithPage(page.data) : null
     if (part?.kind !== 'photo') return emptySheet(newId())
     const bare = inkOver(part)
     return drawOn(bare, layUnder(part, bare.sheets[0]!)).sheets[0]!

@@ -171,7 +171,7 @@ function WaysOn({ piece, part, at, onTakeOut }: ToolsProps) {
           onPress={() => router.push(`/my-pieces/${piece.id}/draw?over=${part.id}`)}
         />
       ) : null}
-      {part.kind === 'photo' || part.kind === 'drawing' ? (
+      {part.kind === 'photo' || part.kind === 'drawing' || part.kind === 'page' ? (
         <BigButton
           grow
           symbol="listen"
