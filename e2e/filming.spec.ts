@@ -4,7 +4,7 @@ import path from 'node:path'
 import type { InkDocument } from '@nibquill/core/ink/document'
 import type { Page } from '@playwright/test'
 import sharp from 'sharp'
-import { nameIt, putInTray } from './handIn.ts'
+import { goOn, nameIt, putInTray } from './handIn.ts'
 import { scratch } from './materials.ts'
 import { inkAtSchool, kindsOf, Paper, wave } from './paper.ts'
 import { enterAsPupil, enterAsTeacher } from './people.ts'
@@ -51,8 +51,7 @@ test('a film goes from the shelf to the tray, and the teacher watches it as long
   await expect(page.getByLabel('Name of my piece')).toBeVisible()
   const id = idOf(page)
   await page.getByLabel('Name of my piece').fill('It moves')
-  for (const _ of ['thoughts', 'tray'])
-    await page.getByRole('button', { name: 'Go on', exact: true }).click()
+  for (const _ of ['thoughts', 'tray']) await goOn(page)
   await putInTray(page, /Rock pools/)
   await expect.poll(async () => (await newestOf(page))?.state).toBe('submitted')
   await madeReady(page, id)
@@ -138,9 +137,11 @@ test('the moment that stands for a film is chosen, without a network as well, an
   await page.getByRole('button', { name: 'Look at Film 1' }).click()
   const id = idOf(page)
   await expect.poll(async () => (await pieceOf(page, id)).parts?.length).toBe(1)
-  await page.context().setOffline(true)
+  await madeReady(page, id)
   await page.getByRole('button', { name: 'Choose its picture' }).click()
   const box = page.getByRole('dialog')
+  await expect(box.getByRole('button', { name: 'This moment' })).toBeEnabled()
+  await page.context().setOffline(true)
   const place = box.getByRole('slider', { name: 'Where it is heard' })
   await place.focus()
   await place.press('End')

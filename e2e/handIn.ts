@@ -1,7 +1,12 @@
 import type { Page } from '@playwright/test'
 import { expect } from './test.ts'
 
-const goOn = (page: Page) => page.getByRole('button', { name: 'Go on', exact: true }).click()
+/** A step further. On a busy machine the screen before stands a while: its button is not tapped twice. */
+export async function goOn(page: Page): Promise<void> {
+  const before = page.url()
+  await page.getByRole('button', { name: 'Go on', exact: true }).click()
+  await expect(page).not.toHaveURL(before)
+}
 
 /** From what was made to the last step: a piece of the pupil's own gets a name, and thoughts. */
 export async function nameIt(page: Page, name: string, thoughts = ''): Promise<void> {

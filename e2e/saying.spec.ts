@@ -6,7 +6,7 @@ import { writeFileSync } from 'node:fs'
 import path from 'node:path'
 import { v7 as newId } from 'uuid'
 import { launchHearing } from './fakeCamera.ts'
-import { putInTray } from './handIn.ts'
+import { goOn, putInTray } from './handIn.ts'
 import { scratch } from './materials.ts'
 import { enterAsPupil, enterAsTeacher } from './people.ts'
 import { newestOf, pieceOf } from './pieces.ts'
@@ -15,7 +15,6 @@ import { expect, test } from './test.ts'
 
 // What the microphone hears is Chromium's: a short tone every second.
 const say = (page: Page) => page.getByRole('button', { name: 'Speak', exact: true }).click()
-const goOn = (page: Page) => page.getByRole('button', { name: 'Go on', exact: true }).click()
 const stop = (page: Page) => page.getByRole('button', { name: 'Stop', exact: true }).click()
 /** None before the school has heard of the piece. */
 const voicesAtSchool = async (page: Page, id: string) => {

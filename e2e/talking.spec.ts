@@ -5,7 +5,7 @@ import { execFileSync } from 'node:child_process'
 import { writeFileSync } from 'node:fs'
 import path from 'node:path'
 import { graveFaults } from './axe.ts'
-import { putInTray } from './handIn.ts'
+import { goOn, putInTray } from './handIn.ts'
 import { codesInPdf, pick, plain, scratch } from './materials.ts'
 import { Paper, wave } from './paper.ts'
 import { enterAsPupil, enterAsTeacher, follow } from './people.ts'
@@ -13,7 +13,6 @@ import { newestOf, pieceOf } from './pieces.ts'
 import { recordedFor, recordedSeconds } from './recorded.ts'
 import { expect, test } from './test.ts'
 
-const goOn = (page: Page) => page.getByRole('button', { name: 'Go on', exact: true }).click()
 /** None before the school has heard of the piece. */
 const talksAtSchool = async (page: Page, id: string) => {
   const { parts = [] }: Partial<Piece> = await pieceOf(page, id)

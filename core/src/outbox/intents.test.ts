@@ -95,6 +95,11 @@ describe('the picture that stands for a film', () => {
   })
 })
 
+test('what was written between putting a part back and taking it out again is not lost', () => {
+  const wrote: IntentBody = { kind: 'content', partId: 'p1', text: 'w', seenText: '' }
+  expect(kinds(queueOf(out(1, true), wrote, out(1), out(1, true)))).toEqual(['remove', 'content'])
+})
+
 describe('two wishes of a kind', () => {
   test('words are written over; what they began from stays', () => {
     expect(queueOf(wrote('a'), wrote('ab'))).toMatchObject([

@@ -143,7 +143,9 @@ export function addIntent(
     case 'remove': {
       const i = find((other) => other.kind === 'remove' && other.partId === intent.partId)
       const before = queue[i]
-      if (before?.kind !== 'remove') return [...queue, intent]
+      // What was done to it in between was done to a part that was there.
+      if (before?.kind !== 'remove' || isTouched(queue.slice(i + 1), intent.partId))
+        return [...queue, intent]
       return before.restore === intent.restore ? queue : without(i)
     }
     case 'bin':
@@ -162,6 +164,10 @@ export function addIntent(
       return [...queue, intent]
   }
 }
+
+/** Whether anything else is wanted of a part. */
+const isTouched = (queue: readonly Intent[], partId: string): boolean =>
+  queue.some((other) => 'partId' in other && other.partId === partId)
 
 /** Whether nothing is left to be done where one follows the other. */
 const cancelsOut = (last: Intent, next: Intent): boolean =>
