@@ -13,6 +13,8 @@ import { newestOf, pieceOf } from './pieces.ts'
 import { recordedFor, recordedSeconds } from './recorded.ts'
 import { expect, test } from './test.ts'
 
+/** After a rest. */
+const goOnDrawing = (page: Page) => page.getByRole('button', { name: 'Go on', exact: true }).click()
 /** None before the school has heard of the piece. */
 const talksAtSchool = async (page: Page, id: string) => {
   const { parts = [] }: Partial<Piece> = await pieceOf(page, id)
@@ -85,11 +87,11 @@ test('what is drawn and what is said are on one clock, also after rests; the tea
   await page.getByRole('button', { name: 'Wait a moment' }).click()
   // Nothing is drawn while the clock stands.
   await page.waitForTimeout(1500)
-  await goOn(page)
+  await goOnDrawing(page)
   await recordedFor(page, 6)
   await page.getByRole('button', { name: 'Wait a moment' }).click()
   await page.waitForTimeout(700)
-  await goOn(page)
+  await goOnDrawing(page)
   await recordedFor(page, 8)
   await page.getByRole('button', { name: 'Done' }).click()
   await page.getByRole('button', { name: 'Keep it' }).click()
