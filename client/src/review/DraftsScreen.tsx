@@ -1,5 +1,5 @@
 import type { PieceLine } from '@nibquill/contract'
-import { router, useLocalSearchParams } from 'expo-router'
+import { useLocalSearchParams } from 'expo-router'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
@@ -9,11 +9,9 @@ import { Head } from '../kit/Head'
 import { Bar, Page } from '../kit/layout'
 import { Empty, ProblemNotice } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
-import { Peg } from '../kit/Peg'
-import { Press } from '../kit/Press'
-import { colours, space, targets } from '../kit/theme'
 import { toast } from '../kit/Toast'
 import { piecesWords } from '../pieces'
+import { PieceRow } from './PieceRow'
 import { useDrafts, useNudgeDrafts } from './reviewQueries'
 import { t } from './words'
 
@@ -72,31 +70,24 @@ function DraftLine({ piece, onAsk }: { piece: PieceLine; onAsk: () => void }) {
   const { pupil, title, task, changedAt, nudgedAt } = piece
   const name = `${pupil.firstName} ${pupil.lastName}`
   return (
-    <Bar role="listitem" gap="apart" style={LINE}>
-      <Press
-        onPress={() => router.push(`/tray/${piece.id}`)}
-        style={{ flex: 1, flexDirection: 'row', alignItems: 'center', gap: space.apart }}
-      >
-        <Peg peg={pupil.peg} size={40} />
-        <View style={{ flex: 1 }}>
-          <Text variant="titleSmall">{name}</Text>
-          <Text variant="bodyMedium" numberOfLines={1}>
-            {title || task?.title || piecesWords('untitled')}
-          </Text>
-          <Hint>
-            {nudgedAt
-              ? t('askedAt', { when: whenWasIt(nudgedAt) })
-              : t('changedAt', { when: whenWasIt(changedAt) })}
-          </Hint>
-        </View>
-      </Press>
-      {nudgedAt ? null : (
-        <BigButton small tone="quiet" symbol="nudge" label={t('ask')} onPress={onAsk} />
-      )}
-    </Bar>
+    <PieceRow
+      pieceId={piece.id}
+      pupil={pupil}
+      aside={
+        nudgedAt ? null : (
+          <BigButton small tone="quiet" symbol="nudge" label={t('ask')} onPress={onAsk} />
+        )
+      }
+    >
+      <Text variant="titleSmall">{name}</Text>
+      <Text variant="bodyMedium" numberOfLines={1}>
+        {title || task?.title || piecesWords('untitled')}
+      </Text>
+      <Hint>
+        {nudgedAt
+          ? t('askedAt', { when: whenWasIt(nudgedAt) })
+          : t('changedAt', { when: whenWasIt(changedAt) })}
+      </Hint>
+    </PieceRow>
   )
 }
-const LINE = {
-  ...{ minHeight: targets.adult + 20, paddingVertical: space.near },
-  ...{ borderBottomWidth: 1, borderBottomColor: colours.rule },
-} as const

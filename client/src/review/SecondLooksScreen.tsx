@@ -8,12 +8,10 @@ import { Tabs } from '../kit/choices'
 import { whenWasIt } from '../kit/dates'
 import { Box, Hint } from '../kit/form'
 import { Head } from '../kit/Head'
-import { Bar, Page } from '../kit/layout'
+import { Page } from '../kit/layout'
 import { Empty } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
-import { Peg } from '../kit/Peg'
-import { Press } from '../kit/Press'
-import { colours, space, targets } from '../kit/theme'
+import { PieceRow } from './PieceRow'
 import { useSecondLooks } from './reviewQueries'
 import { useTick } from './SecondLookBox'
 import { t } from './words'
@@ -60,23 +58,16 @@ const titleOf = (look: SecondLook, by: 'pupil' | 'strand') =>
 function LookLine({ look, onTick }: { look: SecondLook; onTick: () => void }) {
   const { pupil, title, reason, askedBy, askedAt, className } = look
   return (
-    <Bar role="listitem" gap="apart" style={LINE}>
-      <Press
-        onPress={() => router.push(`/tray/${look.pieceId}`)}
-        style={{ flex: 1, flexDirection: 'row', alignItems: 'center', gap: space.apart }}
-      >
-        <Peg peg={pupil.peg} size={40} />
-        <View style={{ flex: 1 }}>
-          <Text variant="titleSmall">{reason}</Text>
-          <Text variant="bodyMedium">{`${nameOf(look)}, ${title}`}</Text>
-          <Hint>{[className, askedBy, whenWasIt(askedAt)].join(' · ')}</Hint>
-        </View>
-      </Press>
-      <BigButton small tone="quiet" symbol="check" label={t('secondLookDone')} onPress={onTick} />
-    </Bar>
+    <PieceRow
+      pieceId={look.pieceId}
+      pupil={pupil}
+      aside={
+        <BigButton small tone="quiet" symbol="check" label={t('secondLookDone')} onPress={onTick} />
+      }
+    >
+      <Text variant="titleSmall">{reason}</Text>
+      <Text variant="bodyMedium">{`${nameOf(look)}, ${title}`}</Text>
+      <Hint>{[className, askedBy, whenWasIt(askedAt)].join(' · ')}</Hint>
+    </PieceRow>
   )
 }
-const LINE = {
-  ...{ minHeight: targets.adult + 20, paddingVertical: space.near },
-  ...{ borderBottomWidth: 1, borderBottomColor: colours.rule },
-} as const
