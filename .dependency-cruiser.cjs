@@ -71,7 +71,7 @@ const clientOrder = [
 /** The server's folders, each of which may import those before it. */
 const SERVER = [
   ...['platform', 'print', 'access', 'media', 'school', 'notices', 'mail', 'accounts', 'folders'],
-  ...['tasks', 'pieces', 'review', 'portfolio', 'sharing', 'book', 'staff', 'retention'],
+  ...['tasks', 'pieces', 'review', 'comments', 'portfolio', 'sharing', 'book', 'staff', 'retention'],
 ]
 const serverOrder = [
   ...SERVER.map((folder, i) => ({

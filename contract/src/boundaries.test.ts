@@ -1,4 +1,7 @@
 import {
+  MAX_COMMENT_LENGTH,
+  MAX_HELD_WORDS,
+  MAX_HIDDEN_WHY_LENGTH,
   MAX_MESSAGE_LENGTH,
   MAX_SECOND_LOOK_LENGTH,
   MAX_PART_NAME_LENGTH,
@@ -212,6 +215,30 @@ const REQUESTS: Record<
     body: { reason: 'Number bonds again' },
     takes: [{ reason: long(MAX_SECOND_LOOK_LENGTH) }],
     refuses: [{ reason: ' ' }, { reason: long(MAX_SECOND_LOOK_LENGTH + 1) }],
+  },
+  SayComment: {
+    body: { pieceId: ID, words: 'Well seen' },
+    takes: [{ words: '', voiceId: ID }, { words: long(MAX_COMMENT_LENGTH) }, { answersId: ID }],
+    refuses: [{ words: ' ' }, { words: long(MAX_COMMENT_LENGTH + 1) }, { pieceId: '' }],
+  },
+  SayPrivately: {
+    body: { pieceId: ID, withId: ID, words: 'May I ask?' },
+    takes: [{ words: '', voiceId: ID }],
+    refuses: [{ words: '' }, { withId: undefined }, { answersId: ID }],
+  },
+  DecideComment: {
+    body: { seenState: 'waiting' },
+    takes: [{ why: long(MAX_HIDDEN_WHY_LENGTH) }],
+    refuses: [{ seenState: 'gone' }, { why: long(MAX_HIDDEN_WHY_LENGTH + 1) }],
+  },
+  HeldWords: {
+    body: { words: ['rubbish'] },
+    takes: [{ words: [] }, { words: Array(MAX_HELD_WORDS).fill('x') }],
+    refuses: [{ words: [''] }, { words: Array(MAX_HELD_WORDS + 1).fill('x') }],
+  },
+  OpenPrivateWords: {
+    body: { pupilId: ID, reason: 'A worry was passed on' },
+    refuses: [{ reason: ' ' }, { pupilId: undefined }],
   },
   MakeFolder: {
     body: FOLDER,

@@ -1,5 +1,6 @@
 export * from './accounts.ts'
 export * from './book.ts'
+export * from './comments.ts'
 export * from './common.ts'
 export * from './folders.ts'
 export * from './health.ts'

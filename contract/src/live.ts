@@ -6,6 +6,8 @@ export const LIVE_TOPICS = [
   'pieces',
   /** What is in a piece changed, by its id, while it stays where it is. */
   'work',
+  /** Something was said under a piece, or shown, or hidden. */
+  'comments',
   'review',
   'notices',
   'portfolio',

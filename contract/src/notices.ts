@@ -18,6 +18,18 @@ export const WorkNews = v.object({
 })
 export type WorkNews = v.InferOutput<typeof WorkNews>
 
+/** What was said to somebody about a piece: under it, or in private. */
+export const SaidNews = v.object({
+  ...happened,
+  kind: v.picklist(['commented', 'private-word']),
+  pieceId: Id,
+  pieceTitle: v.string(),
+  from: v.string(),
+  words: v.string(),
+  voice: v.nullable(Spoken),
+})
+export type SaidNews = v.InferOutput<typeof SaidNews>
+
 /**
  * What other staff did that one should know of. `name-card`: a new name card was made for a pupil
  * (`about`) or a whole class. `letter-opened`: a letter with a way in for `about` was opened in the
@@ -36,7 +48,7 @@ export type StaffNews = v.InferOutput<typeof StaffNews>
  * GET /api/notices/news: what the asking person should know of, newest first, at most twenty; all
  * of it is seen after POST /api/notices/news/seen.
  */
-export const NewsItem = v.variant('kind', [WorkNews, StaffNews])
+export const NewsItem = v.variant('kind', [WorkNews, SaidNews, StaffNews])
 export const News = v.array(NewsItem)
 export type NewsItem = v.InferOutput<typeof NewsItem>
 

@@ -60,6 +60,13 @@ export const DOMAIN_ERRORS = {
   'piece/not-a-classmate': 'Only pupils of your own class can make it with you.',
   'piece/decided-earlier': 'That was decided a while ago. Start another go instead.',
   'piece/in-folder': 'This piece is in its folder. What is in a folder is not thrown away.',
+  'comment/not-found': 'There is nothing here for you to see.',
+  'comment/decided-already': 'Another teacher looked at this first. Here it is as it stands now.',
+  'comment/too-many': 'There is a lot under this piece already. Talk about it at school.',
+  'comment/too-many-waiting':
+    'A lot of what you said waits for the teacher. Say more when they have read it.',
+  'comment/not-for-you':
+    'You can only say that to your own teacher, or to a pupil who makes this piece.',
   'folder/not-found': 'That folder is not there for you.',
   'folder/put-away': 'That folder has been put away. Choose another one.',
   'folder/stale': 'Someone else changed this folder first. Here it is as it stands now.',

@@ -8,6 +8,7 @@ import path from 'node:path'
 import { accountsRoutes, originMiddleware, sessionMiddleware } from './accounts/accountsRoutes.ts'
 import { bookRoutes } from './book/bookRoutes.ts'
 import type { Capabilities } from './capabilities.ts'
+import { commentsRoutes } from './comments/commentsRoutes.ts'
 import { foldersRoutes } from './folders/foldersRoutes.ts'
 import { mailRoutes } from './mail/mailRoutes.ts'
 import { mediaRoutes } from './media/mediaRoutes.ts'
@@ -43,6 +44,8 @@ export function openApp(platform: Platform, capabilities: Capabilities, uploads:
     media,
     review,
     secondLooks,
+    comments,
+    privateWords,
     notices,
     portfolio,
     sharing,
@@ -79,6 +82,7 @@ export function openApp(platform: Platform, capabilities: Capabilities, uploads:
   app.use('/api/pieces', piecesRoutes(guard, { pieces, parts, makers, classPieces }))
   app.use('/api/media', mediaRoutes(platform, fileGuard, media, uploads, pages, talkFilms))
   app.use('/api/review', reviewRoutes(guard, review, secondLooks))
+  app.use('/api/comments', commentsRoutes(guard, comments, privateWords))
   app.use('/api/notices', noticesRoutes(guard, notices))
   app.use('/api/portfolio', portfolioRoutes(guard, portfolio))
   app.use('/api/sharing', sharingRoutes(capabilities))

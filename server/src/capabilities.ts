@@ -13,6 +13,8 @@ import { PictureSecrets } from './accounts/pictureSecrets.ts'
 import { Sessions } from './accounts/sessions.ts'
 import { SignInLimits } from './accounts/signInLimits.ts'
 import { Book } from './book/book.ts'
+import { Comments } from './comments/comments.ts'
+import { PrivateWords } from './comments/privateWords.ts'
 import { Folders } from './folders/folders.ts'
 import { Mail } from './mail/mail.ts'
 import { Media } from './media/media.ts'
@@ -98,6 +100,8 @@ export function openCapabilities(platform: Platform, pool: Pool) {
     talkFilms: new TalkFilms(platform, media),
     review: new Review(platform, guard, pieces),
     secondLooks: new SecondLooks(platform),
+    comments: new Comments(platform, guard),
+    privateWords: new PrivateWords(platform),
     notices,
     portfolio: new Portfolio(platform, school),
     book: new Book(platform, sharing),

@@ -19,6 +19,7 @@ import { SpokenReasons1700000000017 } from './migrations/17-spokenReasons.ts'
 import { FilmOriginals1700000000018 } from './migrations/18-filmOriginals.ts'
 import { NudgedPieces1700000000019 } from './migrations/19-nudgedPieces.ts'
 import { SecondLooks1700000000020 } from './migrations/20-secondLooks.ts'
+import { Comments1700000000021 } from './migrations/21-comments.ts'
 import type { Schema } from './platform/database.ts'
 import {
   CardSheetRow,
@@ -36,6 +37,7 @@ import {
 import { PersonRow } from './school/rows.ts'
 import { AuditRow } from './platform/audit.ts'
 import { BookRow } from './book/rows.ts'
+import { CommentRow, PrivateWordRow } from './comments/rows.ts'
 import { FolderClassRow, FolderRow, StrandRow } from './folders/rows.ts'
 import { MediaFormRow, MediaRow, UploadRow } from './media/rows.ts'
 import { MailRow } from './mail/rows.ts'
@@ -136,6 +138,8 @@ const ROWS = [
   GuardianRequestRow,
   UploadRow,
   SecondLookRow,
+  CommentRow,
+  PrivateWordRow,
 ]
 
 /**
@@ -167,5 +171,6 @@ export const SCHEMA = {
     FilmOriginals1700000000018,
     NudgedPieces1700000000019,
     SecondLooks1700000000020,
+    Comments1700000000021,
   ],
 } satisfies Schema

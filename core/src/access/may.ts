@@ -67,6 +67,12 @@ export const ACTIONS = [
   'piece.withdraw',
   'piece.bin',
   'piece.judge',
+  'comment.say',
+  'comment.read',
+  'comment.decide',
+  'private-word.say',
+  'private-words.open',
+  'held-words.change',
   'portfolio.read',
   'portfolio.pick',
   'book.make',
@@ -108,6 +114,8 @@ const SHARED_BY_LINK = [...SHARED_WITH_PARENTS, 'link-live'] as const
 /** Sets up and oversees, and reads no pupil's work by it. */
 const LEADING = [
   'school.change',
+  'held-words.change',
+  'private-words.open',
   'staff.change',
   'roll-over.do',
   'post-box.read',
@@ -148,14 +156,17 @@ export const ACCESS_TABLE: readonly Entry[] = [
   ...entries(
     'pupil',
     'maker',
-    ['piece.read', 'piece.read-approved', 'piece.change', 'piece.hand-in', 'portfolio.pick'],
+    [
+      ...(['piece.read', 'piece.read-approved', 'piece.change', 'piece.hand-in'] as const),
+      ...(['portfolio.pick', 'comment.say', 'comment.read', 'private-word.say'] as const),
+    ],
     ['not-binned'],
   ),
   // Left out of the next go, they keep what they made.
   ...entries(
     'pupil',
     'approved-maker',
-    ['piece.read-approved', 'portfolio.pick'],
+    ['piece.read-approved', 'portfolio.pick', 'comment.read'],
     ['approved', 'not-binned'],
   ),
   ...entries('pupil', 'classmate', ['folder.read', 'task.read', 'task.tick', 'notice.read']),
@@ -192,7 +203,10 @@ export const ACCESS_TABLE: readonly Entry[] = [
   ...entries(
     'teacher',
     'class-teacher',
-    ['piece.read', 'piece.read-approved', 'piece.judge', 'book.read-page'],
+    [
+      ...(['piece.read', 'piece.read-approved', 'piece.judge', 'book.read-page'] as const),
+      ...(['comment.say', 'comment.read', 'comment.decide', 'private-word.say'] as const),
+    ],
     ['not-binned'],
   ),
   ...entries('office', 'school-lead', LEADING),
@@ -205,7 +219,12 @@ export const ACCESS_TABLE: readonly Entry[] = [
     ['sharing-consent'],
   ),
   ...entries('parent', 'guardian', ['notice.read']),
-  ...entries('parent', 'guardian', ['piece.read-approved'], SHARED_WITH_PARENTS),
+  ...entries(
+    'parent',
+    'guardian',
+    ['piece.read-approved', 'comment.say', 'comment.read'],
+    SHARED_WITH_PARENTS,
+  ),
   ...entries('link-holder', 'holder', ['piece.read-approved'], SHARED_BY_LINK),
 ]
 

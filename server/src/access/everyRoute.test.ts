@@ -64,6 +64,8 @@ beforeAll(async () => {
     `/sharing/pupils/${school.ids.wren}/parents/${newId()}`,
     { firstName: 'X', lastName: '', email: 'x@saltmarsh.example' },
   )
+  const commentId = newId()
+  await school.wren.ask('PUT', `/comments/${commentId}`, { pieceId: approved.id, words: 'Mine' })
   herons = {
     approved: approved.id,
     draft: draft.id,
@@ -82,6 +84,7 @@ beforeAll(async () => {
     book: book.body.id,
     invitation: parent.body.guardians.at(-1)!.invitation!.id,
     letter: await ids('select id from mail limit 1'),
+    comment: commentId,
   }
 }, 60_000)
 
@@ -102,6 +105,7 @@ const FITTING: Record<string, string[]> = {
   mail: ['letter'],
   school: ['heron', 'wren', 'sheet'],
   accounts: ['heron', 'wren', 'sheet', 'letter'],
+  comments: ['approved', 'draft', 'comment'],
 }
 const fillWith = (id: string) => (name: string) =>
   name === 'form' ? '320' : name === 'kind' ? 'sharing' : id
@@ -168,6 +172,7 @@ test('every capability’s routes are found', () => {
     'book',
     'mail',
     'live',
+    'comments',
   ])
     expect(capabilities).toContain(name)
 })
@@ -288,6 +293,17 @@ test('every list shows what the guard allows, and nothing else', async () => {
           looks.map(({ pieceId: id }) => ({ id })),
         ),
       ).toEqual(await filter(marked, (id) => guard.piece(viewer, 'piece.judge', id)))
+      const said = await all('comment', "state = 'waiting'")
+      const pieceOf = async (id: string) =>
+        (
+          await manager.query<{ id: string }[]>(
+            'select piece_id as id from comment where id = $1',
+            [id],
+          )
+        )[0]!.id
+      expect(await listed(person, '/comments/waiting', itself)).toEqual(
+        await filter(said, async (id) => guard.piece(viewer, 'comment.decide', await pieceOf(id))),
+      )
       expect(await listed(person, '/school/classes', itself)).toEqual(
         await filter(await all('class'), (id) => guard.schoolClass(viewer, 'class.read', id)),
       )

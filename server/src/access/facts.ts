@@ -38,12 +38,24 @@ export const SHOWN_AT_HOME = sql`p.binned_at is null and f.parents_see and ${all
 /**
  * SQL: whether a teacher teaches a pupil in a class of a school year that has not ended.
  * @param pupil - A column.
+ * @param teacherId - Their id, or a column.
  * @param today - Day of the school, or SQL for it.
  */
-export const taughtNow = (pupil: string, teacherId: string, today: string | Sql): Sql =>
+export const taughtNow = (pupil: string, teacherId: string | Sql, today: string | Sql): Sql =>
   sql`exists (select 1 from enrolment e join enrolment t on t.class_id = e.class_id join class c on c.id = e.class_id
      join school_year y on y.id = c.school_year_id and y.ends_on >= ${today}::date
      where e.person_id = ${raw(pupil)} and t.person_id = ${teacherId})`
+
+/**
+ * SQL: whether a teacher teaches a piece: its class, or somebody who makes it, or made what was
+ * approved of it.
+ * @param piece - Alias of `piece`.
+ * @param today - As for `taughtNow`.
+ */
+export const teachesPiece = (piece: string, teacherId: string, today: string | Sql): Sql =>
+  sql`(exists (select 1 from enrolment t where t.class_id = ${raw(piece)}.class_id and t.person_id = ${teacherId})
+     or exists (select 1 from piece_maker m where m.piece_id = ${raw(piece)}.id and ${taughtNow('m.person_id', teacherId, today)})
+     or exists (${approvedMakers(piece)} and ${taughtNow('m.person_id', teacherId, today)}))`
 
 /**
  * SQL: whether a task `t` is open to a pupil at a moment: published, and for them.

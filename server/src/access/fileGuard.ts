@@ -1,7 +1,9 @@
 import { DomainError, SHOWN_ROLES } from '@nibquill/core'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
+import { sql } from '../platform/sql.ts'
 import type { Guard } from './guard.ts'
+import { listSeenComments } from './seenComments.ts'
 
 type Hangs = {
   ownerId: string
@@ -14,6 +16,10 @@ type Hangs = {
    * is told; `ofChild`: of a child of the asking person's.
    */
   picks: { pieceId: string; own: boolean; ofChild: boolean }[]
+  /** Comments in which it is said. */
+  comments: string[]
+  /** Private words in which it is said, that the asking person is one of the two of, or opened. */
+  privateWords: { pieceId: string; opened: boolean }[]
   tasks: string[]
   notices: string[]
 }
@@ -59,6 +65,15 @@ export class FileGuard {
       if (ofChild && (await this.#guard.allowsPiece(viewer, 'piece.read-approved', pieceId)))
         return true
     }
+    if (hangs.comments.length > 0) {
+      const { manager } = this.#platform.db
+      const where = sql`c.id = any(${hangs.comments}::uuid[])`
+      for (const { pieceId } of await listSeenComments(manager, viewer, where))
+        if (await this.#guard.allowsPiece(viewer, 'comment.read', pieceId)) return true
+    }
+    for (const { pieceId, opened } of hangs.privateWords)
+      if (opened || (await this.#guard.allowsPiece(viewer, 'private-word.say', pieceId)))
+        return true
     for (const id of hangs.tasks)
       if (await this.#guard.task(viewer, 'task.read', id).then(yes, isRefusal)) return true
     for (const id of hangs.notices)
@@ -72,6 +87,11 @@ export class FileGuard {
          array(select task_id from task_media where media_id = m.id union select task_id from task_sheet where media_id = m.id) as tasks,
          array(select notice_id from notice_media where media_id = m.id) as notices,
          array(select piece_id from decision where voice_media_id = m.id) as answers,
+         array(select id from comment where voice_media_id = m.id) as comments,
+         coalesce((select json_agg(json_build_object('pieceId', w.piece_id, 'opened', o.opened))
+           from private_word w, lateral (select $4 and exists (select 1 from audit a where a.subject_id = w.pupil_id and a.person_id = $3
+             and a.action = 'private-words.open' and a.happened_at > $5::timestamptz - interval '1 day') as opened) o
+           where w.voice_media_id = m.id and ($3 in (w.pupil_id, w.teacher_id) or o.opened)), '[]') as "privateWords",
          coalesce((select json_agg(json_build_object('pieceId', p.id, 'own', c.pupil_id = p.pupil_id,
              'ofChild', exists (select 1 from guardian g where g.pupil_id = c.pupil_id and g.parent_id = $3)))
            from pick k join chapter c on c.id = k.chapter_id join piece p on p.id = k.piece_id where k.voice_media_id = m.id), '[]') as picks,
@@ -81,7 +101,10 @@ export class FileGuard {
                from version_file f join piece_version w on w.id = f.version_id join piece p on p.id = w.piece_id where f.media_id = m.id
            ) x), '[]') as pieces
        from media m where m.id = $1`,
-      [mediaId, SHOWN_ROLES, viewer?.personId ?? null],
+      [
+        ...[mediaId, SHOWN_ROLES, viewer?.personId ?? null, viewer?.leads ?? false],
+        this.#platform.clock.now(),
+      ],
     )
     return row ?? null
   }

@@ -21,6 +21,7 @@ import {
   PIECE_FACTS,
   shownTo,
   taughtNow,
+  teachesPiece,
   type PieceFacts,
 } from './facts.ts'
 
@@ -66,9 +67,7 @@ export class Guard {
       sql`select ${PIECE_FACTS},
          exists (select 1 from piece_maker m where m.piece_id = p.id and m.person_id = ${viewer.personId}) as maker,
          ${madeApproved('p', viewer.personId)} as "madeApproved",
-         exists (select 1 from enrolment t where t.class_id = p.class_id and t.person_id = ${viewer.personId})
-           or exists (select 1 from piece_maker m where m.piece_id = p.id and ${taughtNow('m.person_id', viewer.personId, today)})
-           or exists (${approvedMakers('p')} and ${taughtNow('m.person_id', viewer.personId, today)}) as teaches,
+         ${teachesPiece('p', viewer.personId, today)} as teaches,
          exists (${approvedMakers('p')} and exists (select 1 from guardian g where g.pupil_id = m.person_id and g.parent_id = ${viewer.personId})) as guards
        from piece p where p.id = ${pieceId}`,
     )

@@ -1,5 +1,5 @@
 import type { CardSignIn, FirstRun, Session } from '@nibquill/contract'
-import { DomainError, isTimeZone, fault } from '@nibquill/core'
+import { DomainError, FIRST_HELD_WORDS, isTimeZone, fault } from '@nibquill/core'
 import { v7 as newId } from 'uuid'
 import { note } from '../platform/audit.ts'
 import type { Platform } from '../platform/platform.ts'
@@ -135,6 +135,7 @@ export class Accounts {
         name: input.schoolName,
         timeZone: input.timeZone,
         filmOriginals: 'always' as const,
+        heldWords: FIRST_HELD_WORDS,
         createdAt: now,
       }
       await manager.insert(SchoolRow, school)

@@ -1,4 +1,4 @@
-import type { NewsItem, StaffNews, WorkNews } from '@nibquill/contract'
+import type { NewsItem, SaidNews, StaffNews, WorkNews } from '@nibquill/contract'
 import type { EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
 import { spokenIn } from '../media/spokenIn.ts'
@@ -50,26 +50,49 @@ export async function teachersOf(
   return rows.map(({ id }) => id)
 }
 
+/**
+ * SQL: news `n` of what was said (`c` under a piece, `w` in private) that its reader may still read:
+ * shown, and to somebody who makes the piece; of parents, to their own child. A teacher who was talked
+ * to in private is told that they were.
+ */
+const STILL_READ = `(c.id is null or (c.state = 'shown' and exists (select 1 from piece_maker m where m.piece_id = c.piece_id and m.person_id = n.person_id)
+    and (cb.role <> 'parent' or exists (select 1 from guardian g where g.parent_id = cb.id and g.pupil_id = n.person_id))))
+  and (w.id is null or w.teacher_id = n.person_id or exists (select 1 from piece_maker m where m.piece_id = w.piece_id and m.person_id = n.person_id))`
+
 /** What somebody should know of, newest first. About work in the bin nothing is told. */
 export async function listNews(manager: EntityManager, personId: string): Promise<NewsItem[]> {
   type Flat = Omit<WorkNews, 'kind' | 'happenedAt'> &
+    Omit<SaidNews, 'kind' | 'happenedAt'> &
     Omit<StaffNews, 'kind' | 'happenedAt'> & { kind: NewsItem['kind']; happenedAt: Date }
   const rows = await manager.query<Flat[]>(
     `select n.id, n.kind, n.happened_at as "happenedAt", n.seen_at is not null as seen,
-       d.piece_id as "pieceId", w.title as "pieceTitle", f.name as "folderName", d.message, ${spokenIn('d')} as voice,
+       p.id as "pieceId", coalesce(v.title, p.title) as "pieceTitle", f.name as "folderName", d.message,
+       case when d.id is not null then ${spokenIn('d')} when c.id is not null then ${spokenIn('c')} when w.pupil_id = n.person_id then ${spokenIn('w')} end as voice,
+       coalesce(c.words, case when w.pupil_id = n.person_id then w.words end, '') as words,
+       case when coalesce(cb.role, wb.role) = 'pupil' then coalesce(cb.first_name, wb.first_name)
+         else trim(coalesce(cb.first_name, wb.first_name) || ' ' || coalesce(cb.last_name, wb.last_name)) end as "from",
        trim(u.first_name || ' ' || u.last_name) as "teacherName",
-       trim(b.first_name || ' ' || b.last_name) as by, trim(s.first_name || ' ' || s.last_name) as about, c.name as "className"
-     from news n left join decision d on d.id = n.decision_id left join piece_version w on w.id = d.version_id
-       left join piece p on p.id = d.piece_id left join person u on u.id = d.decided_by left join folder f on f.id = d.folder_id
-       left join person b on b.id = n.by_id left join person s on s.id = n.subject_id left join class c on c.id = n.class_id
-     where n.person_id = $1 and p.binned_at is null order by n.happened_at desc, n.id desc limit ${SHOWN}`,
+       trim(b.first_name || ' ' || b.last_name) as by, trim(s.first_name || ' ' || s.last_name) as about, k.name as "className"
+     from news n left join decision d on d.id = n.decision_id left join piece_version v on v.id = d.version_id
+       left join comment c on c.id = n.comment_id left join person cb on cb.id = c.by_id
+       left join private_word w on w.id = n.private_word_id left join person wb on wb.id = w.by_id
+       left join piece p on p.id = coalesce(d.piece_id, c.piece_id, w.piece_id) left join person u on u.id = d.decided_by left join folder f on f.id = d.folder_id
+       left join person b on b.id = n.by_id left join person s on s.id = n.subject_id left join class k on k.id = n.class_id
+     where n.person_id = $1 and p.binned_at is null and ${STILL_READ} order by n.happened_at desc, n.id desc limit ${SHOWN}`,
     [personId],
   )
   return rows.map(({ kind, id, seen, ...row }) => {
     const happened = { id, seen, happenedAt: row.happenedAt.toISOString() }
-    if (kind === 'name-card' || kind === 'letter-opened')
-      return { ...happened, kind, by: row.by, about: row.about, className: row.className }
-    const { pieceId, pieceTitle, folderName, teacherName, message, voice } = row
-    return { ...happened, kind, pieceId, pieceTitle, folderName, teacherName, message, voice }
+    const { pieceId, pieceTitle, folderName, teacherName, message, voice, from, words } = row
+    switch (kind) {
+      case 'name-card':
+      case 'letter-opened':
+        return { ...happened, kind, by: row.by, about: row.about, className: row.className }
+      case 'commented':
+      case 'private-word':
+        return { ...happened, kind, pieceId, pieceTitle, from, words, voice }
+      default:
+        return { ...happened, kind, pieceId, pieceTitle, folderName, teacherName, message, voice }
+    }
   })
 }

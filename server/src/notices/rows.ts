@@ -2,14 +2,16 @@ import { id, integer, maybe, moment, refer, row, text } from '../platform/column
 
 /**
  * One line of news to one person. About work (`approved`, `returned`) it follows from the decision;
- * to staff it says who (`byId`)
+ * what was said of it (`commented`, `private-word`) from the words; to staff it says who (`byId`)
  * did what about whom (`subjectId`).
  */
 export type NewsRow = {
   id: string
   personId: string
-  kind: 'approved' | 'returned' | 'name-card' | 'letter-opened'
+  kind: 'approved' | 'returned' | 'commented' | 'private-word' | 'name-card' | 'letter-opened'
   decisionId: string | null
+  commentId: string | null
+  privateWordId: string | null
   subjectId: string | null
   classId: string | null
   byId: string | null
@@ -23,6 +25,8 @@ export const NewsRow = row<NewsRow>(
     personId: refer('person', { cascade: true }),
     kind: text,
     decisionId: maybe(refer('decision', { cascade: true })),
+    commentId: maybe(refer('comment', { cascade: true })),
+    privateWordId: maybe(refer('private_word', { cascade: true })),
     subjectId: maybe(refer('person', { cascade: true })),
     classId: maybe(refer('class', { cascade: true })),
     byId: maybe(refer('person')),
@@ -30,10 +34,12 @@ export const NewsRow = row<NewsRow>(
     seenAt: maybe(moment),
   },
   {
-    uniques: [{ columns: ['personId', 'decisionId'] }],
+    uniques: [{ columns: ['personId', 'decisionId'] }, { columns: ['personId', 'commentId'] }],
     indices: [
       { columns: ['personId', 'happenedAt'] },
       { columns: ['decisionId'] },
+      { columns: ['commentId'] },
+      { columns: ['privateWordId'] },
       { columns: ['subjectId'] },
     ],
   },

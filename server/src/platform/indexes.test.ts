@@ -1,3 +1,4 @@
+import type { Piece } from '@nibquill/contract'
 import pg from 'pg'
 import { type SmallSchool, type TestServer, useSmallSchool } from '../testing/testServer.ts'
 
@@ -30,6 +31,7 @@ const LARGE = [
   'session',
   'mail',
   'enrolment',
+  'comment',
 ]
 /** These grow as well, and are empty here: it is asked whether an index could be used at all. */
 const LARGE_ELSEWHERE = [
@@ -44,11 +46,12 @@ const LARGE_ELSEWHERE = [
   'guardian',
   'consent',
   'person',
+  'private_word',
 ]
 
 test('no list reads a large table from end to end', async () => {
   const { server } = test_
-  await fill()
+  const piece = await fill()
   const plans: string[] = []
   // Every question the server asks while the lists are opened is explained as it is asked.
   const asked: { sql: string; parameters: unknown[] }[] = []
@@ -75,6 +78,9 @@ test('no list reads a large table from end to end', async () => {
     ['teacher', '/review/tray'],
     ['teacher', `/review/tray?order=due&classId=${ids.heron}`],
     ['teacher', '/review/drafts'],
+    ['teacher', '/comments/waiting'],
+    ['teacher', `/comments/pieces/${piece.id}`],
+    ['wren', `/comments/pieces/${piece.id}`],
     ['teacher', '/tasks'],
     ['teacher', '/school/classes'],
     ['teacher', `/school/classes/${ids.heron}`],
@@ -137,9 +143,9 @@ test('a foreign key that rows are looked up by has an index that begins with it'
 /**
  * Other people's work beside that of the small school: many pupils, each with some of everything.
  */
-async function fill(): Promise<void> {
+async function fill(): Promise<Piece> {
   const { ids } = school
-  await school.approved()
+  const piece = await school.approved()
   // Takes longer than a page may.
   const client = new pg.Client({ connectionString: test_.config.databaseUrl })
   await client.connect()
@@ -176,6 +182,10 @@ async function fill(): Promise<void> {
   await run(`insert into media (id, owner_id, name, kind, type, size_bytes, width, height, transcript, made_percent, sent_sha256, kept_sha256, state, arrived_at)
     select p.id, p.pupil_id, '', 'picture', 'image/jpeg', 1, 1, 1, '', 0, p.id::text, p.id::text, 'ready', now() from piece p where p.title = 't'`)
   await run(
+    `insert into comment (id, piece_id, by_id, words, state, hidden_why, said_at)
+     select gen_random_uuid(), p.id, p.pupil_id, 'w', 'shown', '', now() from piece p where p.title = 't'`,
+  )
+  await run(
     `with t as (insert into part (id, piece_id, kind, name, position, content)
        select gen_random_uuid(), p.id, 'photo', '', 0, '{}' from piece p where p.title = 't' returning id, piece_id)
      insert into part_file select id, 'picture', piece_id from t`,
@@ -202,4 +212,5 @@ async function fill(): Promise<void> {
   )
   await run('analyze')
   await client.end()
+  return piece
 }

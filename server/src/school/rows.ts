@@ -21,6 +21,8 @@ export type SchoolRow = {
   name: string
   timeZone: string
   filmOriginals: FilmOriginals
+  /** What the school wants a closer look at in comments. @see core/src/comments/heldWords.ts */
+  heldWords: readonly string[]
   createdAt: Date
 }
 export const SchoolRow = row<SchoolRow>('school', {
@@ -28,6 +30,7 @@ export const SchoolRow = row<SchoolRow>('school', {
   name: text,
   timeZone: text,
   filmOriginals: text,
+  heldWords: json,
   createdAt: moment,
 })
 
