@@ -16,6 +16,7 @@ const CLIENT = [
   ...['accounts', 'outbox', 'parts', 'tidy', 'school', 'folders', 'portfolio', 'tasks', 'notices'],
   ...[
     'pieces',
+    'comments',
     'places',
     'making',
     'ink',
@@ -71,7 +72,17 @@ const clientOrder = [
 /** The server's folders, each of which may import those before it. */
 const SERVER = [
   ...['platform', 'print', 'access', 'media', 'school', 'notices', 'mail', 'accounts', 'folders'],
-  ...['tasks', 'pieces', 'review', 'comments', 'portfolio', 'sharing', 'book', 'staff', 'retention'],
+  ...[
+    'tasks',
+    'pieces',
+    'review',
+    'comments',
+    'portfolio',
+    'sharing',
+    'book',
+    'staff',
+    'retention',
+  ],
 ]
 const serverOrder = [
   ...SERVER.map((folder, i) => ({

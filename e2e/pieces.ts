@@ -6,7 +6,8 @@ import {
   type Piece,
   type PieceLine,
 } from '@nibquill/contract'
-import type { Page } from '@playwright/test'
+import { expect, type Page } from '@playwright/test'
+import { v7 as newId } from 'uuid'
 import * as v from 'valibot'
 
 /** The photos among the parts of a piece, each with what is known of its file. */
@@ -21,4 +22,28 @@ export const pieceOf = (page: Page, id: string): Promise<Piece> =>
 export const newestOf = async (page: Page): Promise<PieceLine | undefined> => {
   const { pieces } = v.parse(MyPieces, await (await page.request.get('/api/pieces')).json())
   return [...pieces].sort((a, b) => (a.id < b.id ? 1 : -1))[0]
+}
+
+/** A piece of writing, as far as it is asked for, by whoever is on the page. */
+export async function written(page: Page, title: string, to: 'draft' | 'tray'): Promise<string> {
+  const origin = new URL(page.url()).origin
+  const ask = async (method: 'put' | 'patch' | 'post', address: string, data: object) => {
+    const answer = await page.request[method](`/api/pieces/${address}`, {
+      ...{ data, headers: { Origin: origin } },
+    })
+    expect(answer.status()).toBe(200)
+    return (await answer.json()) as Piece
+  }
+  const [id, partId] = [newId(), newId()]
+  await ask('put', id, { taskId: null })
+  const text = { kind: 'writing', name: '', text: `${title}. The wind walks.` }
+  const { version } = await ask('put', `${id}/parts/${partId}`, text)
+  const folders = (await (await page.request.get('/api/folders')).json()) as {
+    id: string
+    name: string
+  }[]
+  const folderId = folders.find(({ name }) => name === 'Wind poems')!.id
+  const named = await ask('patch', id, { seenVersion: version, title, folderId })
+  if (to === 'tray') await ask('post', `${id}/hand-in`, { seenVersion: named.version })
+  return id
 }

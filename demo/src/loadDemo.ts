@@ -1,6 +1,7 @@
 import type { SetClock } from '@nibquill/server'
 import { MediaRow } from '@nibquill/server/media/rows'
 import { setTimeout as sleep } from 'node:timers/promises'
+import { talkAboutWork } from './conversations.ts'
 import { inviteFamily, makeDailyLife } from './dailyLife.ts'
 import { drawPiece, makePiece } from './makePiece.ts'
 import { HERON, PLOVER } from './people.ts'
@@ -47,6 +48,8 @@ export async function beginDemo(
   await makeDailyLife(place, pupils, shelves, tasks)
   clock.set(now)
   const parentAddress = await inviteFamily(place, pupils)
+  await talkAboutWork(place, pupils)
+  clock.set(now)
   const { schoolId, terms, teacherIds } = place
   const rest = plans.filter((plan) => !isFirst(plan)).sort(waitingFirst)
   return {

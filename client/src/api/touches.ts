@@ -9,7 +9,10 @@ const whole = (...capabilities: string[]): QueryKey[] => capabilities.map((name)
  */
 const TOUCHES: Record<LiveTopic, (id: string | undefined) => QueryKey[]> = {
   pieces: () =>
-    whole('pieces', 'review', 'notices', 'tasks', 'school', 'folders', 'portfolio', 'book'),
+    whole(
+      ...['pieces', 'review', 'notices', 'tasks', 'school', 'folders', 'portfolio', 'book'],
+      'comments',
+    ),
   // A class of thirty whose words save themselves every few seconds: as little as there can be.
   work: (id) =>
     id
@@ -19,12 +22,17 @@ const TOUCHES: Record<LiveTopic, (id: string | undefined) => QueryKey[]> = {
           ['pieces', 'for-everyone'],
         ]
       : whole('pieces'),
+  comments: (id) => [
+    ...(id ? [['comments', id]] : whole('comments')),
+    ['comments', 'waiting'],
+    ['notices', 'news'],
+  ],
   review: () => whole('review'),
   notices: () => whole('notices'),
   portfolio: () => whole('portfolio', 'pieces', 'book'),
   book: () => whole('book'),
   media: () => whole('pieces'),
-  sharing: () => whole('sharing'),
+  sharing: () => whole('sharing', 'comments'),
   school: () => whole('school'),
   tasks: () => whole('tasks', 'school'),
   folders: () => whole('folders'),

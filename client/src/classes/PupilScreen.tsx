@@ -5,6 +5,7 @@ import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { useSession } from '../accounts'
 import { BookBox, useBooks } from '../book'
+import { OpenPrivateWords } from '../comments'
 import { whenWasIt } from '../kit/dates'
 import { Hint } from '../kit/form'
 import { Bar, Heading, Page } from '../kit/layout'
@@ -45,6 +46,9 @@ export function PupilScreen() {
       {teaches ? <Work pupil={pupil.data} /> : null}
       <ParentsBox pupilId={id} firstName={pupil.data.firstName} />
       <PupilEditBox key={id} pupil={pupil.data} />
+      {session.data?.person?.leads ? (
+        <OpenPrivateWords key={`private ${id}`} pupilId={id} name={pupil.data.firstName} />
+      ) : null}
     </Page>
   )
 }

@@ -1,5 +1,3 @@
-import type { WorkNews } from '@nibquill/contract'
-import { router } from 'expo-router'
 import { useEffect, useState } from 'react'
 import { ScrollView, View } from 'react-native'
 import { Text } from 'react-native-paper'
@@ -8,20 +6,19 @@ import { Ask } from '../kit/Ask'
 import { useReached } from '../device/network'
 import { BigButton } from '../kit/BigButton'
 import { Bar, Heading, useWidth } from '../kit/layout'
-import { Listen } from '../kit/Listen'
 import { Notice } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
 import { Peg } from '../kit/Peg'
-import { Press } from '../kit/Press'
 import { RoundButton } from '../kit/RoundButton'
 import { ToastPlace } from '../kit/Toast'
 import { colours, space } from '../kit/theme'
-import { useMarkNewsSeen, useNews, useNotices } from '../notices'
+import { useNotices } from '../notices'
 import { useFolders } from '../folders'
 import { useTasks } from '../tasks'
 import { Columns } from './Columns'
 import { deskAreas, fits, inState, type PieceSize } from './deskAreas'
 import { MakeShelf } from './MakeShelf'
+import { NewsLine } from './NewsLine'
 import { Roomy } from './roomy'
 import { useOutbox } from '../outbox/OutboxContext'
 import { OutboxLine, useClassmates, useMyPieces, useShownLines } from '../pieces'
@@ -137,48 +134,5 @@ function DeskHead() {
         {t('signOutHelp')}
       </Ask>
     </Bar>
-  )
-}
-
-export const newsText = (item: WorkNews): string =>
-  item.kind === 'approved'
-    ? t('newsApproved', {
-        teacher: item.teacherName,
-        title: item.pieceTitle,
-        folder: item.folderName ?? '',
-      })
-    : t('newsReturned', { teacher: item.teacherName, title: item.pieceTitle })
-
-/**
- * The newest thing that happened, in one line; tapped, it opens the piece. It counts as seen once
- * it has been on screen.
- */
-function NewsLine({ again }: { again: readonly string[] }) {
-  const news = (useNews().data ?? []).filter((item) => 'pieceId' in item)
-  const markSeen = useMarkNewsSeen()
-  // What came back for another go stands below, with what was said of it.
-  const newest = news.find(({ pieceId }) => !again.includes(pieceId))
-  const unseen = news.some((item) => !item.seen)
-  const mark = markSeen.mutate
-  useEffect(() => {
-    if (!unseen) return
-    const timer = setTimeout(() => mark(), 8000)
-    return () => clearTimeout(timer)
-  }, [unseen, mark])
-  if (!newest) return null
-  const text = newsText(newest) + (newest.message ? `. “${newest.message}”` : '')
-  return (
-    <View role="region" aria-label={t('news')}>
-      <Notice tone="news" symbol="quill" action={<Listen text={text} />}>
-        <Press
-          role="link"
-          label={newsText(newest)}
-          onPress={() => router.push(`/my-pieces/${newest.pieceId}`)}
-          style={{ minHeight: 40, justifyContent: 'center' }}
-        >
-          <Text variant={newest.seen ? 'bodyLarge' : 'titleMedium'}>{newsText(newest)}</Text>
-        </Press>
-      </Notice>
-    </View>
   )
 }

@@ -3,6 +3,7 @@ import { router } from 'expo-router'
 import { useState } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
+import { SaidUnder } from '../comments'
 import { Ask } from '../kit/Ask'
 import { BigButton } from '../kit/BigButton'
 import { Bar, Heading, Page, Stack, useWidth } from '../kit/layout'
@@ -91,6 +92,7 @@ function MyPiece({ piece }: { piece: Piece }) {
         </Stack>
       ) : null}
       {piece.approved && piece.term ? <PickBox piece={piece} /> : null}
+      <SaidUnder piece={piece} />
       <EarlierVersions
         versions={piece.versions
           .filter(({ withdrawnAt }) => withdrawnAt === null)

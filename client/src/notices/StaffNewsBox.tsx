@@ -1,8 +1,11 @@
-import type { StaffNews } from '@nibquill/contract'
+import type { SaidNews, StaffNews } from '@nibquill/contract'
+import { router } from 'expo-router'
 import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
 import { whenWasIt } from '../kit/dates'
 import { Box } from '../kit/form'
+import { Press } from '../kit/Press'
+import { colours } from '../kit/theme'
 import { useMarkNewsSeen, useNews } from './noticesQueries'
 import { t } from './words'
 import { Bar } from '../kit/layout'
@@ -11,15 +14,26 @@ import { Bar } from '../kit/layout'
 export function StaffNewsBox() {
   const news = useNews()
   const seen = useMarkNewsSeen()
-  const fresh = (news.data ?? []).filter((item): item is StaffNews => 'by' in item && !item.seen)
+  const fresh = (news.data ?? []).filter(
+    (item): item is StaffNews | SaidNews =>
+      ('by' in item || item.kind === 'private-word') && !item.seen,
+  )
   if (fresh.length === 0) return null
   return (
     <Box title={t('staffNews')}>
-      {fresh.map((item) => (
-        <Text key={item.id} variant="bodyMedium">
-          {sentence(item)}
-        </Text>
-      ))}
+      {fresh.map((item) =>
+        'by' in item ? (
+          <Text key={item.id} variant="bodyMedium">
+            {sentence(item)}
+          </Text>
+        ) : (
+          <Press key={item.id} role="link" onPress={() => router.push(`/tray/${item.pieceId}`)}>
+            <Text variant="bodyMedium" style={{ color: colours.sea }}>
+              {t('saidPrivately', { name: item.from, title: item.pieceTitle })}
+            </Text>
+          </Press>
+        ),
+      )}
       <Bar wrap>
         <BigButton
           small

@@ -23,6 +23,7 @@ export const messages = {
   staffNews: 'For you to know',
   newCard: '{by} made a new name card for {whom}, {when}. The old one no longer works.',
   letterOpened: '{by} opened the letter with the way in for {whom}, {when}.',
+  saidPrivately: '{name} said something just to you, on “{title}”',
   wholeClass: 'everybody in {name}',
   putNewsAway: 'I have seen it',
 } as const

@@ -109,6 +109,14 @@ export const SENDERS: { [K in IntentKind]: Sender<K> } = {
 
   makers: ({ pieceId, makerIds }) => api.put(pieceAt(pieceId, '/makers'), Piece, { makerIds }),
 
+  comment: async ({ pieceId, commentId, words, mediaId, withId }) => {
+    const said = { pieceId, words, ...(mediaId ? { voiceId: mediaId } : {}) }
+    await (withId
+      ? api.put(`/comments/private/${commentId}`, Done, { ...said, withId })
+      : api.put(`/comments/${commentId}`, Done, said))
+    return null
+  },
+
   'hand-in': async ({ pieceId }, way) => {
     const piece = await look(pieceId, way)
     return piece.state === 'submitted' ? piece : move(piece, 'hand-in')

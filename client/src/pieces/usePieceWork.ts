@@ -88,6 +88,16 @@ export function usePieceWork(pieceId: string) {
     putBack: (partId: string) => restore(partId, true),
     makers: (makerIds: readonly string[]) => want([{ kind: 'makers', makerIds }]),
     words: (words: Words, base: Words) => want([{ kind: 'words', words, base }]),
+    /** Under the piece, or to one teacher alone. */
+    say: (words: string, voice: File | null, withId: string | null) => {
+      const mediaId = voice && newId()
+      const comment: IntentBody = { kind: 'comment', commentId: newId(), words, mediaId, withId }
+      if (!voice || !mediaId) return want([comment])
+      return want(
+        [{ kind: 'file', mediaId, name: voice.name, sizeBytes: voice.size }, comment],
+        new Map([[mediaId, voice]]),
+      )
+    },
     handIn: () => want([{ kind: 'hand-in' }]),
     withdraw: () => want([{ kind: 'withdraw' }]),
     bin: (thrown: boolean) => want([{ kind: 'bin', restore: !thrown }]),

@@ -4,6 +4,7 @@ import type { Place } from '@nibquill/core/review/sitting'
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState, type ReactNode } from 'react'
 import { ScrollView, View, type ViewStyle } from 'react-native'
+import { commentsWords, TeacherComments } from '../comments'
 import { useFolders } from '../folders'
 import { Field } from '../kit/Field'
 import { Bar, Stack, useWidth } from '../kit/layout'
@@ -79,7 +80,8 @@ function JudgingDesk({ piece, place, onGo, onDecided }: Props & { piece: Piece }
       s: () => (waiting || approved) && setOpen('send-back'),
       f: () => (waiting || approved) && setOpen('folder'),
       l: () => setOpen('second-look'),
-      m: () => document.querySelector<HTMLElement>(`[aria-label="${t('message')}"]`)?.focus(),
+      m: () => focusOn(t('message')),
+      c: () => openOrFocus(commentsWords('sayUnder')),
       j: () => nextId && onGo(nextId),
       k: () => previousId && onGo(previousId),
       '?': () => setOpen('keys'),
@@ -108,6 +110,16 @@ function JudgingDesk({ piece, place, onGo, onDecided }: Props & { piece: Piece }
       <DeskDialogs {...{ open, piece, verdict, folder, folders }} title={title} onClose={close} />
     </View>
   )
+}
+
+const focusOn = (label: string) =>
+  document.querySelector<HTMLElement>(`[aria-label="${label}"]`)?.focus()
+/** What is folded away behind a button of its name is unfolded, and has the focus then. */
+function openOrFocus(label: string): void {
+  const buttons = [...document.querySelectorAll<HTMLElement>('[role="button"]')]
+  const folded = buttons.find(({ textContent }) => textContent === label)
+  if (folded) folded.click()
+  else focusOn(label)
 }
 
 /** What is known of the work, and a field for words to its pupil while it waits. */
@@ -143,6 +155,7 @@ function FactsAndWords({
           </Stack>
         </SendsByKey>
       ) : null}
+      <TeacherComments piece={piece} />
     </Facts>
   )
 }

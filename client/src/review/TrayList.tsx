@@ -7,6 +7,7 @@ import { useEffect, useRef } from 'react'
 import { ScrollView, View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { FirstSteps } from '../classes'
+import { useWaitingComments } from '../comments'
 import { BigButton } from '../kit/BigButton'
 import { timeOf, whenWasIt } from '../kit/dates'
 import { Bar, Stack, useWidth } from '../kit/layout'
@@ -106,6 +107,7 @@ function TrayHead({
         <Text variant="bodyMedium" style={{ color: colours.inkSoft }}>
           {t('waiting', { count: counts.waiting })}
         </Text>
+        <CommentsLink />
         <SecondLooksLink />
         {counts.drafts > 0 ? (
           <Press
@@ -154,6 +156,18 @@ function TrayHead({
         </Bar>
       </Press>
     </Stack>
+  )
+}
+
+function CommentsLink() {
+  const count = useWaitingComments().data?.length ?? 0
+  if (count === 0) return null
+  return (
+    <Press role="link" onPress={() => router.push('/tray/comments')} style={IN_LINE}>
+      <Text variant="bodyMedium" style={{ color: colours.sea }}>
+        {t('comments', { count })}
+      </Text>
+    </Press>
   )
 }
 

@@ -210,6 +210,7 @@ const SHORTCUTS = [
   ['S', 'sendBack'],
   ['F', 'folder'],
   ['M', 'words'],
+  ['C', 'comment'],
   ['L', 'secondLook'],
   ['Ctrl + Enter', 'sendWords'],
   ['J', 'next'],

@@ -1,7 +1,9 @@
 /** Every screen of a pupil: fetched together, and by nobody else. */
+export { TellScreen } from '../comments/TellScreen'
 export { DeskScreen } from '../desk/DeskScreen'
 export { MyFolderScreen } from '../desk/MyFolderScreen'
 export { MyPieceScreen } from '../desk/MyPieceScreen'
+export { NewsScreen } from '../desk/NewsScreen'
 export { PupilLayout } from '../desk/PupilLayout'
 export { MyFoldersScreen } from '../folders/MyFoldersScreen'
 export { ProposeFolderScreen } from '../folders/ProposeFolderScreen'

@@ -5,6 +5,7 @@ import { ScrollView, View } from 'react-native'
 import { Portal, Text } from 'react-native-paper'
 import { useSession, useSignOut } from '../accounts'
 import { TakeHome } from '../book'
+import { FamilyComments } from '../comments'
 import { Ask } from '../kit/Ask'
 import { Bar, Grid, Heading, Page, Stack, useWidth } from '../kit/layout'
 import { Empty } from '../kit/Notice'
@@ -145,6 +146,7 @@ function Work({ child }: { child: Child }) {
   return (
     <Stack gap="off">
       <SharedPieceView piece={newest} height={Math.min(460, width * 0.72)} />
+      <FamilyComments key={newest.id} pieceId={newest.id} childName={child.firstName} />
       <FromSchool child={child} />
       <TakeHome key={child.id} pupilId={child.id} chapters={chapters} />
       {chapters.map((chapter) => (
@@ -171,12 +173,14 @@ function Work({ child }: { child: Child }) {
         </Stack>
       ))}
       {/* What may not be seen any more is gone while it is looked at, too. */}
-      {open ? <OpenedPiece piece={open} onClose={() => setOpenId(null)} /> : null}
+      {open ? (
+        <OpenedPiece piece={open} childName={child.firstName} onClose={() => setOpenId(null)} />
+      ) : null}
     </Stack>
   )
 }
 
-type Opened = { piece: SharedPiece; onClose: () => void }
+type Opened = { piece: SharedPiece; childName: string; onClose: () => void }
 
 /** A piece over the whole page, until it is closed, by Back too. */
 const OpenedPiece = (opened: Opened) => (
@@ -185,7 +189,7 @@ const OpenedPiece = (opened: Opened) => (
   </Portal>
 )
 
-function OverThePage({ piece, onClose }: Opened) {
+function OverThePage({ piece, childName, onClose }: Opened) {
   const { width } = useWidth()
   useUntilBack(true, onClose)
   const page = useFocusHeld(onClose)
@@ -211,6 +215,7 @@ function OverThePage({ piece, onClose }: Opened) {
           <RoundButton label={t('close')} symbol="close" onPress={onClose} />
         </View>
         <SharedPieceView piece={piece} height={Math.min(620, width * 0.8)} />
+        <FamilyComments pieceId={piece.id} childName={childName} />
       </ScrollView>
     </View>
   )

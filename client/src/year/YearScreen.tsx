@@ -3,6 +3,7 @@ import { FILM_ORIGINALS } from '@nibquill/core'
 import { router } from 'expo-router'
 import { Text } from 'react-native-paper'
 import { useSession, useSignOut, accountsWords } from '../accounts'
+import { HeldWordsBox } from '../comments'
 import { BigButton } from '../kit/BigButton'
 import { dayOf } from '../kit/dates'
 import { Box, Hint } from '../kit/form'
@@ -159,6 +160,7 @@ function WholeSchool() {
   return (
     <>
       <SchoolFactsBox />
+      <HeldWordsBox />
       <Box title={t('more')}>
         <Bar wrap>
           {PLACES.map(({ href, label, symbol }) => (

@@ -101,6 +101,7 @@ function apply<
     case 'ink':
     case 'start':
     case 'file':
+    case 'comment':
     case 'hand-in':
     case 'bin':
       return piece

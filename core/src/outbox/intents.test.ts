@@ -49,6 +49,26 @@ const drew = (n: number, id: string): IntentBody => ({
   changes: [{ kind: 'take', sheetId: 's', ids: [id] }],
 })
 
+describe('what is said under a piece', () => {
+  const said = (n: number, mediaId: string | null = null): IntentBody => ({
+    ...{ kind: 'comment', commentId: `c${n}`, words: `${n}`, mediaId, withId: null },
+  })
+  test('is never merged: each thing said is said', () => {
+    expect(kinds(queueOf(said(1), said(2), said(1)))).toEqual(['comment', 'comment', 'comment'])
+  })
+  test('goes after its own recording, whatever became of another', () => {
+    const file: IntentBody = { kind: 'file', mediaId: 'm1', name: 'a.webm', sizeBytes: 1 }
+    const queue = queueOf(file, said(1, 'm1'), said(2))
+    expect(readyIntents(queue, NOBODY, 0).map(({ id }) => id)).toEqual([queue[0]!.id, queue[2]!.id])
+    expect(readyIntents(queue.slice(1), NOBODY, 0)).toHaveLength(2)
+  })
+  test('goes after the piece has been begun, and is said before it is handed in', () => {
+    const queue = queueOf({ kind: 'start', taskId: null }, said(1), { kind: 'hand-in' })
+    expect(kinds(readyIntents(queue, NOBODY, 0))).toEqual(['start'])
+    expect(kinds(readyIntents(queue.slice(1), NOBODY, 0))).toEqual(['comment'])
+  })
+})
+
 describe('what is drawn', () => {
   test('is gathered for a moment and then sets out together, after the drawing itself', () => {
     const begun: IntentBody = {

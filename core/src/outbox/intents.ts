@@ -57,6 +57,17 @@ export type IntentBody =
   | { kind: 'poster'; partId: string; mediaId: string | null }
   | { kind: 'remove'; partId: string; restore: boolean }
   | { kind: 'makers'; makerIds: readonly string[] }
+  /**
+   * Something said under the piece; `withId`: to that teacher alone. `mediaId`: what was said aloud,
+   * which goes to school before it; null where nothing was.
+   */
+  | {
+      kind: 'comment'
+      commentId: string
+      words: string
+      mediaId: string | null
+      withId: string | null
+    }
   | { kind: 'hand-in' }
   | { kind: 'withdraw' }
   | { kind: 'bin'; restore: boolean }
@@ -161,6 +172,7 @@ export function addIntent(
         : [...queue, intent]
     case 'file':
     case 'add-part':
+    case 'comment':
       return [...queue, intent]
   }
 }
@@ -285,6 +297,8 @@ function waitsFor(intent: Intent, before: Intent): boolean {
       return before.kind === 'file'
         ? before.mediaId === intent.mediaId
         : 'partId' in before && before.partId === intent.partId
+    case 'comment':
+      return before.kind === 'file' && before.mediaId === intent.mediaId
     case 'content':
     case 'name':
     case 'remove':

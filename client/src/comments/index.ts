@@ -1,0 +1,10 @@
+/** What other capabilities use of this one. */
+export { t as commentsWords } from './words'
+export { Saying } from './Saying'
+export { SaidUnder } from './SaidUnder'
+export { useShowMany, useWaitingComments } from './commentsQueries'
+export { CommentChoices } from './CommentChoices'
+export { TeacherComments } from './TeacherComments'
+export { FamilyComments } from './FamilyComments'
+export { HeldWordsBox } from './HeldWordsBox'
+export { OpenPrivateWords } from './OpenPrivateWords'

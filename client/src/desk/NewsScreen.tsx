@@ -1,0 +1,73 @@
+import { router } from 'expo-router'
+import { useEffect } from 'react'
+import { View } from 'react-native'
+import { Text } from 'react-native-paper'
+import { whenWasIt } from '../kit/dates'
+import { Head } from '../kit/Head'
+import { Bar, Page, Tile } from '../kit/layout'
+import { Empty } from '../kit/Notice'
+import { isHere, NotYet } from '../kit/NotYet'
+import { Press } from '../kit/Press'
+import { Symbol, type SymbolName } from '../kit/Symbol'
+import { colours, space, targets } from '../kit/theme'
+import { useMarkNewsSeen, useNews } from '../notices'
+import { ListenToNews, newsText, useMyNews, wordsWith, type MyNews } from './newsOf'
+import { t } from './words'
+
+const SYMBOLS: Record<MyNews['kind'], SymbolName> = {
+  approved: 'in-folder',
+  returned: 'again',
+  commented: 'message',
+  'private-word': 'lock',
+}
+
+/** All that happened to my work, newest first; each leads to its piece and can be heard. */
+export function NewsScreen() {
+  const asked = useNews()
+  const news = useMyNews()
+  const mark = useMarkNewsSeen().mutate
+  const unseen = news.some(({ seen }) => !seen)
+  useEffect(() => {
+    if (unseen) mark()
+  }, [unseen, mark])
+  if (!isHere(asked)) return <NotYet of={asked} />
+  return (
+    <Page>
+      <Head pupil title={t('news')} back="/desk" />
+      {news.length === 0 ? <Empty symbol="quill" title={t('noNews')} /> : null}
+      <View role="list" aria-label={t('news')} style={{ gap: space.apart }}>
+        {news.map((item) => (
+          <NewsCard key={item.id} item={item} />
+        ))}
+      </View>
+    </Page>
+  )
+}
+
+function NewsCard({ item }: { item: MyNews }) {
+  const words = wordsWith(item)
+  return (
+    <Tile role="listitem" style={{ padding: space.apart }}>
+      <Bar gap="apart">
+        <Press
+          role="link"
+          onPress={() => router.push(`/my-pieces/${item.pieceId}`)}
+          style={{
+            ...{ flex: 1, minHeight: targets.pupil, gap: space.apart },
+            ...{ flexDirection: 'row', alignItems: 'center' },
+          }}
+        >
+          <Symbol name={SYMBOLS[item.kind]} size={30} colour={colours.aubergine} />
+          <View style={{ flex: 1 }}>
+            <Text variant="titleMedium">{newsText(item)}</Text>
+            {words ? <Text variant="bodyLarge">{`“${words}”`}</Text> : null}
+            <Text variant="bodySmall" style={{ color: colours.inkSoft }}>
+              {whenWasIt(item.happenedAt)}
+            </Text>
+          </View>
+        </Press>
+        <ListenToNews item={item} />
+      </Bar>
+    </Tile>
+  )
+}

@@ -1,0 +1,39 @@
+import type { NewsItem, SaidNews, WorkNews } from '@nibquill/contract'
+import { Listen } from '../kit/Listen'
+import { mediaAddress } from '../media/mediaAddress'
+import { useNews } from '../notices'
+import { t } from './words'
+
+export type MyNews = WorkNews | SaidNews
+const isMine = (item: NewsItem): item is MyNews => 'pieceId' in item
+
+/** What happened to a pupil's work, newest first. */
+export const useMyNews = (): MyNews[] => (useNews().data ?? []).filter(isMine)
+
+/** In one sentence. */
+export function newsText(item: MyNews): string {
+  switch (item.kind) {
+    case 'approved':
+      return t('newsApproved', {
+        ...{ teacher: item.teacherName, title: item.pieceTitle },
+        folder: item.folderName ?? '',
+      })
+    case 'returned':
+      return t('newsReturned', { teacher: item.teacherName, title: item.pieceTitle })
+    case 'commented':
+      return t('newsCommented', { name: item.from, title: item.pieceTitle })
+    case 'private-word':
+      return t('newsPrivate', { name: item.from, title: item.pieceTitle })
+  }
+}
+
+/** What was said with it, in words. */
+export const wordsWith = (item: MyNews): string => ('message' in item ? item.message : item.words)
+
+/** Heard: what happened, and what was said; in the voice it was said in, where it was. */
+export const ListenToNews = ({ item }: { item: MyNews }) => (
+  <Listen
+    text={newsText(item) + (wordsWith(item) ? `. “${wordsWith(item)}”` : '')}
+    recording={item.voice ? mediaAddress(item.voice, 'playable') : undefined}
+  />
+)
