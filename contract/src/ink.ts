@@ -280,3 +280,14 @@ export const PutSheet = v.strictObject({
   expected: Expected,
 })
 export type PutSheet = v.InferOutput<typeof PutSheet>
+
+/**
+ * PUT /api/review/pieces/:id/mark-ups/:versionId/:partId: what a teacher writes on a copy of a part as
+ * it was handed in; null takes it away. `seenMediaId`: of the ink its teacher began from, null for
+ * none; 409 `piece/marked-already` where another is there by now.
+ */
+export const PutMarkUp = v.strictObject({
+  ink: v.nullable(InkDocument),
+  seenMediaId: v.nullable(Id),
+})
+export type PutMarkUp = v.InferOutput<typeof PutMarkUp>

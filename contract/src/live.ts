@@ -8,6 +8,8 @@ export const LIVE_TOPICS = [
   'work',
   /** Something was said under a piece, or shown, or hidden. */
   'comments',
+  /** A teacher wrote on a copy of what was handed in. */
+  'mark-ups',
   'review',
   'notices',
   'portfolio',

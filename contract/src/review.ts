@@ -111,6 +111,22 @@ export const SecondLooks = v.array(SecondLook)
 /** PUT /api/review/pieces/:id/second-look: marks it, or says anew why. */
 export const AskSecondLook = v.strictObject({ reason: words(MAX_SECOND_LOOK_LENGTH) })
 
+export const MarkUpParams = v.object({ id: Id, versionId: Id, partId: Id })
+/**
+ * GET /api/review/pieces/:id/mark-ups: what teachers wrote on copies of what was handed in, one ink
+ * document for a part of a version. Its makers see it once that version is decided; families never.
+ */
+export const MarkUp = v.object({
+  versionId: Id,
+  partId: Id,
+  /** Of the ink, an `InkDocument`: what was handed in, fixed, and what was written on it. */
+  mediaId: Id,
+  by: v.string(),
+  changedAt: v.string(),
+})
+export const MarkUps = v.array(MarkUp)
+export type MarkUp = v.InferOutput<typeof MarkUp>
+
 /** POST /api/review/pieces/:id/file: puts what is approved into another folder. */
 export const FileElsewhere = v.strictObject({ folderId: Id, seenVersion: SeenVersion })
 export type FileElsewhere = v.InferOutput<typeof FileElsewhere>

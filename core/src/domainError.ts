@@ -60,6 +60,7 @@ export const DOMAIN_ERRORS = {
   'piece/not-a-classmate': 'Only pupils of your own class can make it with you.',
   'piece/decided-earlier': 'That was decided a while ago. Start another go instead.',
   'piece/in-folder': 'This piece is in its folder. What is in a folder is not thrown away.',
+  'piece/marked-already': 'Another teacher wrote on this meanwhile. Here it is as it stands now.',
   'comment/not-found': 'There is nothing here for you to see.',
   'comment/decided-already': 'Another teacher looked at this first. Here it is as it stands now.',
   'comment/too-many': 'There is a lot under this piece already. Talk about it at school.',

@@ -6,6 +6,7 @@ import { inviteFamily, makeDailyLife } from './dailyLife.ts'
 import { drawPiece, makePiece } from './makePiece.ts'
 import { HERON, PLOVER } from './people.ts'
 import { Place } from './place.ts'
+import { writeOnCopies } from './markedUp.ts'
 import { FIRST, planWork, type PlannedPiece } from './planWork.ts'
 import { makeClass, makeSchool } from './school.ts'
 import { makeFolders, makeTasks } from './shelves.ts'
@@ -49,6 +50,7 @@ export async function beginDemo(
   clock.set(now)
   const parentAddress = await inviteFamily(place, pupils)
   await talkAboutWork(place, pupils)
+  await writeOnCopies(place, pupils)
   clock.set(now)
   const { schoolId, terms, teacherIds } = place
   const rest = plans.filter((plan) => !isFirst(plan)).sort(waitingFirst)

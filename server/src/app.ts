@@ -44,6 +44,7 @@ export function openApp(platform: Platform, capabilities: Capabilities, uploads:
     media,
     review,
     secondLooks,
+    markUps,
     comments,
     privateWords,
     notices,
@@ -73,6 +74,7 @@ export function openApp(platform: Platform, capabilities: Capabilities, uploads:
   app.use('/api/pieces/:id/parts/:partId/ink', express.json({ limit: '2mb' }))
   app.use('/api/pieces/:id/parts/:partId/talk', express.json({ limit: '6mb' }))
   app.use('/api/tasks/:id/sheet', express.json({ limit: '6mb' }))
+  app.use('/api/review/pieces/:id/mark-ups', express.json({ limit: '6mb' }))
   app.use('/api', compression(), express.json({ limit: '200kb' }), noStore)
   app.use('/api/accounts', accountsRoutes(capabilities))
   app.use('/api/school/staff', staffRoutes(capabilities))
@@ -81,7 +83,7 @@ export function openApp(platform: Platform, capabilities: Capabilities, uploads:
   app.use('/api/tasks', tasksRoutes(guard, tasks, units))
   app.use('/api/pieces', piecesRoutes(guard, { pieces, parts, makers, classPieces }))
   app.use('/api/media', mediaRoutes(platform, fileGuard, media, uploads, pages, talkFilms))
-  app.use('/api/review', reviewRoutes(guard, review, secondLooks))
+  app.use('/api/review', reviewRoutes(guard, { review, secondLooks, markUps }))
   app.use('/api/comments', commentsRoutes(guard, comments, privateWords))
   app.use('/api/notices', noticesRoutes(guard, notices))
   app.use('/api/portfolio', portfolioRoutes(guard, portfolio))

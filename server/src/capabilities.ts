@@ -29,6 +29,7 @@ import { listPieceLines } from './pieces/pieceLines.ts'
 import { Pieces } from './pieces/pieces.ts'
 import type { Platform } from './platform/platform.ts'
 import { Portfolio } from './portfolio/portfolio.ts'
+import { MarkUps } from './review/markUps.ts'
 import { Review } from './review/review.ts'
 import { SecondLooks } from './review/secondLooks.ts'
 import { ClassLists } from './school/classLists.ts'
@@ -100,6 +101,7 @@ export function openCapabilities(platform: Platform, pool: Pool) {
     talkFilms: new TalkFilms(platform, media),
     review: new Review(platform, guard, pieces),
     secondLooks: new SecondLooks(platform),
+    markUps: new MarkUps(platform, media),
     comments: new Comments(platform, guard),
     privateWords: new PrivateWords(platform),
     notices,

@@ -20,6 +20,7 @@ import { FilmOriginals1700000000018 } from './migrations/18-filmOriginals.ts'
 import { NudgedPieces1700000000019 } from './migrations/19-nudgedPieces.ts'
 import { SecondLooks1700000000020 } from './migrations/20-secondLooks.ts'
 import { Comments1700000000021 } from './migrations/21-comments.ts'
+import { MarkUps1700000000022 } from './migrations/22-markUps.ts'
 import type { Schema } from './platform/database.ts'
 import {
   CardSheetRow,
@@ -54,7 +55,7 @@ import {
   VersionPartRow,
 } from './pieces/rows.ts'
 import { ChapterRow, PickRow } from './portfolio/rows.ts'
-import { DecisionRow, SecondLookRow } from './review/rows.ts'
+import { DecisionRow, MarkUpPictureRow, MarkUpRow, SecondLookRow } from './review/rows.ts'
 import {
   ClassListRow,
   ClassRow,
@@ -140,6 +141,8 @@ const ROWS = [
   SecondLookRow,
   CommentRow,
   PrivateWordRow,
+  MarkUpRow,
+  MarkUpPictureRow,
 ]
 
 /**
@@ -172,5 +175,6 @@ export const SCHEMA = {
     NudgedPieces1700000000019,
     SecondLooks1700000000020,
     Comments1700000000021,
+    MarkUps1700000000022,
   ],
 } satisfies Schema

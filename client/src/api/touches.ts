@@ -11,7 +11,7 @@ const TOUCHES: Record<LiveTopic, (id: string | undefined) => QueryKey[]> = {
   pieces: () =>
     whole(
       ...['pieces', 'review', 'notices', 'tasks', 'school', 'folders', 'portfolio', 'book'],
-      'comments',
+      ...['comments', 'mark-ups'],
     ),
   // A class of thirty whose words save themselves every few seconds: as little as there can be.
   work: (id) =>
@@ -27,6 +27,7 @@ const TOUCHES: Record<LiveTopic, (id: string | undefined) => QueryKey[]> = {
     ['comments', 'waiting'],
     ['notices', 'news'],
   ],
+  'mark-ups': (id) => [id ? ['mark-ups', id] : ['mark-ups']],
   review: () => whole('review'),
   notices: () => whole('notices'),
   portfolio: () => whole('portfolio', 'pieces', 'book'),

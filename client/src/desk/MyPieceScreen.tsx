@@ -22,6 +22,7 @@ import {
   TeacherSaid,
   EarlierVersions,
   PieceTrouble,
+  useMarkUps,
   useOneMoreGo,
   usePieceWork,
   WithPiece,
@@ -39,6 +40,11 @@ export function MyPieceScreen() {
 function MyPiece({ piece }: { piece: Piece }) {
   const { height } = useWidth()
   const decision = piece.versions.find((version) => version.decision)?.decision
+  const marks = useMarkUps(piece.id).data ?? []
+  // On what was decided last; what is made of it since is looked at without.
+  const lastMarks = marks.filter(
+    ({ versionId }) => versionId === piece.versions.find((version) => version.decision)?.id,
+  )
   const closed = piece.classPiece?.closed === true && piece.state !== 'returned'
   const open = (piece.state === 'draft' || piece.state === 'returned') && !closed
   const look = stateColours[piece.state]
@@ -75,7 +81,7 @@ function MyPiece({ piece }: { piece: Piece }) {
       <TeacherSaid decision={decision} />
       {piece.parts.length > 0 ? (
         <View style={{ height: Math.max(300, Math.min(560, height * 0.5)) }}>
-          <PartsViewer parts={piece.parts} title={title} />
+          <PartsViewer parts={piece.parts} title={title} marks={lastMarks} />
         </View>
       ) : null}
       <PieceTrouble pieceId={piece.id} />
@@ -94,6 +100,7 @@ function MyPiece({ piece }: { piece: Piece }) {
       {piece.approved && piece.term ? <PickBox piece={piece} /> : null}
       <SaidUnder piece={piece} />
       <EarlierVersions
+        marks={marks}
         versions={piece.versions
           .filter(({ withdrawnAt }) => withdrawnAt === null)
           .slice(piece.state === 'submitted' || piece.state === 'approved' ? 1 : 0)}

@@ -20,7 +20,8 @@ import { inkQuery } from '../parts/inkQuery'
 import { useOfferSheet, useTask } from '../tasks'
 import { LayPicture } from './LayPicture'
 import { groundOf, Places, TableFoot, TableHead, TableTop, useTable, type Table } from './Table'
-import { useSaving } from './useSaving'
+import { savingWords } from './useSaving'
+import { useSavingStarter } from './useSavingStarter'
 import { t } from './words'
 
 /** A task's starter sheet, made with the pupils' own tool; it saves itself. */
@@ -57,7 +58,7 @@ type MakingProps = {
 }
 
 function Making({ task, ...begun }: MakingProps) {
-  const saving = useSaving(task.id, begun)
+  const saving = useSavingStarter(task.id, begun)
   const table = useTable(saving.drawing)
   return (
     <View style={{ flex: 1, backgroundColor: groundOf(table) }}>
@@ -118,7 +119,7 @@ function Head({
 }: {
   table: Table
   task: Task
-  saving: ReturnType<typeof useSaving>
+  saving: ReturnType<typeof useSavingStarter>
 }) {
   const title = t('starterFor', { title: task.title })
   useTitle(title)
@@ -134,13 +135,13 @@ function Head({
       <Places table={table} />
       <Bar gap="tight">
         <Text role="status" variant="bodyMedium" style={{ color: colours.inkSoft }}>
-          {saving.busy ? t('saving') : task.sheet ? t('saved') : ''}
+          {savingWords(saving, task.sheet !== null)}
         </Text>
         {task.sheet ? (
           <RoundButton
             label={t('takeSheetAway')}
             symbol="bin"
-            onPress={() => void saving.takeAway().then(back)}
+            onPress={() => void saving.takeAway(t('sheetAway')).then(back)}
           />
         ) : null}
       </Bar>

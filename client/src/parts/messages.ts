@@ -1,4 +1,7 @@
 export const messages = {
+  markedAlt: '{alt}, with what {name} wrote on it',
+  withMarks: 'What {name} wrote on it',
+  withoutMarks: 'Without what {name} wrote',
   photo: 'Photo',
   drawing: 'Drawing',
   writing: 'Writing',

@@ -1,4 +1,4 @@
-import type { Version } from '@nibquill/contract'
+import type { MarkUp, Version } from '@nibquill/contract'
 import { useState } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
@@ -12,7 +12,14 @@ import { TeacherSaid } from './TeacherSaid'
 import { t } from './words'
 
 /** What was handed in before; each opens full size and never changes. */
-export function EarlierVersions({ versions }: { versions: Version[] }) {
+export function EarlierVersions({
+  versions,
+  marks,
+}: {
+  versions: Version[]
+  /** What teachers wrote on copies of them. */
+  marks: readonly MarkUp[]
+}) {
   const [shown, setShown] = useState<string | null>(null)
   if (versions.length === 0) return null
   return (
@@ -38,7 +45,11 @@ export function EarlierVersions({ versions }: { versions: Version[] }) {
           {shown === version.id ? (
             <>
               <View style={{ height: 320 }}>
-                <PartsViewer parts={version.parts} title={version.title} />
+                <PartsViewer
+                  parts={version.parts}
+                  title={version.title}
+                  marks={marks.filter(({ versionId }) => versionId === version.id)}
+                />
               </View>
               {version.reflection ? <Text variant="bodyMedium">{version.reflection}</Text> : null}
               <TeacherSaid decision={version.decision} />

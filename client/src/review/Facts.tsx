@@ -8,7 +8,7 @@ import { Peg } from '../kit/Peg'
 import { colours, corners, space } from '../kit/theme'
 import { nameOf } from '../parts/partKinds'
 import { Sheet } from '../parts/Sheet'
-import { EarlierVersions } from '../pieces'
+import { EarlierVersions, useMarkUps } from '../pieces'
 import { useEarlier } from './reviewQueries'
 import { Transcripts } from './Transcripts'
 import { t } from './words'
@@ -27,6 +27,7 @@ export function Facts({
   version: Version | undefined
   children: ReactNode
 }) {
+  const marks = useMarkUps(piece.id).data ?? []
   return (
     <Stack gap="clear" style={{ padding: space.clear }}>
       <Bar gap="apart">
@@ -78,7 +79,7 @@ export function Facts({
       <Transcripts pieceId={piece.id} parts={version?.parts ?? []} />
       {children}
       <EarlierInFolder piece={piece} />
-      <EarlierVersions versions={piece.versions.slice(1)} />
+      <EarlierVersions versions={piece.versions.slice(1)} marks={marks} />
     </Stack>
   )
 }

@@ -1,11 +1,14 @@
-import type { Piece } from '@nibquill/contract'
+import type { Part, Piece } from '@nibquill/contract'
 import { coverOf, MAX_MESSAGE_LENGTH } from '@nibquill/core'
 import type { Place } from '@nibquill/core/review/sitting'
+import { canBeMarked } from '@nibquill/core/ink/markUp'
 import { useQueryClient } from '@tanstack/react-query'
+import { router } from 'expo-router'
 import { useEffect, useState, type ReactNode } from 'react'
 import { ScrollView, View, type ViewStyle } from 'react-native'
 import { commentsWords, TeacherComments } from '../comments'
 import { useFolders } from '../folders'
+import { BigButton } from '../kit/BigButton'
 import { Field } from '../kit/Field'
 import { Bar, Stack, useWidth } from '../kit/layout'
 import { isHere, NotYet } from '../kit/NotYet'
@@ -13,7 +16,7 @@ import { colours, space } from '../kit/theme'
 import { SpokenWords } from '../media/VoiceRecorder'
 import { lookOf } from '../parts/partKinds'
 import { PartsViewer } from '../parts/PartsViewer'
-import { pieceQuery, usePiece } from '../pieces'
+import { pieceQuery, useMarkUps, usePiece } from '../pieces'
 import { DeskHead } from './DeskHead'
 import { DeskDialogs, type Open } from './DeskDialogs'
 import { SendsByKey } from './dialogs'
@@ -65,6 +68,8 @@ function JudgingDesk({ piece, place, onGo, onDecided }: Props & { piece: Piece }
   const folders = useFolders().data ?? []
   const [open, setOpen] = useState<Open>(null)
   const close = () => setOpen(null)
+  const [part, setPart] = useState<Part | null>(null)
+  const { wide } = useWidth()
   const waiting = piece.state === 'submitted'
   // What was handed in is judged, as it was handed in.
   const version = waiting
@@ -80,6 +85,7 @@ function JudgingDesk({ piece, place, onGo, onDecided }: Props & { piece: Piece }
       s: () => (waiting || approved) && setOpen('send-back'),
       f: () => (waiting || approved) && setOpen('folder'),
       l: () => setOpen('second-look'),
+      d: () => version && part && canBeMarked(part.kind) && toMarkUp(piece.id, version.id, part.id),
       m: () => focusOn(t('message')),
       c: () => openOrFocus(commentsWords('sayUnder')),
       j: () => nextId && onGo(nextId),
@@ -91,7 +97,31 @@ function JudgingDesk({ piece, place, onGo, onDecided }: Props & { piece: Piece }
   const facts = (
     <FactsAndWords {...{ piece, version, verdict }} onSecondLook={() => setOpen('second-look')} />
   )
-  const work = <PartsViewer parts={version?.parts ?? piece.parts} title={title} />
+  const marks = (useMarkUps(piece.id).data ?? []).filter(
+    ({ versionId }) => versionId === version?.id,
+  )
+  const work = (
+    <PartsViewer
+      parts={version?.parts ?? piece.parts}
+      title={title}
+      marks={marks}
+      onChosen={setPart}
+      aside={(shown) =>
+        version && canBeMarked(shown.kind) ? (
+          <Bar>
+            <BigButton
+              small
+              tone="quiet"
+              symbol="quill"
+              label={t('markUp')}
+              shortcut={wide ? 'D' : undefined}
+              onPress={() => toMarkUp(piece.id, version.id, shown.id)}
+            />
+          </Bar>
+        ) : null
+      }
+    />
+  )
   const head = (
     <DeskHead {...{ title, place, onGo }} goes={piece.goes} onKeys={() => setOpen('keys')} />
   )
@@ -111,6 +141,9 @@ function JudgingDesk({ piece, place, onGo, onDecided }: Props & { piece: Piece }
     </View>
   )
 }
+
+const toMarkUp = (id: string, version: string, part: string) =>
+  router.push({ pathname: '/tray/mark-up/[id]', params: { id, version, part } })
 
 const focusOn = (label: string) =>
   document.querySelector<HTMLElement>(`[aria-label="${label}"]`)?.focus()

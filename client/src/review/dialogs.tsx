@@ -211,6 +211,7 @@ const SHORTCUTS = [
   ['F', 'folder'],
   ['M', 'words'],
   ['C', 'comment'],
+  ['D', 'markUp'],
   ['L', 'secondLook'],
   ['Ctrl + Enter', 'sendWords'],
   ['J', 'next'],

@@ -58,6 +58,15 @@ export const teachesPiece = (piece: string, teacherId: string, today: string | S
      or exists (${approvedMakers(piece)} and ${taughtNow('m.person_id', teacherId, today)}))`
 
 /**
+ * SQL: whether what a teacher wrote on a version is shown to somebody who may read the piece: to
+ * teachers at once, to its makers once the version is decided.
+ * @param version - A column.
+ * @param isTeacher - A parameter.
+ */
+export const markUpIsShown = (version: string, isTeacher: string): string =>
+  `(${isTeacher} or exists (select 1 from decision d where d.version_id = ${version}))`
+
+/**
  * SQL: whether a task `t` is open to a pupil at a moment: published, and for them.
  * @param pupil - Their id, or a column.
  */

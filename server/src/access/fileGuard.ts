@@ -2,6 +2,7 @@ import { DomainError, SHOWN_ROLES } from '@nibquill/core'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
 import { sql } from '../platform/sql.ts'
+import { markUpIsShown } from './facts.ts'
 import type { Guard } from './guard.ts'
 import { listSeenComments } from './seenComments.ts'
 
@@ -99,11 +100,14 @@ export class FileGuard {
              select t.piece_id, false as approved from part_file f join part t on t.id = f.part_id where f.media_id = m.id
              union select p.id, f.role = any($2) and p.approved_version_id = f.version_id
                from version_file f join piece_version w on w.id = f.version_id join piece p on p.id = w.piece_id where f.media_id = m.id
+             union select w.piece_id, false from (select version_id from mark_up where ink_media_id = m.id
+                 union select version_id from mark_up_picture where media_id = m.id) k join piece_version w on w.id = k.version_id
+               where ${markUpIsShown('w.id', '$6')}
            ) x), '[]') as pieces
        from media m where m.id = $1`,
       [
         ...[mediaId, SHOWN_ROLES, viewer?.personId ?? null, viewer?.leads ?? false],
-        this.#platform.clock.now(),
+        ...[this.#platform.clock.now(), viewer?.role === 'teacher'],
       ],
     )
     return row ?? null

@@ -61,6 +61,7 @@ const STATUS = {
   'piece/not-a-classmate': 422,
   'piece/decided-earlier': 409,
   'piece/in-folder': 409,
+  'piece/marked-already': 409,
   'comment/not-found': 404,
   'comment/decided-already': 409,
   'comment/too-many': 409,

@@ -76,6 +76,7 @@ const ROWS_OVER: Partial<Record<Retained, string>> = {
 const UNREFERRED = `not exists (select 1 from part_file x where x.media_id = m.id) and not exists (select 1 from version_file v where v.media_id = m.id)
   and not exists (select 1 from task_sheet k where k.media_id = m.id) and not exists (select 1 from task_media t where t.media_id = m.id) and not exists (select 1 from notice_media n where n.media_id = m.id)
   and not exists (select 1 from decision d where d.voice_media_id = m.id) and not exists (select 1 from pick k where k.voice_media_id = m.id)
+  and not exists (select 1 from mark_up u where u.ink_media_id = m.id) and not exists (select 1 from mark_up_picture u where u.media_id = m.id)
   and not exists (select 1 from comment c where c.voice_media_id = m.id) and not exists (select 1 from private_word w where w.voice_media_id = m.id)`
 
 /**

@@ -5,6 +5,8 @@ import {
   Earlier,
   FileElsewhere,
   IdParams,
+  MarkUpParams,
+  MarkUps as MarkUpsAnswer,
   NudgeDrafts,
   Nudged,
   PartParams,
@@ -16,15 +18,21 @@ import {
   Tray,
   TrayQuery,
 } from '@nibquill/contract'
+import { PutMarkUp } from '@nibquill/contract/ink'
 import { Router, type Request } from 'express'
 import type { Guard } from '../access/guard.ts'
 import { answer, read, signedIn } from '../platform/routes.ts'
+import type { MarkUps } from './markUps.ts'
 import type { Review } from './review.ts'
 import type { SecondLooks } from './secondLooks.ts'
 
-export function reviewRoutes(guard: Guard, review: Review, secondLooks: SecondLooks): Router {
+export function reviewRoutes(
+  guard: Guard,
+  { review, secondLooks, markUps }: { review: Review; secondLooks: SecondLooks; markUps: MarkUps },
+): Router {
   const router = Router()
   addSecondLooks(router, guard, secondLooks)
+  addMarkUps(router, guard, markUps)
   router.get('/tray', async (request, response) => {
     const viewer = guard.own(signedIn(request), 'teacher')
     answer(response, Tray, await review.listTray(viewer, read(TrayQuery, request.query)))
@@ -78,6 +86,24 @@ export function reviewRoutes(guard: Guard, review: Review, secondLooks: SecondLo
     )
   })
   return router
+}
+
+/** What teachers write on copies of what was handed in. */
+function addMarkUps(router: Router, guard: Guard, markUps: MarkUps): void {
+  router.get('/pieces/:id/mark-ups', async (request, response) => {
+    const { id } = read(IdParams, request.params)
+    const viewer = signedIn(request)
+    await guard.piece(viewer, 'piece.read', id)
+    answer(response, MarkUpsAnswer, await markUps.list(id, viewer?.role === 'teacher'))
+  })
+  router.put('/pieces/:id/mark-ups/:versionId/:partId', async (request, response) => {
+    const { id, versionId, partId } = read(MarkUpParams, request.params)
+    await guard.piece(signedIn(request), 'piece.judge', id)
+    const viewer = guard.own(signedIn(request), 'teacher')
+    const on = { pieceId: id, versionId, partId }
+    await markUps.put(viewer, on, read(PutMarkUp, request.body))
+    answer(response, MarkUpsAnswer, await markUps.list(id, true))
+  })
 }
 
 /** What teachers want to come back to. */

@@ -48,3 +48,35 @@ export const SecondLookRow = row<SecondLookRow>('second_look', {
   askedAt: moment,
   doneAt: maybe(moment),
 })
+
+/** What a teacher wrote on a copy of a part as it was handed in. */
+export type MarkUpRow = {
+  versionId: string
+  partId: string
+  inkMediaId: string
+  byId: string
+  changedAt: Date
+}
+export const MarkUpRow = row<MarkUpRow>(
+  'mark_up',
+  {
+    versionId: refer('piece_version', { key: true, cascade: true }),
+    partId: refer('part', { key: true, cascade: true }),
+    inkMediaId: refer('media'),
+    byId: refer('person'),
+    changedAt: moment,
+  },
+  { indices: [{ columns: ['partId'] }, { columns: ['inkMediaId'] }] },
+)
+
+/** Pictures that lie on such a copy. */
+export type MarkUpPictureRow = { versionId: string; partId: string; mediaId: string }
+export const MarkUpPictureRow = row<MarkUpPictureRow>(
+  'mark_up_picture',
+  {
+    versionId: refer('piece_version', { key: true, cascade: true }),
+    partId: refer('part', { key: true, cascade: true }),
+    mediaId: refer('media', { key: true }),
+  },
+  { indices: [{ columns: ['partId'] }, { columns: ['mediaId'] }] },
+)

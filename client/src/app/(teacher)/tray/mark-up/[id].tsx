@@ -1,0 +1,3 @@
+import { inkScreen } from '../../../../screens'
+
+export default inkScreen('MarkUpScreen')
