@@ -119,7 +119,8 @@ function Writing({
       marks.find(({ versionId, partId }) => versionId === on.id && partId === part.id)?.mediaId ??
       null
   })
-  const table = useTable(saving.drawing)
+  // In another ink than most children draw with.
+  const table = useTable(saving.drawing, 'draw', { ink: ['madder'] })
   const title = t('markUpOf', { title: on.title || piece.title, name: piece.pupil.firstName })
   useTitle(title)
   const back = () =>

@@ -28,9 +28,16 @@ let lastHold = FIRST_HOLD
 export type Place = 'draw' | 'arrange'
 
 /** A table to draw at: what lies on it, what is held, and where one is. */
-export function useTable(drawing: Drawing, begin: Place = 'draw') {
+export function useTable(
+  drawing: Drawing,
+  begin: Place = 'draw',
+  /** Held by somebody who has held nothing else yet. */
+  first: Partial<Hold> = {},
+) {
   const seen = useSyncExternalStore(drawing.subscribe, drawing.getSnapshot)
-  const [hold, setHold] = useState(lastHold)
+  const [hold, setHold] = useState(() =>
+    lastHold === FIRST_HOLD ? { ...lastHold, ...first } : lastHold,
+  )
   const [pictures] = useState(() => new Pictures())
   const [place, setPlace] = useState(begin)
   const [times, setTimes] = useState(1)

@@ -1,5 +1,5 @@
 import type { DrawingPart, MarkUp, Part } from '@nibquill/contract'
-import { useState } from 'react'
+import { useState, type ReactNode } from 'react'
 import { BigButton } from '../kit/BigButton'
 import { Bar, Stack } from '../kit/layout'
 import { DrawingStage } from './Drawing'
@@ -14,7 +14,17 @@ const asDrawing = ({ mediaId, partId, versionId }: MarkUp): DrawingPart => ({
 })
 
 /** A part and what a teacher wrote on a copy of it, shown or not. */
-export function MarkedPart({ part, mark, alt }: { part: Part; mark: MarkUp; alt: string }) {
+export function MarkedPart({
+  part,
+  mark,
+  alt,
+  aside,
+}: {
+  part: Part
+  mark: MarkUp
+  alt: string
+  aside: ReactNode
+}) {
   const [shown, setShown] = useState(true)
   return (
     <Stack gap="near" style={{ flex: 1 }}>
@@ -23,7 +33,7 @@ export function MarkedPart({ part, mark, alt }: { part: Part; mark: MarkUp; alt:
       ) : (
         <PartView view="large" part={part} alt={alt} />
       )}
-      <Bar>
+      <Bar wrap>
         <BigButton
           small
           tone="quiet"
@@ -31,6 +41,7 @@ export function MarkedPart({ part, mark, alt }: { part: Part; mark: MarkUp; alt:
           label={t(shown ? 'withoutMarks' : 'withMarks', { name: mark.by })}
           onPress={() => setShown(!shown)}
         />
+        {aside}
       </Bar>
     </Stack>
   )

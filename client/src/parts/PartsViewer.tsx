@@ -44,11 +44,13 @@ export function PartsViewer({
   return (
     <Stack gap="near" style={{ flex: 1 }}>
       {mark ? (
-        <MarkedPart key={part.id} part={part} mark={mark} alt={alt} />
+        <MarkedPart key={part.id} part={part} mark={mark} alt={alt} aside={aside?.(part)} />
       ) : (
-        <PartView key={part.id} view="large" part={part} link={link} alt={alt} />
+        <>
+          <PartView key={part.id} view="large" part={part} link={link} alt={alt} />
+          {aside ? <Bar wrap>{aside(part)}</Bar> : null}
+        </>
       )}
-      {aside?.(part)}
       {parts.length > 1 ? (
         <Bar role="tablist" wrap align="stretch">
           {parts.map((other, i) => (

@@ -108,16 +108,14 @@ function JudgingDesk({ piece, place, onGo, onDecided }: Props & { piece: Piece }
       onChosen={setPart}
       aside={(shown) =>
         version && canBeMarked(shown.kind) ? (
-          <Bar>
-            <BigButton
-              small
-              tone="quiet"
-              symbol="quill"
-              label={t('markUp')}
-              shortcut={wide ? 'D' : undefined}
-              onPress={() => toMarkUp(piece.id, version.id, shown.id)}
-            />
-          </Bar>
+          <BigButton
+            small
+            tone="quiet"
+            symbol="quill"
+            label={t('markUp')}
+            shortcut={wide ? 'D' : undefined}
+            onPress={() => toMarkUp(piece.id, version.id, shown.id)}
+          />
         ) : null
       }
     />
