@@ -27,7 +27,7 @@ const CLIENT = [
     'book',
     'sharing',
   ],
-  ...['lists', 'staff', 'classes', 'year', 'review', 'screens', 'app'],
+  ...['lists', 'staff', 'classes', 'year', 'review', 'pupils', 'screens', 'app'],
 ]
 /** Carry every capability, and are reached by file. */
 const OPEN = [

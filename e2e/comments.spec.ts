@@ -191,6 +191,7 @@ test('whoever leads the school keeps the word list, and reads private words only
 
   await follow(page, '/class')
   await page.getByRole('link', { name: 'Wren A.' }).first().click()
+  await page.getByRole('button', { name: 'Administration' }).click()
   const box = page.getByRole('region', { name: 'Private words' })
   await expect(box.getByRole('button', { name: 'Read them' })).toBeDisabled()
   await box.getByRole('textbox', { name: 'Why it has to be read' }).fill('A worry was passed on.')

@@ -180,6 +180,7 @@ async function walkTheRoad(
   // 11: the book, made by a job, downloaded.
   await teacher.getByRole('link', { name: 'Class' }).click()
   await teacher.getByRole('link', { name: maker.listed }).click()
+  await teacher.getByRole('tab', { name: 'Portfolio' }).click()
   const pages = Number(
     /(\d+) pages/.exec(await teacher.getByText(/^\d+ pieces?, \d+ pages$/).innerText())![1],
   )
@@ -276,6 +277,7 @@ test('a parent sees their own children’s approved work on a phone and on a wid
   await enterAsTeacher(teacher)
   await teacher.getByRole('link', { name: 'Class' }).click()
   await teacher.getByRole('link', { name: 'Wren A.' }).click()
+  await teacher.getByRole('button', { name: 'Administration' }).click()
   await teacher.getByRole('button', { name: 'Withdraw' }).click()
   await teacher.getByRole('dialog').getByRole('button', { name: 'Withdraw' }).click()
   await expect(teacher.getByText('invitation withdrawn').first()).toBeVisible()

@@ -241,6 +241,7 @@ async function inviteParents(page: Page): Promise<void> {
   await page.getByRole('link', { name: 'Class' }).click()
   for (const child of ['Aoife Shore', 'Bilal Shore']) {
     await page.getByRole('link', { name: child, exact: true }).click()
+    await page.getByRole('button', { name: 'Administration' }).click()
     await page.getByRole('button', { name: 'Invite a parent' }).click()
     await page.getByLabel('First name of the parent').fill('Bryn')
     await page.getByLabel('E-mail address').fill('bryn@saltmarsh.example')
@@ -253,9 +254,10 @@ async function inviteParents(page: Page): Promise<void> {
       .getByRole('radio', { name: 'yes' })
       .click()
     await expect(page.getByText(/yes, written down by Ms Ray/)).toBeVisible()
-    await page.getByRole('button', { name: 'To the class' }).click()
+    await follow(page, '/class')
   }
   await page.getByRole('link', { name: 'Carys Shore' }).click()
+  await page.getByRole('button', { name: 'Administration' }).click()
   await page.getByRole('button', { name: 'Invite a parent' }).click()
   await page.getByLabel('First name of the parent').fill('Nerys')
   await page.getByRole('button', { name: 'Invite', exact: true }).click()
@@ -273,7 +275,6 @@ async function inviteParents(page: Page): Promise<void> {
     const parent = await parentAt(page, address)
     await expect(parent.getByRole('heading', { name: 'Carys' })).toBeVisible()
   }
-  await page.getByRole('button', { name: 'To the class' }).click()
   await theQuestionIsAnswered(page)
 }
 
@@ -359,6 +360,7 @@ async function seenByAPupil(
   expect(camera.url()).not.toContain(hash)
 
   await page.getByRole('link', { name: 'Aoife Shore' }).click()
+  await page.getByRole('button', { name: 'Administration' }).click()
   await page.getByRole('button', { name: 'Make a new code' }).click()
   await page.getByRole('dialog').getByRole('button', { name: 'Make a new code' }).click()
   const code = await page.getByText(/^([A-Z]{4} ){3}[A-Z]{4}$/).innerText()

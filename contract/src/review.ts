@@ -111,6 +111,21 @@ export const SecondLooks = v.array(SecondLook)
 /** PUT /api/review/pieces/:id/second-look: marks it, or says anew why. */
 export const AskSecondLook = v.strictObject({ reason: words(MAX_SECOND_LOOK_LENGTH) })
 
+/** `strand`: of its task, or of the folder it lies in. */
+export const YearPiece = v.object({
+  ...PieceLine.entries,
+  strand: v.nullable(v.string()),
+  approvedAt: v.string(),
+})
+export type YearPiece = v.InferOutput<typeof YearPiece>
+/**
+ * GET /api/review/pupils/:id: a pupil's work as their teacher looks at it. `now`: what waits, came back
+ * or is half done, in this order, last changed first; `year`: what was approved in the school year
+ * that runs, newest first.
+ */
+export const PupilDesk = v.object({ now: v.array(PieceLine), year: v.array(YearPiece) })
+export type PupilDesk = v.InferOutput<typeof PupilDesk>
+
 export const MarkUpParams = v.object({ id: Id, versionId: Id, partId: Id })
 /**
  * GET /api/review/pieces/:id/mark-ups: what teachers wrote on copies of what was handed in, one ink

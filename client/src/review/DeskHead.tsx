@@ -14,12 +14,13 @@ type HeadProps = {
   title: string
   goes: number
   place: Place
+  back?: string | undefined
   onGo: (pieceId: string | null) => void
   onKeys: () => void
 }
 
 /** What lies on the judging desk, and the way to the next one. */
-export function DeskHead({ title, goes, place, onGo, onKeys }: HeadProps) {
+export function DeskHead({ title, goes, place, back, onGo, onKeys }: HeadProps) {
   const { wide } = useWidth()
   const { number, of, nextId, previousId } = place
   const heading = useFocusFirst()
@@ -28,7 +29,7 @@ export function DeskHead({ title, goes, place, onGo, onKeys }: HeadProps) {
     <Bar gap="close" style={{ paddingHorizontal: space.apart, paddingVertical: space.near }}>
       {wide ? null : (
         <RoundButton
-          label={t('backToTray')}
+          label={back ?? t('backToTray')}
           symbol="back"
           size={targets.adult}
           onPress={() => onGo(null)}

@@ -32,6 +32,8 @@ type Props = {
   pieceId: string
   place: Place
   onGo: (pieceId: string | null) => void
+  /** Where the way back leads, on a phone; else to the tray. */
+  back?: string
   /** After a decision: the next one, or the end. */
   onDecided: () => void
 }
@@ -63,7 +65,7 @@ function usePreload(pieceId: string | null): void {
   }, [pieceId, queries])
 }
 
-function JudgingDesk({ piece, place, onGo, onDecided }: Props & { piece: Piece }) {
+function JudgingDesk({ piece, place, back, onGo, onDecided }: Props & { piece: Piece }) {
   const { nextId, previousId } = place
   const folders = useFolders().data ?? []
   const [open, setOpen] = useState<Open>(null)
@@ -121,7 +123,7 @@ function JudgingDesk({ piece, place, onGo, onDecided }: Props & { piece: Piece }
     />
   )
   const head = (
-    <DeskHead {...{ title, place, onGo }} goes={piece.goes} onKeys={() => setOpen('keys')} />
+    <DeskHead {...{ title, place, back, onGo }} goes={piece.goes} onKeys={() => setOpen('keys')} />
   )
   const bar = (
     <VerdictBar

@@ -94,7 +94,7 @@ beforeAll(async () => {
  */
 const FITTING: Record<string, string[]> = {
   pieces: ['approved', 'draft', 'part', 'classPiece', 'version'],
-  review: ['approved', 'draft', 'version', 'part'],
+  review: ['approved', 'draft', 'version', 'part', 'wren'],
   media: ['media', 'approved'],
   folders: ['folder'],
   tasks: ['task', 'unit'],

@@ -78,6 +78,7 @@ test('no list reads a large table from end to end', async () => {
     ['teacher', '/review/tray'],
     ['teacher', `/review/tray?order=due&classId=${ids.heron}`],
     ['teacher', '/review/drafts'],
+    ['teacher', `/review/pupils/${ids.wren}`],
     ['teacher', '/comments/waiting'],
     ['teacher', `/comments/pieces/${piece.id}`],
     ['wren', `/comments/pieces/${piece.id}`],

@@ -5,6 +5,7 @@ import type {
   FileElsewhere,
   Piece,
   PieceLine,
+  PupilDesk,
   Transcribe,
   Tray,
   TrayQuery,
@@ -26,6 +27,7 @@ import { listPieceLines } from '../pieces/pieceLines.ts'
 import { everyoneOf } from '../pieces/pieceChanges.ts'
 import type { Pieces } from '../pieces/pieces.ts'
 import { PieceRow, PieceVersionRow, VersionMakerRow } from '../pieces/rows.ts'
+import { describePupil } from './pupilDesk.ts'
 import { DecisionRow } from './rows.ts'
 import { listDrafts, listTray } from './trayLists.ts'
 
@@ -44,6 +46,10 @@ export class Review {
 
   listTray(viewer: SignedIn, query: TrayQuery): Promise<Tray> {
     return listTray(this.#platform.db.manager, viewer.personId, query)
+  }
+
+  describePupil(pupilId: string): Promise<PupilDesk> {
+    return describePupil(this.#platform.db.manager, pupilId, this.#platform.clock.now())
   }
 
   listDrafts(viewer: SignedIn, query: DraftsQuery): Promise<Drafts> {

@@ -11,6 +11,7 @@ import {
   Nudged,
   PartParams,
   Piece,
+  PupilDesk,
   SecondLooks as SecondLooksAnswer,
   AskSecondLook,
   TakeBack,
@@ -40,6 +41,12 @@ export function reviewRoutes(
   router.get('/drafts', async (request, response) => {
     const viewer = guard.own(signedIn(request), 'teacher')
     answer(response, Drafts, await review.listDrafts(viewer, read(DraftsQuery, request.query)))
+  })
+  router.get('/pupils/:id', async (request, response) => {
+    const { id } = read(IdParams, request.params)
+    const viewer = guard.own(signedIn(request), 'teacher')
+    await guard.pupil(viewer, 'portfolio.read', id)
+    answer(response, PupilDesk, await review.describePupil(id))
   })
   router.post('/drafts/nudge', async (request, response) => {
     const viewer = guard.own(signedIn(request), 'teacher')

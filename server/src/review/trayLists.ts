@@ -76,7 +76,8 @@ const ofTeacher = (teacherId: string, classId: string | undefined): Sql =>
   sql`p.class_id in (select e.class_id from enrolment e where e.person_id = ${teacherId}) ${classId ? sql`and p.class_id = ${classId}` : empty}`
 
 /** SQL: a piece `p` that is more than begun. */
-const WITH_WORK = 'exists (select 1 from part w where w.piece_id = p.id and w.removed_at is null)'
+export const WITH_WORK =
+  'exists (select 1 from part w where w.piece_id = p.id and w.removed_at is null)'
 
 /** SQL: what waits for a teacher, first handed in first, from after a cursor; one page and one more. */
 export const trayTail = ({ teacherId, classId, after }: Which): Sql =>

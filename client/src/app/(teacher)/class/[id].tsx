@@ -1,3 +1,0 @@
-import { teacherScreen } from '../../../screens'
-
-export default teacherScreen('PupilScreen')

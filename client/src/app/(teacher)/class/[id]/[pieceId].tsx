@@ -1,0 +1,3 @@
+import { teacherScreen } from '../../../../screens'
+
+export default teacherScreen('PupilPieceScreen')
