@@ -112,6 +112,18 @@ test('a teacher and three pupils at once: handed in, come live, written on, sent
   await follow(teacher, `/tray/${drawing}`)
   await expect(teacher.getByText('second go').first()).toBeVisible()
   await expect(teacher.getByRole('button', { name: /Without what/ })).toHaveCount(0)
+  // The go before beside it, with what was written on it.
+  await teacher.keyboard.press('v')
+  await expect(teacher.getByRole('region', { name: /^First go, handed in/ })).toBeVisible()
+  await expect(teacher.getByRole('region', { name: /^Second go, handed in/ })).toBeVisible()
+  await expect(
+    teacher
+      .getByRole('region', { name: /^First go/ })
+      .getByRole('button', { name: 'Without what Mr Adeyemi wrote' }),
+  ).toBeVisible()
+  expect(await graveFaults(teacher)).toEqual([])
+  await teacher.keyboard.press('v')
+  await expect(teacher.getByRole('region', { name: /^First go, handed in/ })).toHaveCount(0)
   await teacher.keyboard.press('a')
   await expect
     .poll(async () => (await pieceOf(wren, drawing)).versions[0]?.decision?.move)

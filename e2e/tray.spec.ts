@@ -1,4 +1,5 @@
 import type { Piece, SchoolClass, Session } from '@nibquill/contract'
+import { graveFaults } from './axe.ts'
 import { enterAsPupil, enterAsTeacher, follow } from './people.ts'
 import { written } from './pieces.ts'
 import { expect, test } from './test.ts'
@@ -210,4 +211,38 @@ test('a task’s pieces are seen together: one is left out, one has changed mean
   await expect(page.getByText('3 pieces sent back')).toBeVisible()
   const { versions } = (await (await page.request.get(`/api/pieces/${ids[3]}`)).json()) as Piece
   expect(versions[0]!.decision).toMatchObject({ move: 'send-back', message: 'Read it aloud once.' })
+})
+
+test('a teacher’s own sentences: kept, said again by a tap, taken out and brought back', async ({
+  page,
+}) => {
+  await enterAsTeacher(page)
+  await expect(page.getByRole('button', { name: /^Approve into/ })).toBeVisible()
+  await page.keyboard.press('s')
+  const dialog = page.getByRole('dialog', { name: /^Send it back to/ })
+  const field = dialog.getByRole('textbox')
+  await field.fill('Read it aloud to a friend.')
+  await dialog.getByRole('button', { name: 'Keep this for next time' }).click()
+  const again = dialog.getByRole('button', { name: 'Read it aloud to a friend.', exact: true })
+  await expect(again).toBeDisabled()
+  await field.fill('The title is missing.')
+  await again.click()
+  await expect(field).toHaveValue('The title is missing. Read it aloud to a friend.')
+  expect(await graveFaults(page)).toEqual([])
+
+  await dialog.getByRole('button', { name: 'Sort them out' }).click()
+  const stock = page.getByRole('dialog', { name: 'My sentences' })
+  await stock.getByRole('button', { name: 'Take out: Read it aloud to a friend.' }).click()
+  await expect(stock.getByRole('listitem')).toHaveCount(0)
+  // One Escape closes what lies on top; what was typed is still there.
+  await page.keyboard.press('Escape')
+  await expect(stock).toHaveCount(0)
+  await expect(field).toHaveValue('The title is missing. Read it aloud to a friend.')
+  await field.fill('')
+  await page.keyboard.press('Escape')
+  await expect(dialog).toHaveCount(0)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await page.keyboard.press('s')
+  await expect(again).toBeVisible()
+  await page.keyboard.press('Escape')
 })

@@ -4,6 +4,8 @@ import {
   MAX_HIDDEN_WHY_LENGTH,
   MAX_MESSAGE_LENGTH,
   MAX_SECOND_LOOK_LENGTH,
+  MAX_SENTENCE_LENGTH,
+  MAX_SENTENCES,
   MAX_PART_NAME_LENGTH,
   MAX_PARTS,
   MAX_REFLECTION_LENGTH,
@@ -210,6 +212,11 @@ const REQUESTS: Record<
     body: { pieceIds: [ID] },
     takes: [{ pieceIds: ids(100) }],
     refuses: [{ pieceIds: [] }, { pieceIds: ids(101) }],
+  },
+  Sentences: {
+    body: { sentences: ['Read it aloud.'] },
+    takes: [{ sentences: [] }, { sentences: [long(MAX_SENTENCE_LENGTH)] }],
+    refuses: [{ sentences: [' '] }, { sentences: Array(MAX_SENTENCES + 1).fill('x') }],
   },
   AskSecondLook: {
     body: { reason: 'Number bonds again' },

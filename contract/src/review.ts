@@ -1,6 +1,8 @@
 import {
   MAX_MESSAGE_LENGTH,
   MAX_SECOND_LOOK_LENGTH,
+  MAX_SENTENCE_LENGTH,
+  MAX_SENTENCES,
   MAX_WRITING_LENGTH,
   fault,
 } from '@nibquill/core'
@@ -110,6 +112,15 @@ export type SecondLook = v.InferOutput<typeof SecondLook>
 export const SecondLooks = v.array(SecondLook)
 /** PUT /api/review/pieces/:id/second-look: marks it, or says anew why. */
 export const AskSecondLook = v.strictObject({ reason: words(MAX_SECOND_LOOK_LENGTH) })
+
+/** GET, PUT /api/review/sentences: what a teacher says again and again, their own, in their order. */
+export const Sentences = v.object({
+  sentences: v.pipe(
+    v.array(words(MAX_SENTENCE_LENGTH)),
+    v.maxLength(MAX_SENTENCES, fault('too-many', MAX_SENTENCES)),
+  ),
+})
+export type Sentences = v.InferOutput<typeof Sentences>
 
 /** `strand`: of its task, or of the folder it lies in. */
 export const YearPiece = v.object({

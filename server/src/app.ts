@@ -45,6 +45,7 @@ export function openApp(platform: Platform, capabilities: Capabilities, uploads:
     review,
     secondLooks,
     markUps,
+    sentenceStock,
     comments,
     privateWords,
     notices,
@@ -83,7 +84,7 @@ export function openApp(platform: Platform, capabilities: Capabilities, uploads:
   app.use('/api/tasks', tasksRoutes(guard, tasks, units))
   app.use('/api/pieces', piecesRoutes(guard, { pieces, parts, makers, classPieces }))
   app.use('/api/media', mediaRoutes(platform, fileGuard, media, uploads, pages, talkFilms))
-  app.use('/api/review', reviewRoutes(guard, { review, secondLooks, markUps }))
+  app.use('/api/review', reviewRoutes(guard, { review, secondLooks, markUps, sentenceStock }))
   app.use('/api/comments', commentsRoutes(guard, comments, privateWords))
   app.use('/api/notices', noticesRoutes(guard, notices))
   app.use('/api/portfolio', portfolioRoutes(guard, portfolio))

@@ -32,6 +32,7 @@ import { Portfolio } from './portfolio/portfolio.ts'
 import { MarkUps } from './review/markUps.ts'
 import { Review } from './review/review.ts'
 import { SecondLooks } from './review/secondLooks.ts'
+import { SentenceStock } from './review/sentenceStock.ts'
 import { ClassLists } from './school/classLists.ts'
 import { TakenLists } from './school/takenLists.ts'
 import { RollOver } from './school/rollOver.ts'
@@ -102,6 +103,7 @@ export function openCapabilities(platform: Platform, pool: Pool) {
     review: new Review(platform, guard, pieces),
     secondLooks: new SecondLooks(platform),
     markUps: new MarkUps(platform, media),
+    sentenceStock: new SentenceStock(platform),
     comments: new Comments(platform, guard),
     privateWords: new PrivateWords(platform),
     notices,

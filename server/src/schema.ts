@@ -21,6 +21,7 @@ import { NudgedPieces1700000000019 } from './migrations/19-nudgedPieces.ts'
 import { SecondLooks1700000000020 } from './migrations/20-secondLooks.ts'
 import { Comments1700000000021 } from './migrations/21-comments.ts'
 import { MarkUps1700000000022 } from './migrations/22-markUps.ts'
+import { SentenceStock1700000000023 } from './migrations/23-sentenceStock.ts'
 import type { Schema } from './platform/database.ts'
 import {
   CardSheetRow,
@@ -55,7 +56,13 @@ import {
   VersionPartRow,
 } from './pieces/rows.ts'
 import { ChapterRow, PickRow } from './portfolio/rows.ts'
-import { DecisionRow, MarkUpPictureRow, MarkUpRow, SecondLookRow } from './review/rows.ts'
+import {
+  DecisionRow,
+  MarkUpPictureRow,
+  MarkUpRow,
+  SecondLookRow,
+  SentenceStockRow,
+} from './review/rows.ts'
 import {
   ClassListRow,
   ClassRow,
@@ -143,6 +150,7 @@ const ROWS = [
   PrivateWordRow,
   MarkUpRow,
   MarkUpPictureRow,
+  SentenceStockRow,
 ]
 
 /**
@@ -176,5 +184,6 @@ export const SCHEMA = {
     SecondLooks1700000000020,
     Comments1700000000021,
     MarkUps1700000000022,
+    SentenceStock1700000000023,
   ],
 } satisfies Schema

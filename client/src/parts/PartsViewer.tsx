@@ -26,7 +26,7 @@ export function PartsViewer({
   title: string
   marks?: readonly MarkUp[]
   aside?: (part: Part) => ReactNode
-  onChosen?: (part: Part) => void
+  onChosen?: ((part: Part) => void) | undefined
 }) {
   const [chosen, setChosen] = useState(0)
   const at = Math.min(chosen, parts.length - 1)

@@ -12,7 +12,8 @@ export const messages = {
   addPhoto: 'Add a photo',
   teacherSays: '{name} says',
   earlierVersions: 'Earlier goes',
-  versionLine: 'Go {number, number}, handed in {day}',
+  versionLine:
+    '{number, plural, =1 {First go} =2 {Second go} =3 {Third go} =4 {Fourth go} =5 {Fifth go} other {Go #}}, handed in {day}',
   wordsNotKept: 'This tablet cannot keep what you did. Stay here until it has arrived.',
   understood: 'I see',
   tryOnceMore: 'Try again',

@@ -95,7 +95,7 @@ type Opens = { onOpen: (pieceId: string) => void }
 function Area({ title, pieces, onOpen }: Opens & { title: string; pieces: PieceLine[] }) {
   if (pieces.length === 0) return null
   return (
-    <Stack role="group" aria-label={title} gap="near">
+    <Stack role="group" aria-label={title} gap="near" style={{ maxWidth: '100%' }}>
       <Text variant="titleMedium">{`${title} · ${pieces.length}`}</Text>
       <Bar wrap gap="clear" align="flex-start">
         {pieces.map((piece) => (

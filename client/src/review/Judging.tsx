@@ -3,20 +3,17 @@ import { coverOf, MAX_MESSAGE_LENGTH } from '@nibquill/core'
 import type { Place } from '@nibquill/core/review/sitting'
 import { canBeMarked } from '@nibquill/core/ink/markUp'
 import { useQueryClient } from '@tanstack/react-query'
-import { router } from 'expo-router'
 import { useEffect, useState, type ReactNode } from 'react'
 import { ScrollView, View, type ViewStyle } from 'react-native'
 import { commentsWords, TeacherComments } from '../comments'
 import { useFolders } from '../folders'
-import { BigButton } from '../kit/BigButton'
 import { Field } from '../kit/Field'
 import { Bar, Stack, useWidth } from '../kit/layout'
 import { isHere, NotYet } from '../kit/NotYet'
 import { colours, space } from '../kit/theme'
 import { SpokenWords } from '../media/VoiceRecorder'
 import { lookOf } from '../parts/partKinds'
-import { PartsViewer } from '../parts/PartsViewer'
-import { pieceQuery, useMarkUps, usePiece } from '../pieces'
+import { pieceQuery, usePiece } from '../pieces'
 import { DeskHead } from './DeskHead'
 import { DeskDialogs, type Open } from './DeskDialogs'
 import { SendsByKey } from './dialogs'
@@ -26,6 +23,7 @@ import { SecondLookBox } from './SecondLookBox'
 import { useKeys } from './useKeys'
 import { useVerdict, type Verdict } from './useVerdict'
 import { VerdictBar } from './VerdictBar'
+import { othersOf, toMarkUp, Work } from './Work'
 import { t } from './words'
 
 type Props = {
@@ -71,7 +69,7 @@ function JudgingDesk({ piece, place, back, onGo, onDecided }: Props & { piece: P
   const [open, setOpen] = useState<Open>(null)
   const close = () => setOpen(null)
   const [part, setPart] = useState<Part | null>(null)
-  const { wide } = useWidth()
+  const [compared, setCompared] = useState(false)
   const waiting = piece.state === 'submitted'
   // What was handed in is judged, as it was handed in.
   const version = waiting
@@ -88,6 +86,7 @@ function JudgingDesk({ piece, place, back, onGo, onDecided }: Props & { piece: P
       f: () => (waiting || approved) && setOpen('folder'),
       l: () => setOpen('second-look'),
       d: () => version && part && canBeMarked(part.kind) && toMarkUp(piece.id, version.id, part.id),
+      v: () => othersOf(piece, version).length > 0 && setCompared(!compared),
       m: () => focusOn(t('message')),
       c: () => openOrFocus(commentsWords('sayUnder')),
       j: () => nextId && onGo(nextId),
@@ -99,28 +98,8 @@ function JudgingDesk({ piece, place, back, onGo, onDecided }: Props & { piece: P
   const facts = (
     <FactsAndWords {...{ piece, version, verdict }} onSecondLook={() => setOpen('second-look')} />
   )
-  const marks = (useMarkUps(piece.id).data ?? []).filter(
-    ({ versionId }) => versionId === version?.id,
-  )
   const work = (
-    <PartsViewer
-      parts={version?.parts ?? piece.parts}
-      title={title}
-      marks={marks}
-      onChosen={setPart}
-      aside={(shown) =>
-        version && canBeMarked(shown.kind) ? (
-          <BigButton
-            small
-            tone="quiet"
-            symbol="quill"
-            label={t('markUp')}
-            shortcut={wide ? 'D' : undefined}
-            onPress={() => toMarkUp(piece.id, version.id, shown.id)}
-          />
-        ) : null
-      }
-    />
+    <Work {...{ piece, version, title, compared }} onCompare={setCompared} onChosen={setPart} />
   )
   const head = (
     <DeskHead {...{ title, place, back, onGo }} goes={piece.goes} onKeys={() => setOpen('keys')} />
@@ -141,9 +120,6 @@ function JudgingDesk({ piece, place, back, onGo, onDecided }: Props & { piece: P
     </View>
   )
 }
-
-const toMarkUp = (id: string, version: string, part: string) =>
-  router.push({ pathname: '/tray/mark-up/[id]', params: { id, version, part } })
 
 const focusOn = (label: string) =>
   document.querySelector<HTMLElement>(`[aria-label="${label}"]`)?.focus()

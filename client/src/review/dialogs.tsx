@@ -12,6 +12,7 @@ import { Bar, Grid, useWidth } from '../kit/layout'
 import { colours, space } from '../kit/theme'
 
 import { SpokenWords } from '../media/VoiceRecorder'
+import { SentenceStock } from './SentenceStock'
 import type { Unsent } from './unsentWords'
 import { useKeys } from './useKeys'
 import { t } from './words'
@@ -133,6 +134,7 @@ export function SendBackDialog({
             lines={3}
             autoFocus
           />
+          <SentenceStock message={message} onChange={(typed) => onChange({ message: typed })} />
           <SpokenWords
             label={t('sayIt')}
             said={said}
@@ -212,6 +214,7 @@ const SHORTCUTS = [
   ['M', 'words'],
   ['C', 'comment'],
   ['D', 'markUp'],
+  ['V', 'compare'],
   ['L', 'secondLook'],
   ['Ctrl + Enter', 'sendWords'],
   ['J', 'next'],

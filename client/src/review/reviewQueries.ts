@@ -4,6 +4,7 @@ import {
   Nudged,
   Piece,
   SecondLooks,
+  Sentences,
   Tray,
   type SecondLook,
   type Decide,
@@ -50,6 +51,15 @@ export const useTickSecondLook = () =>
   useLooksChange(({ pieceId, move }: { pieceId: string; move: 'done' | 'restore' }) =>
     api.post(`/review/pieces/${pieceId}/second-look/${move}`, SecondLooks),
   )
+/** A teacher's own stock of sentences. */
+export const useSentences = () => useAsk(['review', 'sentences'], '/review/sentences', Sentences)
+export function usePutSentences() {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: (sentences: string[]) => api.put('/review/sentences', Sentences, { sentences }),
+    onSuccess: (stock) => queries.setQueryData(['review', 'sentences'], stock),
+  })
+}
 /** Answered with what is left to be looked at. */
 function useLooksChange<Input>(change: (input: Input) => Promise<SecondLook[]>) {
   const queries = useQueryClient()

@@ -1,5 +1,19 @@
 import { DomainError } from '../domainError.ts'
-import { isOpen, movePiece, MOVES, PIECE_STATES, type Move, type PieceState } from './movePiece.ts'
+import {
+  isOpen,
+  movePiece,
+  MOVES,
+  PIECE_STATES,
+  WHO_MOVES,
+  type Life,
+  type Move,
+  type PieceState,
+} from './movePiece.ts'
+
+const life = (state: PieceState, more: Partial<Life> = {}): Life => ({
+  ...{ state, version: 3, binnedAt: null, approvedVersionId: null },
+  ...more,
+})
 
 const ALLOWED = [
   { from: 'draft', move: 'hand-in', to: 'submitted', why: 'a draft goes into the tray' },
@@ -45,23 +59,49 @@ const ALLOWED = [
 ] as const
 
 test.each(ALLOWED)('$why', ({ from, move, to }) => {
-  expect(movePiece({ state: from, version: 3 }, move, 3)).toEqual({ state: to, version: 4 })
+  expect(movePiece(life(from), move, 3)).toEqual({ state: to, version: 4 })
 })
 
 const refused = MOVES.flatMap((move) =>
   PIECE_STATES.map((from): { from: PieceState; move: Move } => ({ from, move })),
-).filter(({ from, move }) => !ALLOWED.some((row) => row.from === from && row.move === move))
+).filter(
+  ({ from, move }) =>
+    !(move === 'bin' && from === 'draft') &&
+    !ALLOWED.some((row) => row.from === from && row.move === move),
+)
 test.each(refused)('$move is refused from $from, saying how it stands', ({ from, move }) => {
-  expect(() => movePiece({ state: from, version: 1 }, move, 1)).toThrow(
+  expect(() => movePiece(life(from), move, 3)).toThrow(
     expect.objectContaining({ code: 'piece/move-refused', details: { state: from, move } }),
   )
 })
 
 test('whoever comes second is told how the piece stands now', () => {
-  expect(() => movePiece({ state: 'approved', version: 5 }, 'withdraw', 4)).toThrow(DomainError)
-  expect(() => movePiece({ state: 'approved', version: 5 }, 'withdraw', 4)).toThrow(
-    expect.objectContaining({ code: 'piece/stale', details: { state: 'approved', version: 5 } }),
+  expect(() => movePiece(life('approved'), 'withdraw', 2)).toThrow(DomainError)
+  expect(() => movePiece(life('approved'), 'withdraw', 2)).toThrow(
+    expect.objectContaining({ code: 'piece/stale', details: { state: 'approved', version: 3 } }),
   )
+})
+
+test('only a draft is thrown away, and nothing of which a version hangs in a folder', () => {
+  expect(movePiece(life('draft'), 'bin', 3)).toEqual({ state: 'draft', version: 4 })
+  expect(() => movePiece(life('draft', { approvedVersionId: 'v' }), 'bin', 3)).toThrow(
+    expect.objectContaining({ code: 'piece/in-folder' }),
+  )
+})
+
+test('in the bin nothing can be done but bringing it back, and it comes back as it was', () => {
+  const binned = life('draft', { binnedAt: new Date(0) })
+  expect(movePiece(binned, 'restore', 3)).toEqual({ state: 'draft', version: 4 })
+  for (const move of MOVES.filter((one) => one !== 'restore'))
+    expect(() => movePiece(binned, move, 3)).toThrow(
+      expect.objectContaining({ code: 'piece/not-found' }),
+    )
+})
+
+test('its makers hand in, take out and begin anew; its teachers decide', () => {
+  const of = (who: string) => MOVES.filter((move) => WHO_MOVES[move] === who)
+  expect(of('maker')).toEqual(['hand-in', 'withdraw', 'another-go', 'bin', 'restore'])
+  expect(of('class-teacher')).toEqual(['approve', 'send-back', 'take-back', 'file-elsewhere'])
 })
 
 test('a pupil changes drafts and returned pieces only', () => {

@@ -17,8 +17,23 @@ export const MOVES = [
   'take-back',
   'file-elsewhere',
   'another-go',
+  'bin',
+  'restore',
 ] as const
 export type Move = (typeof MOVES)[number]
+
+/** Who may make each move, standing to the piece as they do. @see may, which decides who that is */
+export const WHO_MOVES: Record<Move, 'maker' | 'class-teacher'> = {
+  'hand-in': 'maker',
+  withdraw: 'maker',
+  'another-go': 'maker',
+  bin: 'maker',
+  restore: 'maker',
+  approve: 'class-teacher',
+  'send-back': 'class-teacher',
+  'take-back': 'class-teacher',
+  'file-elsewhere': 'class-teacher',
+}
 
 /**
  * Which state each move leads to, from each state that allows it. What is not written here is
@@ -34,6 +49,9 @@ const LEADS_TO: Record<Move, Partial<Record<PieceState, PieceState>>> = {
   'take-back': { approved: 'submitted', returned: 'submitted' },
   'file-elsewhere': { approved: 'approved' },
   'another-go': { approved: 'draft' },
+  // Where it lies is no state: it comes back as it was.
+  bin: { draft: 'draft' },
+  restore: { draft: 'draft' },
 }
 
 /**
@@ -41,6 +59,8 @@ const LEADS_TO: Record<Move, Partial<Record<PieceState, PieceState>>> = {
  * version.
  */
 export type StoredState = { state: PieceState; version: number }
+/** With what else decides on its next move: whether it lies in the bin, and a version of it in a folder. */
+export type Life = StoredState & { binnedAt: Date | null; approvedVersionId: string | null }
 
 /**
  * Moves a piece one step along its life.
@@ -52,11 +72,15 @@ export type StoredState = { state: PieceState; version: number }
  * @returns The new state and `version + 1`.
  * @throws DomainError `piece/stale` with `state` and `version`, when someone else moved it first
  * @throws DomainError `piece/move-refused` with `state` and `move`
+ * @throws DomainError `piece/not-found` for everything but bringing it back, while it lies in the bin
+ * @throws DomainError `piece/in-folder` for throwing away what hangs in a folder
  */
-export function movePiece(piece: StoredState, move: Move, seenVersion: number): StoredState {
+export function movePiece(piece: Life, move: Move, seenVersion: number): StoredState {
   if (piece.version !== seenVersion)
     throw new DomainError('piece/stale', { state: piece.state, version: piece.version })
-  const next = LEADS_TO[move][piece.state]
+  if (piece.binnedAt && move !== 'restore') throw new DomainError('piece/not-found')
+  if (move === 'bin' && piece.approvedVersionId) throw new DomainError('piece/in-folder')
+  const next = move === 'restore' && !piece.binnedAt ? undefined : LEADS_TO[move][piece.state]
   if (!next) throw new DomainError('piece/move-refused', { state: piece.state, move })
   return { state: next, version: piece.version + 1 }
 }
@@ -79,5 +103,8 @@ export const BIN_DAYS = 30
 export const MAX_TITLE_LENGTH = 120
 export const MAX_REFLECTION_LENGTH = 2000
 export const MAX_MESSAGE_LENGTH = 2000
+/** Sentences a teacher keeps to say them again. */
+export const MAX_SENTENCES = 60
+export const MAX_SENTENCE_LENGTH = 300
 /** Why a teacher wants to come back to a piece. */
 export const MAX_SECOND_LOOK_LENGTH = 300

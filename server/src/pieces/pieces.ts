@@ -222,10 +222,9 @@ export class Pieces {
     await this.#changes.change(pieceId, async (piece, manager) => {
       if (piece.binnedAt && now.getTime() - piece.binnedAt.getTime() > BIN_DAYS * DAY_MS)
         throw new DomainError('piece/not-found')
-      if (!options.restore && piece.approvedVersionId) throw new DomainError('piece/in-folder')
-      if (!options.restore && piece.state !== 'draft')
-        throw new DomainError('piece/move-refused', { state: piece.state })
+      // Done already, by the same request sent twice.
       if ((piece.binnedAt === null) === options.restore) return null
+      const moved = movePiece(piece, options.restore ? 'restore' : 'bin', piece.version)
       await note(
         manager,
         now,
@@ -233,7 +232,7 @@ export class Pieces {
         options.restore ? 'piece.restore' : 'piece.bin',
         pieceId,
       )
-      return { binnedAt: options.restore ? null : now, version: piece.version + 1 }
+      return { ...moved, binnedAt: options.restore ? null : now }
     })
   }
 

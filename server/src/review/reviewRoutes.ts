@@ -14,6 +14,7 @@ import {
   PupilDesk,
   SecondLooks as SecondLooksAnswer,
   AskSecondLook,
+  Sentences,
   TakeBack,
   Transcribe,
   Tray,
@@ -26,12 +27,28 @@ import { answer, read, signedIn } from '../platform/routes.ts'
 import type { MarkUps } from './markUps.ts'
 import type { Review } from './review.ts'
 import type { SecondLooks } from './secondLooks.ts'
+import type { SentenceStock } from './sentenceStock.ts'
+
+type Reviewing = {
+  review: Review
+  secondLooks: SecondLooks
+  markUps: MarkUps
+  sentenceStock: SentenceStock
+}
 
 export function reviewRoutes(
   guard: Guard,
-  { review, secondLooks, markUps }: { review: Review; secondLooks: SecondLooks; markUps: MarkUps },
+  { review, secondLooks, markUps, sentenceStock }: Reviewing,
 ): Router {
   const router = Router()
+  router.get('/sentences', async (request, response) => {
+    const viewer = guard.own(signedIn(request), 'teacher')
+    answer(response, Sentences, await sentenceStock.list(viewer))
+  })
+  router.put('/sentences', async (request, response) => {
+    const viewer = guard.own(signedIn(request), 'teacher')
+    answer(response, Sentences, await sentenceStock.put(viewer, read(Sentences, request.body)))
+  })
   addSecondLooks(router, guard, secondLooks)
   addMarkUps(router, guard, markUps)
   router.get('/tray', async (request, response) => {

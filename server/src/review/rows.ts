@@ -1,4 +1,4 @@
-import { id, maybe, moment, refer, row, text } from '../platform/columns.ts'
+import { id, json, maybe, moment, refer, row, text } from '../platform/columns.ts'
 
 /** The teacher's verdict on one version. `folderId`: where an approved one went. */
 export type DecisionRow = {
@@ -80,3 +80,10 @@ export const MarkUpPictureRow = row<MarkUpPictureRow>(
   },
   { indices: [{ columns: ['partId'] }, { columns: ['mediaId'] }] },
 )
+
+/** Sentences a teacher says again and again. */
+export type SentenceStockRow = { personId: string; sentences: readonly string[] }
+export const SentenceStockRow = row<SentenceStockRow>('sentence_stock', {
+  personId: refer('person', { key: true, cascade: true }),
+  sentences: json,
+})
