@@ -1,3 +1,4 @@
+import type { Tray } from '@nibquill/contract'
 import {
   DEMO_CARDS,
   DEMO_PASSWORD,
@@ -13,7 +14,9 @@ import { onSmallDemo, visit } from './smallDemo.ts'
 
 const ROUNDS = 3
 /** What was promised to who waits, in ms. */
-const PROMISED = { nextPicture: 150, goOn: 400, tidied: 1500 }
+const PROMISED = { nextPicture: 100, goOn: 400, tidied: 1500 }
+/** Decisions in a row, where so many wait; the slowest but one in twenty counts. */
+const MOST_DECISIONS = 20
 
 /**
  * What a teacher and a pupil wait for, in Chromium over the small demo school, each against the time
@@ -23,7 +26,7 @@ const PROMISED = { nextPicture: 150, goOn: 400, tidied: 1500 }
 export async function benchFelt(): Promise<Line[]> {
   return onSmallDemo(async (browser, at, folder) => [
     held(
-      'from a decision to the next picture',
+      'from a decision to the next picture, p95',
       await nextPicture(browser, at),
       PROMISED.nextPicture,
     ),
@@ -48,7 +51,10 @@ async function nextPicture(browser: Browser, at: string): Promise<number> {
   await page.goto('/tray')
   await page.getByRole('button', { name: /^Approve into/ }).waitFor()
   const times: number[] = []
-  for (let round = 0; round < ROUNDS; round++) {
+  const { pieces } = (await (await page.request.get('/api/review/tray')).json()) as Tray
+  const pictured = pieces.filter(({ cover }) => cover?.kind === 'photo')
+  const decisions = Math.min(MOST_DECISIONS, pictured.length - 1)
+  for (let round = 0; round < decisions; round++) {
     // As long as a glance: the next one is fetched meanwhile.
     await page.waitForTimeout(1500)
     times.push(
@@ -74,7 +80,7 @@ async function nextPicture(browser: Browser, at: string): Promise<number> {
     )
   }
   await page.context().close()
-  return median(times)
+  return times.sort((a, b) => a - b)[Math.ceil(0.95 * times.length) - 1]!
 }
 
 async function shutterToGoOn(browser: Browser, at: string): Promise<number> {

@@ -5,6 +5,7 @@ import { benchBadDays } from './badDays.ts'
 import { benchBook } from './book.ts'
 import { benchFelt } from './felt.ts'
 import { benchInk } from './ink.ts'
+import { benchLive } from './live.ts'
 import type { Line } from './measure.ts'
 import { benchPictures } from './pictures.ts'
 import { benchLists } from './lists.ts'
@@ -28,6 +29,7 @@ const BENCHES: Record<string, () => Promise<Line[]>> = {
   uploads: benchUploads,
   arrival: benchArrival,
   felt: benchFelt,
+  live: benchLive,
   ink: benchInk,
   sound: benchSound,
   voices: benchVoices,

@@ -60,11 +60,14 @@ function isStray(): boolean {
  * How long something that has just appeared lets taps go by.
  * @returns milliseconds, 0 where no finger was just now
  */
-function guardMsFor({ left, right, top, bottom }: DOMRect): number {
+function guardMsFor(element: HTMLElement): number {
   const { x, y, atMs } = last
+  // Where it lies is asked only where somebody was: to ask costs the whole page its layout.
+  if (performance.now() - atMs >= REMEMBERED_MS) return 0
+  const { left, right, top, bottom } = element.getBoundingClientRect()
   const under =
     x >= left - NEAR_PX && x <= right + NEAR_PX && y >= top - NEAR_PX && y <= bottom + NEAR_PX
-  return under && performance.now() - atMs < REMEMBERED_MS ? GUARD_MS : 0
+  return under ? GUARD_MS : 0
 }
 
 /**
@@ -76,7 +79,7 @@ export function useJustAppeared(place: RefObject<unknown>, does?: string): boole
   const [early, setEarly] = useState(false)
   useLayoutEffect(() => {
     const element = place.current
-    const ms = element instanceof HTMLElement ? guardMsFor(element.getBoundingClientRect()) : 0
+    const ms = element instanceof HTMLElement ? guardMsFor(element) : 0
     if (ms === 0) return
     setEarly(true)
     let timer = 0

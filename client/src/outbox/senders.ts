@@ -109,11 +109,11 @@ export const SENDERS: { [K in IntentKind]: Sender<K> } = {
 
   makers: ({ pieceId, makerIds }) => api.put(pieceAt(pieceId, '/makers'), Piece, { makerIds }),
 
-  comment: async ({ pieceId, commentId, words, mediaId, withId }) => {
+  comment: async ({ pieceId, commentId: id, words, mediaId, withId }) => {
     const said = { pieceId, words, ...(mediaId ? { voiceId: mediaId } : {}) }
     await (withId
-      ? api.put(`/comments/private/${commentId}`, Done, { ...said, withId })
-      : api.put(`/comments/${commentId}`, Done, said))
+      ? api.put(`/comments/private/${id}`, Done, { ...said, withId })
+      : api.put(`/comments/${id}`, Done, said))
     return null
   },
 

@@ -3,7 +3,7 @@ import { groupTray, TRAY_GROUPINGS, type TrayGrouping } from '@nibquill/core/rev
 import { TRAY_ORDERS } from '@nibquill/core/review/trayOrder'
 import type { Sitting } from '@nibquill/core/review/sitting'
 import { router } from 'expo-router'
-import { useEffect, useRef } from 'react'
+import { memo, useCallback, useEffect, useRef } from 'react'
 import { ScrollView, View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { FirstSteps } from '../classes'
@@ -69,7 +69,7 @@ function TrayGroupRows({
           piece={piece}
           chosen={piece.id === chosenId}
           marked={marked.has(piece.id)}
-          onPress={() => onGo(piece.id)}
+          onGo={onGo}
         />
       ))}
     </View>
@@ -263,7 +263,10 @@ type ListProps = {
 
 /** What waits, in the order it had when the sitting began. */
 export function TrayList(props: ListProps) {
-  const { tray, sitting, view, fresh, shownId, onChange, onShowFresh, onGo, onTogether } = props
+  const { tray, sitting, view, fresh, shownId, onChange, onShowFresh, onTogether } = props
+  const latest = useRef(props.onGo)
+  latest.current = props.onGo
+  const onGo = useCallback((pieceId: string) => latest.current(pieceId), [])
   const { wide } = useWidth()
   const isEmpty = sitting.pieces.length === sitting.gone.size
   const marked = new Set(useSecondLooks().data?.map(({ pieceId }) => pieceId))
@@ -334,17 +337,18 @@ export const NothingJudged = ({ isEmpty }: { isEmpty: boolean }) => (
   </>
 )
 
-function TrayRow({
+/** Drawn anew where something of its own changes: a decision is one of fifty lines. */
+const TrayRow = memo(function TrayRow({
   piece,
   chosen,
   marked,
-  onPress,
+  onGo,
 }: {
   piece: TrayLine
   chosen: boolean
   /** A teacher wants to come back to it. */
   marked: boolean
-  onPress: () => void
+  onGo: (pieceId: string) => void
 }) {
   const name = `${piece.pupil.firstName} ${piece.pupil.lastName}`
   const when = piece.submittedAt ? whenWasIt(piece.submittedAt) : ''
@@ -358,7 +362,7 @@ function TrayRow({
   return (
     <div ref={row} style={{ display: 'flex', flexDirection: 'column' }}>
       <Press
-        onPress={onPress}
+        onPress={() => onGo(piece.id)}
         style={{
           flexDirection: 'row',
           alignItems: 'center',
@@ -393,4 +397,4 @@ function TrayRow({
       </Press>
     </div>
   )
-}
+})

@@ -1,8 +1,7 @@
 import type { Part, Piece, Version } from '@nibquill/contract'
 import { canBeMarked } from '@nibquill/core/ink/markUp'
 import { router } from 'expo-router'
-import { useState } from 'react'
-import { View } from 'react-native'
+import { useState, type ReactNode } from 'react'
 import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
 import { Tabs } from '../kit/choices'
@@ -20,33 +19,74 @@ export const toMarkUp = (id: string, version: string, part: string) =>
 export const othersOf = ({ versions }: Piece, version: Version | undefined): Version[] =>
   versions.filter(({ id, withdrawnAt }) => id !== version?.id && withdrawnAt === null)
 
-/**
- * The work on the desk, and another go beside it where that is wanted; on a phone in its place.
- * @param compared - Whether it is.
- */
-export function Work({
-  piece,
-  version,
-  title,
-  compared,
-  onCompare,
-  onChosen,
-}: {
+type WorkProps = {
   piece: Piece
   version: Version | undefined
   title: string
+  /** Whether another go lies beside it. */
   compared: boolean
   onCompare: (compared: boolean) => void
   onChosen: (part: Part) => void
-}) {
+}
+
+/**
+ * The work on the desk, and another go beside it where that is wanted; on a phone in its place.
+ */
+export function Work(props: WorkProps) {
+  const { piece, version, compared, onCompare } = props
   const { wide } = useWidth()
   const others = othersOf(piece, version)
   const [chosenId, setChosenId] = useState<string | null>(null)
   const other = others.find(({ id }) => id === chosenId) ?? others[0]
+  if (!compared || !other || !version)
+    return <Viewer key={version?.id} {...props} of={version} now hasOthers={others.length > 0} />
+  const otherGo = (
+    <Go version={other}>
+      {others.length > 1 ? (
+        <Tabs
+          label={t('compareWith')}
+          value={other.id}
+          options={others.map((one) => ({ value: one.id, label: String(one.number) }))}
+          onChange={setChosenId}
+        />
+      ) : null}
+      <Viewer key={other.id} {...props} of={other} />
+    </Go>
+  )
+  if (!wide)
+    return (
+      <>
+        {otherGo}
+        <Bar>
+          <CompareButton compared onCompare={onCompare} />
+        </Bar>
+      </>
+    )
+  return (
+    <Bar gap="apart" align="stretch" style={{ flex: 1 }}>
+      {otherGo}
+      <Go version={version}>
+        <Viewer key={version.id} {...props} of={version} now hasOthers />
+      </Go>
+    </Bar>
+  )
+}
+
+/** One go, with what was written on it. @param now - The one that is judged. */
+function Viewer({
+  piece,
+  title,
+  of,
+  now = false,
+  hasOthers = false,
+  compared,
+  onCompare,
+  onChosen,
+}: WorkProps & { of: Version | undefined; now?: boolean; hasOthers?: boolean }) {
+  const { wide } = useWidth()
   const marks = useMarkUps(piece.id).data ?? []
-  const viewer = (of: Version | undefined, now: boolean) => (
+  return (
     <PartsViewer
-      key={of?.id}
       parts={of?.parts ?? piece.parts}
       title={of?.title ?? title}
       marks={marks.filter(({ versionId }) => versionId === of?.id)}
@@ -63,68 +103,39 @@ export function Work({
               onPress={() => toMarkUp(piece.id, of.id, shown.id)}
             />
           ) : null}
-          {now && others.length > 0 ? (
-            <BigButton
-              small
-              tone="quiet"
-              symbol="duplicate"
-              label={t(compared ? 'compareNo' : 'compare')}
-              shortcut={wide ? 'V' : undefined}
-              onPress={() => onCompare(!compared)}
-            />
-          ) : null}
+          {hasOthers ? <CompareButton compared={compared} onCompare={onCompare} /> : null}
         </>
       )}
     />
   )
-  if (!compared || !other || !version) return viewer(version, true)
-  const otherGo = (
-    <Stack role="region" aria-label={lineOf(other)} gap="near" style={{ flex: 1, minWidth: 0 }}>
-      {others.length > 1 ? (
-        <Tabs
-          label={t('compareWith')}
-          value={other.id}
-          options={others.map((one) => ({ value: one.id, label: String(one.number) }))}
-          onChange={setChosenId}
-        />
-      ) : null}
-      <Head version={other} />
-      {viewer(other, false)}
-    </Stack>
-  )
-  if (!wide)
-    return (
-      <>
-        {otherGo}
-        <Bar>
-          <BigButton
-            small
-            tone="quiet"
-            symbol="duplicate"
-            label={t('compareNo')}
-            onPress={() => onCompare(false)}
-          />
-        </Bar>
-      </>
-    )
+}
+
+function CompareButton({ compared, onCompare }: Pick<WorkProps, 'compared' | 'onCompare'>) {
+  const { wide } = useWidth()
   return (
-    <Bar gap="apart" align="stretch" style={{ flex: 1 }}>
-      {otherGo}
-      <Stack role="region" aria-label={lineOf(version)} gap="near" style={{ flex: 1, minWidth: 0 }}>
-        <Head version={version} />
-        {viewer(version, true)}
-      </Stack>
-    </Bar>
+    <BigButton
+      small
+      tone="quiet"
+      symbol="duplicate"
+      label={t(compared ? 'compareNo' : 'compare')}
+      shortcut={wide ? 'V' : undefined}
+      onPress={() => onCompare(!compared)}
+    />
   )
 }
 
-const lineOf = ({ number, submittedAt }: Version) =>
-  piecesWords('versionLine', { number, day: dayOf(submittedAt) })
-
-const Head = ({ version }: { version: Version }) => (
-  <View>
-    <Text variant="bodySmall" style={{ color: colours.inkSoft }}>
-      {lineOf(version)}
-    </Text>
-  </View>
-)
+/** Which go it is, over what is shown of it. */
+function Go({ version, children }: { version: Version; children: ReactNode }) {
+  const line = piecesWords('versionLine', {
+    number: version.number,
+    day: dayOf(version.submittedAt),
+  })
+  return (
+    <Stack role="region" aria-label={line} gap="near" style={{ flex: 1, minWidth: 0 }}>
+      <Text variant="bodySmall" style={{ color: colours.inkSoft }}>
+        {line}
+      </Text>
+      {children}
+    </Stack>
+  )
+}
