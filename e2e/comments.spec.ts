@@ -145,6 +145,7 @@ test('a parent says something on a phone; the teacher answers the parent, and th
   const parent = await another(PHONE)
   await enterAsParent(parent)
   await parent.getByRole('tab', { name: 'Wren' }).click()
+  await parent.getByRole('button', { name: 'Say something about it' }).click()
   const field = parent.getByRole('textbox', { name: 'Say something about it' })
   await field.fill('We hung it in the kitchen.')
   await parent.getByRole('button', { name: 'Send to school' }).click()

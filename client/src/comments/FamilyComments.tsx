@@ -1,6 +1,7 @@
 import type { Comment } from '@nibquill/contract'
 import { MAX_COMMENT_LENGTH } from '@nibquill/core'
 import { inThreads } from '@nibquill/core/comments/inThreads'
+import { useState } from 'react'
 import { BigButton } from '../kit/BigButton'
 import { Field } from '../kit/Field'
 import { Hint } from '../kit/form'
@@ -23,6 +24,7 @@ const noteOf = ({ by, state, hiddenWhy }: Comment): string | undefined => {
 export function FamilyComments({ pieceId, childName }: { pieceId: string; childName: string }) {
   const said = useComments(pieceId).data
   const say = useSay()
+  const [open, setOpen] = useState(false)
   const { typed, setTyped, forget } = useUnsent(`family ${pieceId}`)
   const send = () =>
     say.mutate(
@@ -30,6 +32,7 @@ export function FamilyComments({ pieceId, childName }: { pieceId: string; childN
       {
         onSuccess: () => {
           forget()
+          setOpen(false)
           toast(t('familySent'))
         },
       },
@@ -46,13 +49,26 @@ export function FamilyComments({ pieceId, childName }: { pieceId: string; childN
           )),
         ])}
       </Stack>
-      <Field
-        label={t('familyTitle')}
-        value={typed}
-        onChangeText={setTyped}
-        maxLength={MAX_COMMENT_LENGTH}
-        lines={2}
-      />
+      {open || typed !== '' ? (
+        <Field
+          label={t('familyTitle')}
+          value={typed}
+          onChangeText={setTyped}
+          maxLength={MAX_COMMENT_LENGTH}
+          lines={2}
+          autoFocus={open}
+        />
+      ) : (
+        <Bar>
+          <BigButton
+            small
+            tone="quiet"
+            symbol="message"
+            label={t('familyTitle')}
+            onPress={() => setOpen(true)}
+          />
+        </Bar>
+      )}
       {typed.trim() !== '' ? (
         <>
           <Hint>{t('familyHelp', { name: childName })}</Hint>

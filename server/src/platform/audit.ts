@@ -4,7 +4,7 @@ import { id, json, maybe, moment, row, text } from './columns.ts'
 
 /**
  * Who did what to what, for a school that has to answer for it. Ids and settings only, never names
- * or words; `details` says what was and what is.
+ * or words of children; `details` says what was and what is, and why private words were opened.
  */
 export type AuditRow = {
   id: string
