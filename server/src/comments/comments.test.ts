@@ -138,7 +138,8 @@ describe('what is said', () => {
     const twice = await Promise.all([1, 2, 3].map(() => say(school.wren, piece.id, 'Hi', { id })))
     expect(twice.map(({ status }) => status)).toEqual([200, 200, 200])
     expect(await wordsOf(school.teacher, piece.id)).toEqual(['Hi'])
-    expect((await say(school.teacher, piece.id, 'Mine', { id })).status).toBe(404)
+    const others = await say(school.teacher, piece.id, 'Mine', { id })
+    expect([others.status, others.body.type]).toEqual([404, '/problems/comment/not-found'])
   })
 })
 
@@ -267,9 +268,11 @@ describe('there is an end', () => {
   test('to what waits of one person, and to what stands under one piece', async () => {
     const piece = await school.submitted()
     await fill(piece.id, MAX_WAITING_COMMENTS, 'waiting')
-    expect((await say(school.wren, piece.id, 'More')).status).toBe(429)
+    const waits = await say(school.wren, piece.id, 'More')
+    expect([waits.status, waits.body.type]).toEqual([429, '/problems/comment/too-many-waiting'])
     await fill(piece.id, MAX_COMMENTS, 'shown')
-    expect((await say(school.teacher, piece.id, 'More')).status).toBe(409)
+    const full = await say(school.teacher, piece.id, 'More')
+    expect([full.status, full.body.type]).toEqual([409, '/problems/comment/too-many'])
   })
 })
 

@@ -73,7 +73,8 @@ test('is said to those who teach or make it only, by those who may', async () =>
     await say(school.wren, piece.id, school.ids.tomasz, 'Psst'),
     await say(school.teacher, piece.id, school.ids.aoife, 'Psst'),
   ]
-  expect(refused.map(({ status }) => status)).toEqual([422, 422])
+  for (const { status, body } of refused)
+    expect([status, body.type]).toEqual([422, '/problems/comment/not-for-you'])
   for (const who of [school.parent, school.aoife, school.otherTeacher, school.tomasz])
     expect((await say(who, piece.id, teacherId, 'Psst')).status).toBe(404)
   expect(await read(school.parent, piece.id)).toMatchObject({ privateWords: [], with: [] })

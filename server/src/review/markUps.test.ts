@@ -103,6 +103,8 @@ test('two teachers at once: the second is told, and nothing is written over', as
   const piece = await school.submitted()
   const both = await Promise.all([1, 2].map(() => put(piece, { ink: marked(photoOf(piece)) })))
   expect(both.map(({ status }) => status).sort()).toEqual([200, 409])
+  const late = both.find(({ status }) => status === 409)!.body as unknown as { type: string }
+  expect(late.type).toBe('/problems/piece/marked-already')
   const first = both.find(({ status }) => status === 200)!.body[0]!
   const next = await put(piece, { ink: marked(photoOf(piece), line()), seenMediaId: first.mediaId })
   expect(next.status).toBe(200)
