@@ -41,6 +41,7 @@ async function printedCard(
   await enterAsTeacher(page, 'plover')
   await page.getByRole('link', { name: 'Class' }).click()
   await page.getByRole('link', { name }).click()
+  await page.getByRole('button', { name: 'Administration' }).click()
   const printed = page.waitForEvent('download')
   await page.getByRole('button', { name: 'Print a new card' }).click()
   await page.getByRole('button', { name: 'Print them' }).click()

@@ -7,7 +7,9 @@ test.use({ viewport: { width: 1280, height: 800 } })
 const waiting = async (page: Page) =>
   Number(/(\d+) waiting/.exec(await page.getByText(/\d+ waiting/).innerText())![1])
 const place = (page: Page) => page.getByText(/^\d+ of \d+/)
-const heading = (page: Page) => page.getByRole('heading', { level: 2 }).first()
+// What is told to teachers stands above the list, with a heading of its own.
+const heading = (page: Page) =>
+  page.getByRole('heading', { level: 2 }).filter({ hasNotText: 'For you to know' }).first()
 /** Whose piece lies on the desk, and which. */
 const onDesk = async (page: Page) => new URL(page.url()).pathname
 

@@ -92,7 +92,9 @@ function readPage() {
   for (let node = walker.nextNode(); node; node = walker.nextNode()) {
     const parent = node.parentElement!
     const text = node.textContent!.trim()
-    if (text === '' || /^(SCRIPT|STYLE|NOSCRIPT)$/.test(parent.tagName) || !shown(parent)) continue
+    // What stands in a field somebody has typed.
+    if (text === '' || /^(SCRIPT|STYLE|NOSCRIPT|TEXTAREA)$/.test(parent.tagName) || !shown(parent))
+      continue
     texts.push({ text, cut: text.includes('⟦') && isCut(node) })
   }
   for (const element of Array.from(
@@ -155,6 +157,7 @@ test('the door and a pupil’s screens', async ({ page }) => {
     '/my-folders',
     '/my-folders/new',
     '/my-portfolio',
+    '/my-news',
     '/make',
     '/write',
     '/say',
@@ -173,6 +176,8 @@ test('the door and a pupil’s screens', async ({ page }) => {
     `${making}/thoughts`,
     `${making}/tray`,
     `${making}/photo`,
+    `${making}/tell`,
+    `${making}/tell?just=1`,
   ])
   const { parts } = (await (await page.request.get(`/api/pieces/${draft.id}`)).json()) as {
     parts: { id: string }[]
@@ -186,7 +191,7 @@ test('a teacher’s screens', async ({ page }) => {
   await enterAsTeacher(page)
   const classes = await listOf(page, '/api/school/classes')
   const { id: classId } = classes.find(({ mine }) => mine)!
-  await visitAll(page, ['/tray', '/tray/drafts', '/tray/second-looks', '/class'])
+  await visitAll(page, ['/tray', '/tray/drafts', '/tray/second-looks', '/tray/comments', '/class'])
   await visitAll(
     page,
     ['door', 'pegs', 'secrets', 'list'].map((name) => `/class/${name}?classId=${classId}`),
@@ -202,6 +207,8 @@ test('a teacher’s screens', async ({ page }) => {
   await follow(page, '/class')
   await page.getByRole('link', { name: 'Wren A.' }).click()
   await expectWorded(page, 'pupil page')
+  const { pathname } = new URL(page.url())
+  await visitAll(page, [`${pathname}/administration`, `${pathname}?show=portfolio`])
 })
 
 test('a parent’s screen', async ({ page }) => {

@@ -64,6 +64,8 @@ export const Done = v.object({ done: v.literal(true) })
 export const DONE: v.InferOutput<typeof Done> = { done: true }
 
 export const IdParams = v.object({ id: Id })
+/** A keyset cursor: opaque to clients. */
+export const PageQuery = v.object({ after: v.optional(v.pipe(v.string(), v.maxLength(200))) })
 
 /**
  * `arrived` while the forms of a file are to be made, `ready` when they are (or there are none);

@@ -1,6 +1,6 @@
-import { COLOURS, FOLDER_SYMBOLS, fault } from '@nibquill/core'
+import { COLOURS, FOLDER_SYMBOLS, fault, MAX_SOUGHT_LENGTH } from '@nibquill/core'
 import * as v from 'valibot'
-import { FolderLook, Id, SeenVersion, words } from './common.ts'
+import { FolderLook, Id, PageQuery, SeenVersion, text, words } from './common.ts'
 import { PieceLine } from './pieces.ts'
 
 /**
@@ -31,11 +31,25 @@ export const Folders = v.array(Folder)
 export type Folder = v.InferOutput<typeof Folder>
 export const FoldersQuery = v.object({ away: v.optional(v.string()) })
 
-/** GET /api/folders/:id: newest first; `next` continues the list (?after=next). */
+/** A month as people look for it, `YYYY-MM`. */
+export const Month = v.pipe(v.string(), v.regex(/^\d{4}-(0[1-9]|1[0-2])$/, fault('unusable')))
+/**
+ * GET /api/folders/:id?after=&words=&month=: newest first; `next` continues the list. `words`: only
+ * pieces in whose title, thoughts, writings or what is said in them all of these stand, or in the
+ * names of who made them. `month`: only what was approved in it.
+ */
+export const FolderQuery = v.object({
+  ...PageQuery.entries,
+  words: v.optional(text(MAX_SOUGHT_LENGTH)),
+  month: v.optional(Month),
+})
+export type FolderQuery = v.InferOutput<typeof FolderQuery>
 export const FolderDetail = v.object({
   ...Folder.entries,
   pieces: v.array(PieceLine),
   next: v.nullable(v.string()),
+  /** In which something was approved, newest first, whatever is looked for. */
+  months: v.array(Month),
 })
 export type FolderDetail = v.InferOutput<typeof FolderDetail>
 

@@ -8,11 +8,8 @@ import {
 } from '@nibquill/core'
 import { TRAY_ORDERS } from '@nibquill/core/review/trayOrder'
 import * as v from 'valibot'
-import { asTyped, Id, PupilName, SeenVersion, text, words } from './common.ts'
+import { asTyped, Id, PageQuery, PupilName, SeenVersion, text, words } from './common.ts'
 import { PieceLine } from './pieces.ts'
-
-/** A keyset cursor: opaque to clients. */
-export const PageQuery = v.object({ after: v.optional(v.pipe(v.string(), v.maxLength(200))) })
 
 /** `late`: handed in after its task was due. */
 export const TrayLine = v.object({ ...PieceLine.entries, late: v.boolean() })

@@ -46,6 +46,7 @@ export function openApp(platform: Platform, capabilities: Capabilities, uploads:
     secondLooks,
     markUps,
     sentenceStock,
+    takeFiles,
     comments,
     privateWords,
     notices,
@@ -84,7 +85,10 @@ export function openApp(platform: Platform, capabilities: Capabilities, uploads:
   app.use('/api/tasks', tasksRoutes(guard, tasks, units))
   app.use('/api/pieces', piecesRoutes(guard, { pieces, parts, makers, classPieces }))
   app.use('/api/media', mediaRoutes(platform, fileGuard, media, uploads, pages, talkFilms))
-  app.use('/api/review', reviewRoutes(guard, { review, secondLooks, markUps, sentenceStock }))
+  app.use(
+    '/api/review',
+    reviewRoutes(guard, { review, secondLooks, markUps, sentenceStock, takeFiles }),
+  )
   app.use('/api/comments', commentsRoutes(guard, comments, privateWords))
   app.use('/api/notices', noticesRoutes(guard, notices))
   app.use('/api/portfolio', portfolioRoutes(guard, portfolio))

@@ -32,6 +32,7 @@ import { Portfolio } from './portfolio/portfolio.ts'
 import { MarkUps } from './review/markUps.ts'
 import { Review } from './review/review.ts'
 import { SecondLooks } from './review/secondLooks.ts'
+import { TakeFiles } from './review/takeFiles.ts'
 import { SentenceStock } from './review/sentenceStock.ts'
 import { ClassLists } from './school/classLists.ts'
 import { TakenLists } from './school/takenLists.ts'
@@ -104,6 +105,7 @@ export function openCapabilities(platform: Platform, pool: Pool) {
     secondLooks: new SecondLooks(platform),
     markUps: new MarkUps(platform, media),
     sentenceStock: new SentenceStock(platform),
+    takeFiles: new TakeFiles(platform),
     comments: new Comments(platform, guard),
     privateWords: new PrivateWords(platform),
     notices,

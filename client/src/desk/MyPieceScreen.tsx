@@ -101,6 +101,7 @@ function MyPiece({ piece }: { piece: Piece }) {
       <SaidUnder piece={piece} />
       <EarlierVersions
         marks={marks}
+        all={piece.versions}
         versions={piece.versions
           .filter(({ withdrawnAt }) => withdrawnAt === null)
           .slice(piece.state === 'submitted' || piece.state === 'approved' ? 1 : 0)}

@@ -1,6 +1,6 @@
 import type { Folder, PieceLine } from '@nibquill/contract'
 import { router, useLocalSearchParams } from 'expo-router'
-import type { ReactNode } from 'react'
+import { useState, type ReactNode } from 'react'
 import { View } from 'react-native'
 import { BigButton } from '../kit/BigButton'
 import { whenWasIt } from '../kit/dates'
@@ -12,7 +12,8 @@ import { RoundButton } from '../kit/RoundButton'
 
 import { PieceTile } from '../parts/PieceTile'
 import { isRefusal } from '../kit/problems'
-import { useFolder, useFolders } from './foldersQueries'
+import { NOTHING_SOUGHT, useFolder, useFolders } from './foldersQueries'
+import { LookFor, useSettled } from './LookFor'
 import { t as kitWords } from '../kit/words'
 import { t } from './words'
 
@@ -30,7 +31,8 @@ export function OpenFolder({
   above?: ReactNode
 }) {
   const { id } = useLocalSearchParams<{ id: string }>()
-  const folder = useFolder(id)
+  const [sought, setSought] = useState(NOTHING_SOUGHT)
+  const folder = useFolder(id, useSettled(sought))
   const listed = useFolders().data?.find((one) => one.id === id)
   if (!isHere(folder)) {
     // Not opened on this tablet yet: which folder it is is known all the same.
@@ -55,6 +57,9 @@ export function OpenFolder({
     <Page max={980}>
       <FolderHead folder={first} shelf={shelf} />
       {above}
+      {first.pieceCount >= SEARCHED_FROM ? (
+        <LookFor months={first.months} sought={sought} onChange={setSought} />
+      ) : null}
       <Grid>
         {pieces.map((piece) => (
           <PieceTile
@@ -69,7 +74,10 @@ export function OpenFolder({
           />
         ))}
       </Grid>
-      {pieces.length === 0 && above === null ? (
+      {pieces.length === 0 && first.pieceCount > 0 ? (
+        <Empty symbol="lens" title={t('nothingFound')} />
+      ) : null}
+      {first.pieceCount === 0 && above === null ? (
         <Empty symbol="folder" title={t('emptyFolder')}>
           {t('emptyFolderHelp')}
         </Empty>
@@ -86,6 +94,9 @@ export function OpenFolder({
     </Page>
   )
 }
+
+/** Fewer are seen at a glance. */
+const SEARCHED_FROM = 4
 
 type Shelf = '/folders' | '/my-folders'
 

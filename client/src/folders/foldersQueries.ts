@@ -6,22 +6,36 @@ import {
   type MakeFolder,
   type ProposeFolder,
 } from '@nibquill/contract'
-import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query'
+import {
+  keepPreviousData,
+  useInfiniteQuery,
+  useMutation,
+  useQueryClient,
+} from '@tanstack/react-query'
 import { api } from '../api/api'
 import { useAsk, useChange } from '../api/queries'
 
 export const useFolders = () => useAsk(['folders'], '/folders', Folders)
 export const useFoldersPutAway = (enabled: boolean) =>
   useAsk(['folders', 'away'], '/folders?away=1', Folders, { enabled })
-export const useFolder = (folderId: string) =>
+/** What is looked for in a folder; all of it where both are empty. */
+export type Sought = { words: string; month: string }
+export const NOTHING_SOUGHT: Sought = { words: '', month: '' }
+
+export const useFolder = (folderId: string, { words, month }: Sought = NOTHING_SOUGHT) =>
   useInfiniteQuery({
-    queryKey: ['folders', folderId],
-    queryFn: ({ pageParam, signal }) =>
-      api.get(
-        `/folders/${folderId}${pageParam ? `?after=${pageParam}` : ''}`,
+    // Without looking for anything it is known by its id alone, also where it was opened before.
+    queryKey: ['folders', folderId, ...(words || month ? [{ words, month }] : [])],
+    queryFn: ({ pageParam, signal }) => {
+      const asked = Object.entries({ after: pageParam, words, month }).filter(([, one]) => one)
+      const query = new URLSearchParams(asked)
+      return api.get(
+        `/folders/${folderId}${query.size > 0 ? `?${query}` : ''}`,
         FolderDetail,
         signal,
-      ),
+      )
+    },
+    placeholderData: keepPreviousData,
     initialPageParam: '',
     getNextPageParam: (page) => page.next ?? undefined,
   })

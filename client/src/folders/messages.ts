@@ -1,4 +1,9 @@
 export const messages = {
+  lookFor: 'Look for words or a name',
+  lookForMine: 'Look for words',
+  month: 'Month',
+  anyMonth: 'any month',
+  nothingFound: 'Nothing like that in this folder',
   mine: 'My folders',
   title: 'Folders',
   empty: 'No folders yet',

@@ -51,6 +51,9 @@ export const dayOf = (moment: string): string =>
   fmt({ day: 'numeric', month: 'long' }, zone).format(new Date(moment))
 export const fullDayOf = (moment: string): string =>
   fmt({ day: 'numeric', month: 'long', year: 'numeric' }, zone).format(new Date(moment))
+/** `November 2026`. @param month - `YYYY-MM` */
+export const monthOf = (month: string): string =>
+  fmt({ month: 'long', year: 'numeric' }, 'UTC').format(new Date(`${month}-15T12:00:00Z`))
 export const timeOf = (at: Date): string =>
   fmt({ hour: 'numeric', minute: '2-digit' }, zone).format(at)
 export const sizeOf = (bytes: number): string =>

@@ -1,5 +1,5 @@
 /** What other capabilities use of this one. */
-export { EarlierVersions } from './EarlierVersions'
+export { EarlierVersions, versionLine } from './EarlierVersions'
 export { OutboxLine } from './OutboxLine'
 export { PieceTrouble } from './PieceTrouble'
 export { TeacherSaid } from './TeacherSaid'

@@ -6,6 +6,7 @@ import { whenWasIt } from '../kit/dates'
 import { Hint } from '../kit/form'
 import { Peg } from '../kit/Peg'
 import { colours, corners, space } from '../kit/theme'
+import { SaveButton } from '../media/SaveButton'
 import { nameOf } from '../parts/partKinds'
 import { Sheet } from '../parts/Sheet'
 import { EarlierVersions, useMarkUps } from '../pieces'
@@ -78,8 +79,23 @@ export function Facts({
       <NotMade parts={version?.parts ?? []} />
       <Transcripts pieceId={piece.id} parts={version?.parts ?? []} />
       {children}
+      {version ? (
+        <Bar>
+          <SaveButton
+            label={t('takeFiles')}
+            address={`/api/review/pieces/${piece.id}/files`}
+            name={`${piece.pupil.firstName} ${version.title}.zip`}
+          />
+        </Bar>
+      ) : null}
       <EarlierInFolder piece={piece} />
-      <EarlierVersions versions={piece.versions.slice(1)} marks={marks} />
+      <EarlierVersions
+        all={piece.versions}
+        versions={piece.versions.filter(
+          ({ id, withdrawnAt }) => withdrawnAt === null && id !== version?.id,
+        )}
+        marks={marks}
+      />
     </Stack>
   )
 }

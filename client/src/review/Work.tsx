@@ -1,15 +1,15 @@
 import type { Part, Piece, Version } from '@nibquill/contract'
+import { goOf } from '@nibquill/core'
 import { canBeMarked } from '@nibquill/core/ink/markUp'
 import { router } from 'expo-router'
 import { useState, type ReactNode } from 'react'
 import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
 import { Tabs } from '../kit/choices'
-import { dayOf } from '../kit/dates'
 import { Bar, Stack, useWidth } from '../kit/layout'
 import { colours } from '../kit/theme'
 import { PartsViewer } from '../parts/PartsViewer'
-import { piecesWords, useMarkUps } from '../pieces'
+import { useMarkUps, versionLine } from '../pieces'
 import { t } from './words'
 
 export const toMarkUp = (id: string, version: string, part: string) =>
@@ -41,12 +41,15 @@ export function Work(props: WorkProps) {
   if (!compared || !other || !version)
     return <Viewer key={version?.id} {...props} of={version} now hasOthers={others.length > 0} />
   const otherGo = (
-    <Go version={other}>
+    <Go all={piece.versions} version={other}>
       {others.length > 1 ? (
         <Tabs
           label={t('compareWith')}
           value={other.id}
-          options={others.map((one) => ({ value: one.id, label: String(one.number) }))}
+          options={others.map((one) => ({
+            value: one.id,
+            label: String(goOf(piece.versions, one)),
+          }))}
           onChange={setChosenId}
         />
       ) : null}
@@ -65,7 +68,7 @@ export function Work(props: WorkProps) {
   return (
     <Bar gap="apart" align="stretch" style={{ flex: 1 }}>
       {otherGo}
-      <Go version={version}>
+      <Go all={piece.versions} version={version}>
         <Viewer key={version.id} {...props} of={version} now hasOthers />
       </Go>
     </Bar>
@@ -125,11 +128,8 @@ function CompareButton({ compared, onCompare }: Pick<WorkProps, 'compared' | 'on
 }
 
 /** Which go it is, over what is shown of it. */
-function Go({ version, children }: { version: Version; children: ReactNode }) {
-  const line = piecesWords('versionLine', {
-    number: version.number,
-    day: dayOf(version.submittedAt),
-  })
+function Go({ all, version, children }: { all: Version[]; version: Version; children: ReactNode }) {
+  const line = versionLine(all, version)
   return (
     <Stack role="region" aria-label={line} gap="near" style={{ flex: 1, minWidth: 0 }}>
       <Text variant="bodySmall" style={{ color: colours.inkSoft }}>

@@ -54,6 +54,7 @@ export const messages = {
   stockSort: 'Sort them out',
   stockOut: 'Taken out of your sentences.',
   stockTakeOut: 'Take out: {sentence}',
+  takeFiles: 'Take the files',
   markUp: 'Write on it',
   compare: 'Another go beside it',
   compareNo: 'Only this go',

@@ -1,3 +1,6 @@
+/** What somebody looks for in a folder. */
+export const MAX_SOUGHT_LENGTH = 80
+
 /** Symbols a folder may carry; each is drawn by the client under the same name. */
 export const FOLDER_SYMBOLS = [
   'waves',

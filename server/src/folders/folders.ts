@@ -2,6 +2,7 @@ import type {
   ChangeFolder,
   Folder,
   FolderDetail,
+  FolderQuery,
   MakeFolder,
   PieceLine,
   ProposeFolder,
@@ -59,7 +60,11 @@ export class Folders {
     )
   }
 
-  async describe(viewer: SignedIn, folderId: string, after?: string): Promise<FolderDetail> {
+  async describe(
+    viewer: SignedIn,
+    folderId: string,
+    { after, words = '', month }: FolderQuery = {},
+  ): Promise<FolderDetail> {
     const manager = this.#platform.db.manager
     const cursor = readCursor(after)
     const pieces = await this.#listApproved(
@@ -67,9 +72,19 @@ export class Folders {
       sql`join folder home on home.id = p.approved_folder_id
        where p.approved_folder_id = ${folderId} and p.binned_at is null and ${mine(viewer, 'home', this.#platform.clock.now())}
          ${cursor ? sql`and (p.approved_at, p.id) < (${cursor.at}, ${cursor.id})` : empty}
+         ${words ? holdsWords(words) : empty} ${month ? sql`and ${MONTH} = ${month}` : empty}
        order by p.approved_at desc, p.id desc limit ${PAGE + 1}`,
     )
-    return { ...(await this.#find(viewer, folderId)), ...(await this.#page(pieces)) }
+    const months = await ask<{ month: string }>(
+      manager,
+      sql`select distinct ${MONTH} as month from piece p join folder home on home.id = p.approved_folder_id
+       where p.approved_folder_id = ${folderId} and p.binned_at is null and ${mine(viewer, 'home', this.#platform.clock.now())} order by 1 desc`,
+    )
+    return {
+      ...(await this.#find(viewer, folderId)),
+      ...(await this.#page(pieces)),
+      months: months.map((row) => row.month),
+    }
   }
 
   async #find(viewer: SignedIn, folderId: string): Promise<Folder> {
@@ -430,6 +445,26 @@ const mine = (viewer: SignedIn, folder: string, now: Date): Sql =>
     ? sql`p.approved_at <= ${now} and ${madeApproved('p', viewer.personId)}`
     : sql`(exists (select 1 from enrolment e where e.class_id = p.class_id and e.person_id = ${viewer.personId})
         or ${raw(folder)}.whole_school and exists (${approvedMakers('p')} and ${taughtNow('m.person_id', viewer.personId, sql`${now}::timestamptz`)}))`
+
+/** SQL: the month of the school's clock in which a piece `p` was approved. */
+const MONTH = sql`to_char(p.approved_at at time zone (select time_zone from school limit 1), 'YYYY-MM')`
+
+/**
+ * SQL: that all words stand somewhere in what was approved of a piece `p`: its title and thoughts, what is
+ * written or said in it, and the names of who made it; capitals or not.
+ */
+const holdsWords = (words: string): Sql => {
+  const patterns = words
+    .toLowerCase()
+    .split(/\s+/)
+    .filter((word) => word !== '')
+    .map((word) => `%${word.replace(/[\\%_]/g, '\\$&')}%`)
+  return sql`and (select lower(concat_ws(' ', v.title, v.reflection,
+      (select string_agg(concat_ws(' ', w.name, w.content ->> 'text'), ' ') from version_part w where w.version_id = v.id),
+      (select string_agg(m.transcript, ' ') from version_file x join media m on m.id = x.media_id where x.version_id = v.id),
+      (select string_agg(o.first_name || ' ' || o.last_name, ' ') from version_maker k join person o on o.id = k.person_id where k.version_id = v.id)))
+    from piece_version v where v.id = p.approved_version_id) like all (${patterns}::text[])`
+}
 
 const inClass = ({ personId }: SignedIn): Sql =>
   sql`exists (select 1 from folder_class h join enrolment e on e.class_id = h.class_id where h.folder_id = f.id and e.person_id = ${personId})`

@@ -7,7 +7,7 @@ import {
   IdParams,
   MakeFolder,
   OrderFolders,
-  PageQuery,
+  FolderQuery,
   ProposeFolder,
   ReadySet,
   Strands,
@@ -69,7 +69,7 @@ export function foldersRoutes(guard: Guard, folders: Folders): Router {
     answer(
       response,
       FolderDetail,
-      await folders.describe(atSchool(request), id, read(PageQuery, request.query).after),
+      await folders.describe(atSchool(request), id, read(FolderQuery, request.query)),
     )
   })
   router.put('/:id', async (request, response) => {

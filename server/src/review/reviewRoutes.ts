@@ -27,6 +27,7 @@ import { answer, read, signedIn } from '../platform/routes.ts'
 import type { MarkUps } from './markUps.ts'
 import type { Review } from './review.ts'
 import type { SecondLooks } from './secondLooks.ts'
+import type { TakeFiles } from './takeFiles.ts'
 import type { SentenceStock } from './sentenceStock.ts'
 
 type Reviewing = {
@@ -34,13 +35,15 @@ type Reviewing = {
   secondLooks: SecondLooks
   markUps: MarkUps
   sentenceStock: SentenceStock
+  takeFiles: TakeFiles
 }
 
 export function reviewRoutes(
   guard: Guard,
-  { review, secondLooks, markUps, sentenceStock }: Reviewing,
+  { review, secondLooks, markUps, sentenceStock, takeFiles }: Reviewing,
 ): Router {
   const router = Router()
+  addTakingAway(router, guard, takeFiles)
   router.get('/sentences', async (request, response) => {
     const viewer = guard.own(signedIn(request), 'teacher')
     answer(response, Sentences, await sentenceStock.list(viewer))
@@ -110,6 +113,20 @@ export function reviewRoutes(
     )
   })
   return router
+}
+
+/** GET /api/review/pieces/:id/files: what was handed in, as a bundle (ZIP) of its files and words. */
+function addTakingAway(router: Router, guard: Guard, takeFiles: TakeFiles): void {
+  router.get('/pieces/:id/files', async (request, response) => {
+    const { id } = read(IdParams, request.params)
+    await guard.piece(signedIn(request), 'piece.judge', id)
+    const { entries } = await takeFiles.list(guard.own(signedIn(request), 'teacher'), id)
+    response.set({
+      'Content-Type': 'application/zip',
+      'Content-Disposition': 'attachment; filename="piece.zip"',
+    })
+    await takeFiles.bundle(entries, response)
+  })
 }
 
 /** What teachers write on copies of what was handed in. */
