@@ -1,4 +1,5 @@
 import { useLocalSearchParams } from 'expo-router'
+import { Hint } from '../kit/form'
 import { Head } from '../kit/Head'
 import { Page } from '../kit/layout'
 import { isHere, NotYet } from '../kit/NotYet'
@@ -14,7 +15,8 @@ export function AdministrationScreen() {
   const name = `${pupil.data.firstName} ${pupil.data.lastName}`.trim()
   return (
     <Page max={980}>
-      <Head title={t('administrationOf', { name })} back={`/class/${id}`} />
+      <Head title={name} back={`/class/${id}`} />
+      <Hint>{t('administrationHelp')}</Hint>
       <Administration pupil={pupil.data} />
     </Page>
   )

@@ -20,7 +20,6 @@ export const messages = {
   work: 'Now and this year',
   portfolio: 'Portfolio',
   administration: 'Administration',
-  administrationOf: 'Administration of {name}',
   administrationHelp: 'Card, class, parents, consent, leaving',
   toPupil: 'To {name}’s page',
   now: 'Now',
