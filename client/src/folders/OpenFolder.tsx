@@ -5,7 +5,7 @@ import { View } from 'react-native'
 import { BigButton } from '../kit/BigButton'
 import { whenWasIt } from '../kit/dates'
 import { FolderDrawing } from '../kit/FolderDrawing'
-import { Bar, Grid, Heading, Page } from '../kit/layout'
+import { Bar, Grid, Heading, Page, useWidth } from '../kit/layout'
 import { Empty } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
 import { RoundButton } from '../kit/RoundButton'
@@ -101,23 +101,23 @@ const SEARCHED_FROM = 4
 type Shelf = '/folders' | '/my-folders'
 
 function FolderHead({ folder, shelf }: { folder: Folder; shelf: Shelf }) {
+  const { tablet } = useWidth()
+  const change = () => router.push(`/folders/edit/${folder.id}`)
   return (
     <Bar gap="apart">
       <RoundButton label={kitWords('back')} symbol="back" onPress={() => router.replace(shelf)} />
-      <FolderDrawing folder={folder} width={80} />
+      <FolderDrawing folder={folder} width={tablet ? 80 : 64} />
       <View style={{ flex: 1 }}>
         <Heading level={1} count={folder.pieceCount}>
           {folder.name}
         </Heading>
       </View>
       {folder.mayChange ? (
-        <BigButton
-          small
-          tone="quiet"
-          symbol="edit"
-          label={t('edit')}
-          onPress={() => router.push(`/folders/edit/${folder.id}`)}
-        />
+        tablet ? (
+          <BigButton small tone="quiet" symbol="edit" label={t('edit')} onPress={change} />
+        ) : (
+          <RoundButton label={t('edit')} symbol="edit" onPress={change} />
+        )
       ) : null}
     </Bar>
   )
