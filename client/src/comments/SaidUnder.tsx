@@ -88,7 +88,7 @@ function MineOnItsWay({ words, at }: { words: string; at: number }) {
     <Saying
       by={{ name: '', role: 'pupil', peg, mine: true }}
       saidAt={new Date(at).toISOString()}
-      words={words}
+      words={words || t('whatWasSaidAloud')}
       voice={null}
       note={t('states.onItsWay')}
     />

@@ -20,7 +20,7 @@ import { useUnsent } from './useUnsent'
 import { t } from './words'
 
 /** How a comment stands, to a teacher. */
-export const teacherNote = ({ state, hiddenWhy }: Comment): string | undefined => {
+const teacherNote = ({ state, hiddenWhy }: Comment): string | undefined => {
   if (state === 'shown') return undefined
   if (state === 'waiting') return t('teacherStates.waiting')
   return hiddenWhy ? t('teacherStates.hiddenWhy', { why: hiddenWhy }) : t('teacherStates.hidden')

@@ -32,7 +32,7 @@ import { ask, raw, sql } from '../platform/sql.ts'
 import { SchoolRow } from '../school/rows.ts'
 import { schoolDayOf } from '../school/schoolDayOf.ts'
 import { CommentRow } from './rows.ts'
-import { SAID_BY, saidBy, type FlatSaidBy } from './saidBy.ts'
+import { PUPIL, SAID_BY, saidBy, type FlatSaidBy } from './saidBy.ts'
 
 const SHOWN_AT_ONCE = 200
 
@@ -172,8 +172,7 @@ export class Comments {
     const rows = await ask<FlatWaiting>(
       manager,
       sql`select ${raw(COMMENT)}, p.id as "pieceId", p.title, k.name as "className",
-         json_build_object('id', o.id, 'firstName', o.first_name, 'lastName', o.last_name, 'peg',
-           json_build_object('symbol', o.peg_symbol, 'colour', o.peg_colour)) as pupil
+         ${raw(PUPIL)}
        from comment c join person u on u.id = c.by_id join piece p on p.id = c.piece_id join class k on k.id = p.class_id join person o on o.id = p.pupil_id
        where c.state = 'waiting' and p.binned_at is null and ${teachesPiece('p', viewer.personId, schoolDayOf(this.#platform.clock.now()))}
        order by c.said_at, c.id limit ${SHOWN_AT_ONCE}`,

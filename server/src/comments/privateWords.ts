@@ -19,7 +19,7 @@ import type { SignedIn } from '../platform/routes.ts'
 import { ask, raw, sql, type Sql } from '../platform/sql.ts'
 import { schoolDayOf } from '../school/schoolDayOf.ts'
 import { PrivateWordRow } from './rows.ts'
-import { SAID_BY, saidBy, type FlatSaidBy } from './saidBy.ts'
+import { PUPIL, SAID_BY, saidBy, type FlatSaidBy } from './saidBy.ts'
 
 /** Between two people on one piece. */
 const MOST_WORDS = 300
@@ -51,8 +51,7 @@ export class PrivateWords {
       this.#platform.db.manager,
       sql`select w.id, ${raw(SAID_BY)}, w.words, ${raw(spokenIn('w'))} as voice, w.said_at as "saidAt", w.piece_id as "pieceId", p.title,
          trim(t.first_name || ' ' || t.last_name) as "teacherName",
-         json_build_object('id', o.id, 'firstName', o.first_name, 'lastName', o.last_name, 'peg',
-           json_build_object('symbol', o.peg_symbol, 'colour', o.peg_colour)) as pupil
+         ${raw(PUPIL)}
        from private_word w join piece p on p.id = w.piece_id join person u on u.id = w.by_id join person t on t.id = w.teacher_id join person o on o.id = w.pupil_id
        where ${where} order by w.said_at, w.id`,
     )

@@ -12,6 +12,10 @@ export type FlatSaidBy = {
   byColour: Colour | null
 }
 
+/** SQL: a pupil `o` as the contract names one. */
+export const PUPIL = `json_build_object('id', o.id, 'firstName', o.first_name, 'lastName', o.last_name,
+  'peg', json_build_object('symbol', o.peg_symbol, 'colour', o.peg_colour)) as pupil`
+
 /** Pupils go by their first name, adults by all of it. */
 export const saidBy = (
   { byId: id, byRole: role, byFirst, byLast, bySymbol, byColour }: FlatSaidBy,

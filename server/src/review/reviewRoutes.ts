@@ -120,7 +120,7 @@ function addTakingAway(router: Router, guard: Guard, takeFiles: TakeFiles): void
   router.get('/pieces/:id/files', async (request, response) => {
     const { id } = read(IdParams, request.params)
     await guard.piece(signedIn(request), 'piece.judge', id)
-    const { entries } = await takeFiles.list(guard.own(signedIn(request), 'teacher'), id)
+    const entries = await takeFiles.list(guard.own(signedIn(request), 'teacher'), id)
     response.set({
       'Content-Type': 'application/zip',
       'Content-Disposition': 'attachment; filename="piece.zip"',

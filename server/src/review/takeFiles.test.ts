@@ -50,8 +50,11 @@ test('is for the teachers of the piece, and each time is noted', async () => {
   const piece = await school.submitted()
   for (const who of [school.otherTeacher, school.wren, school.parent])
     expect((await take(piece.id, who)).response.status).toBe(404)
+  // What was never handed in, or taken out again, is not there to be taken.
   const draft = await school.draft()
-  expect((await take(draft.id)).response.status).toBe(404)
+  const out = await school.submitted()
+  await school.wren.ask('POST', `/pieces/${out.id}/withdraw`, { seenVersion: out.version })
+  for (const { id } of [draft, out]) expect((await take(id)).response.status).toBe(404)
   await take(piece.id)
   const notes = await test_.manager.query<unknown[]>(
     `select 1 from audit where action = 'piece.take-files' and subject_id = $1`,

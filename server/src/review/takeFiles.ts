@@ -32,10 +32,10 @@ export class TakeFiles {
   }
 
   /** The version that is judged: the one in the tray, else the one that was approved, else the last. */
-  async list(viewer: SignedIn, pieceId: string): Promise<{ title: string; entries: Entry[] }> {
+  async list(viewer: SignedIn, pieceId: string): Promise<Entry[]> {
     const { manager } = this.#platform.db
-    const [version] = await manager.query<{ id: string; title: string; reflection: string }[]>(
-      `select v.id, v.title, v.reflection from piece_version v join piece p on p.id = v.piece_id where p.id = $1
+    const [version] = await manager.query<{ id: string; reflection: string }[]>(
+      `select v.id, v.reflection from piece_version v join piece p on p.id = v.piece_id where p.id = $1 and v.withdrawn_at is null
        order by (p.state <> 'submitted' and v.id = p.approved_version_id) desc, v.number desc limit 1`,
       [pieceId],
     )
@@ -51,7 +51,7 @@ export class TakeFiles {
     await note(manager, this.#platform.clock.now(), viewer.personId, 'piece.take-files', pieceId)
     const entries = rows.flatMap((row, i) => entriesOf(row, rows[i - 1]?.place === row.place))
     const thoughts = version.reflection ? [{ name: 'thoughts.txt', text: version.reflection }] : []
-    return { title: version.title, entries: [...entries, ...thoughts] }
+    return [...entries, ...thoughts]
   }
 
   /** Bundles them, one after the other, as fast as they are read: none is held whole. */
