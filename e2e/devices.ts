@@ -1,8 +1,19 @@
-import type { BrowserContext, BrowserType, CDPSession, Page, ViewportSize } from '@playwright/test'
+import type {
+  BrowserContext,
+  BrowserType,
+  CDPSession,
+  Page,
+  Request,
+  ViewportSize,
+} from '@playwright/test'
 import path from 'node:path'
 import { scratch } from './materials.ts'
 
-type Device = { context: BrowserContext; control: CDPSession }
+/** `sending`: what was sent from it and not answered yet. */
+type Device = { context: BrowserContext; control: CDPSession; sending: Set<Request> }
+
+/** A test may hold an answer back for good. */
+const ANSWERED_WITHIN_MS = 3000
 
 /**
  * Browsers that keep what they compiled of Nibquill's script, as a tablet does that opens it every
@@ -47,12 +58,24 @@ export class Devices {
       hasTouch: false,
       locale: 'en-GB',
     })
-    return { context, control: await context.newCDPSession(context.pages()[0]!) }
+    const sending = new Set<Request>()
+    context.on('request', (request) => {
+      if (request.method() !== 'GET') sending.add(request)
+    })
+    for (const end of ['requestfinished', 'requestfailed'] as const)
+      context.on(end as 'requestfinished', (request) => sending.delete(request))
+    return { context, control: await context.newCDPSession(context.pages()[0]!), sending }
   }
 
-  /** The blank page stays: without any the browser would end. */
-  async #clean({ context, control }: Device): Promise<void> {
+  /**
+   * The blank page stays: without any the browser would end. What was sent is answered first: the next
+   * test is not to find the school changing under its hands.
+   */
+  async #clean({ context, control, sending }: Device): Promise<void> {
     const [, ...pages] = context.pages()
+    for (let waited = 0; sending.size > 0 && waited < ANSWERED_WITHIN_MS; waited += 20)
+      await new Promise((resolve) => setTimeout(resolve, 20))
+    sending.clear()
     await Promise.all(pages.map((page) => page.close()))
     await context.unrouteAll()
     await context.setOffline(false)

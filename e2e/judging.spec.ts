@@ -6,7 +6,7 @@ test.use({ viewport: { width: 1280, height: 800 } })
 
 const waiting = async (page: Page) =>
   Number(/(\d+) waiting/.exec(await page.getByText(/\d+ waiting/).innerText())![1])
-const place = (page: Page) => page.getByText(/^\d+ of \d+/)
+const place = (page: Page) => page.getByText(/^\d+ of \d+/).filter({ visible: true })
 // What is told to teachers stands above the list, with a heading of its own.
 const heading = (page: Page) =>
   page.getByRole('heading', { level: 2 }).filter({ hasNotText: 'For you to know' }).first()
@@ -51,8 +51,17 @@ test('a decision is taken back: the piece lies on the desk again, in its place, 
   await expect.poll(() => waiting(page)).toBe(before)
   await page.waitForURL(`**${at}`)
   await expect(place(page)).toHaveText(/^2 of/)
-  await expect(page.getByLabel('Words for the pupil')).toHaveValue('What a strong line.')
+  await expect(page.getByRole('textbox', { name: 'Words for the pupil' })).toHaveValue(
+    'What a strong line.',
+  )
   await expect(page.getByRole('button', { name: /^Approve into/ })).toBeEnabled()
+  // Into the bin, and taken back.
+  await page.keyboard.press('x')
+  await expect(page.getByText(new RegExp(`^In the bin: .+, ${title}`))).toBeVisible()
+  await expect.poll(() => waiting(page)).toBe(before - 1)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await page.waitForURL(`**${at}`)
+  await expect.poll(() => waiting(page)).toBe(before)
 })
 
 test('words typed and not sent wait with their piece', async ({ page }) => {
@@ -60,14 +69,14 @@ test('words typed and not sent wait with their piece', async ({ page }) => {
   await page.keyboard.type('Look at')
   await heading(page).focus()
   await page.keyboard.press('j')
-  await expect(page.getByLabel('Words for the pupil')).toHaveValue('')
+  await expect(page.getByRole('textbox', { name: 'Words for the pupil' })).toHaveValue('')
   await page.keyboard.press('k')
-  await expect(page.getByLabel('Words for the pupil')).toHaveValue('Look at')
+  await expect(page.getByRole('textbox', { name: 'Words for the pupil' })).toHaveValue('Look at')
   // Also while another page is looked at.
   await page.getByRole('link', { name: 'Class' }).click()
   await expect(page.getByRole('heading', { name: 'Heron' }).first()).toBeVisible()
   await page.getByRole('link', { name: 'Tray' }).click()
-  await expect(page.getByLabel('Words for the pupil')).toHaveValue('Look at')
+  await expect(page.getByRole('textbox', { name: 'Words for the pupil' })).toHaveValue('Look at')
 })
 
 test('five tabs lead to the decision; the folder is chosen by its number; another go is sent from the keyboard', async ({

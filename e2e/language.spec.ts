@@ -178,6 +178,8 @@ test('the door and a pupil’s screens', async ({ page }) => {
     `${making}/photo`,
     `${making}/tell`,
     `${making}/tell?just=1`,
+    `${making}/tell?think=1`,
+    `${making}/keep`,
   ])
   const { parts } = (await (await page.request.get(`/api/pieces/${draft.id}`)).json()) as {
     parts: { id: string }[]

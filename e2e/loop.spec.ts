@@ -153,6 +153,7 @@ test('a teacher and three pupils at once: handed in, come live, written on, sent
   await ifeoma.waitForURL('**/tell')
   await ifeoma.getByRole('textbox', { name: 'What I say' }).fill('It was louder.')
   await ifeoma.getByRole('button', { name: 'Send it' }).click()
+  await ifeoma.waitForURL((url) => !url.pathname.endsWith('/tell'))
   await follow(teacher, '/tray/comments')
   const line = teacher.getByRole('listitem').filter({ hasText: 'It was louder.' })
   await line.getByRole('button', { name: 'Show it' }).click()

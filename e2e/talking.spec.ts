@@ -68,9 +68,13 @@ function tonesIn(file: string): number[] {
   return begins
 }
 
-/** What four in five keep below: who measures on a busy machine is late as well, now and then. */
-const most = (all: readonly number[]) =>
-  [...all].sort((a, b) => a - b)[Math.floor(0.8 * (all.length - 1))]!
+/** Before, between and after the rests, about. */
+const thirds = (all: readonly number[]) =>
+  [0, 1, 2].map((third) =>
+    all.slice((third * all.length) / 3, ((third + 1) * all.length) / 3).sort((a, b) => a - b),
+  )
+/** A busy machine draws late now and then; a clock that goes wrong is wrong for all that follows. */
+const typical = (sorted: readonly number[]) => sorted[Math.floor((sorted.length - 1) / 2)]!
 const nearest = (at: number, among: readonly number[]) =>
   Math.min(...among.map((other) => Math.abs(at - other)))
 
@@ -114,7 +118,7 @@ test('what is drawn and what is said are on one clock, also after rests; the tea
   writeFileSync(sound, await (await page.request.get(`/api/media/${mediaId}/playable`)).body())
   const tones = tonesIn(sound)
   const apart = steps.map(({ atMs }) => nearest(atMs, tones))
-  expect(most(apart)).toBeLessThan(50)
+  for (const third of thirds(apart)) expect(typical(third)).toBeLessThan(50)
   const peaks = (await (await page.request.get(`/api/media/${mediaId}/peaks`)).json()) as Peaks
   expect(Math.abs(peaks.durationMs - 8000)).toBeLessThan(2000)
 
@@ -160,7 +164,7 @@ test('what is drawn and what is said are on one clock, also after rests; the tea
   const shown = await shownAt
   expect(shown).toHaveLength(played.length)
   const late = shown.map((ms, i) => ms - steps[i]!.atMs)
-  expect(most(late)).toBeLessThan(50)
+  for (const third of thirds(late)) expect(third[0]).toBeLessThan(50)
   expect(Math.min(...late)).toBeGreaterThanOrEqual(-5)
 
   // As a film it can be kept elsewhere.

@@ -15,6 +15,7 @@ import { benchSound } from './sound.ts'
 import { benchFilm } from './film.ts'
 import { benchTidy } from './tidy.ts'
 import { benchTray } from './tray.ts'
+import { benchTrayScroll } from './trayScroll.ts'
 import { benchUploads } from './uploads.ts'
 import { benchVoices } from './voices.ts'
 
@@ -22,6 +23,7 @@ const BENCHES: Record<string, () => Promise<Line[]>> = {
   pictures: benchPictures,
   book: benchBook,
   tray: benchTray,
+  'tray-scroll': benchTrayScroll,
   lists: benchLists,
   scan: benchScan,
   tidy: benchTidy,

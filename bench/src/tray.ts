@@ -65,10 +65,16 @@ async function measure(pieces: number): Promise<{ page: number; sql: number }> {
 type Query = (sql: string, parameters?: unknown[]) => Promise<unknown>
 
 /**
- * A school with 60 classes; 300 pieces wait in the teacher's tray whatever the size, as they would
- * after a full week.
+ * A school with 60 classes.
+ * @param waiting - So many wait in the teacher's tray whatever the size; 300 as they would after a
+ *   full week.
  */
-async function fill(query: Query, teacherId: string, pieces: number): Promise<void> {
+export async function fill(
+  query: Query,
+  teacherId: string,
+  pieces: number,
+  waiting = 300,
+): Promise<void> {
   const [year, folder, media] = [newId(), newId(), newId()]
   await query(
     `insert into school_year select $1, id, '2026/27', '2026-09-01', '2027-08-31' from school`,
@@ -96,11 +102,11 @@ async function fill(query: Query, teacherId: string, pieces: number): Promise<vo
   await query(
     `insert into piece (id, pupil_id, class_id, folder_id, title, reflection, step, state, version, goes, created_at, changed_at, submitted_at)
      select gen_random_uuid(), e.person_id, e.class_id, $1, 'Rock pool crab ' || n, 'It walks sideways.', 'finished',
-       case when n <= 300 then 'submitted' when n % 20 = 0 then 'draft' else 'approved' end, 3, 1, now(), now(), now() - n * interval '1 minute'
+       case when n <= $3::int then 'submitted' when n % 20 = 0 then 'draft' else 'approved' end, 3, 1, now(), now(), now() - n * interval '1 minute'
      from generate_series(1, $2::int) n join (select e.*, row_number() over (order by (c.name = 'class 1') desc, e.person_id) as k from enrolment e
        join class c on c.id = e.class_id join person p on p.id = e.person_id and p.role = 'pupil') e
-       on e.k = case when n <= 300 then n % 25 + 1 else n % 1500 + 1 end`,
-    [folder, pieces],
+       on e.k = case when n <= $3::int then n % 25 + 1 else n % 1500 + 1 end`,
+    [folder, pieces, waiting],
   )
   await query(`insert into piece_maker select id, pupil_id from piece`)
   await query(

@@ -1,4 +1,4 @@
-import { BOOK_FOR } from '@nibquill/core'
+import { BOOK_FOR, fault } from '@nibquill/core'
 import * as v from 'valibot'
 import { Id, Term } from './common.ts'
 
@@ -15,6 +15,8 @@ export const Book = v.object({
    * approved, codes for staff alone.
    */
   madeFor: v.picklist(BOOK_FOR),
+  /** What teachers wrote on copies of the work stands in its place. */
+  marked: v.boolean(),
   /**
    * Made for home, and something in it may not be shown there any more: it is not handed out, and
    * has to be made again.
@@ -35,8 +37,22 @@ export const Book = v.object({
 export const Books = v.array(Book)
 export type Book = v.InferOutput<typeof Book>
 
-/** POST /api/book: answers with the book that is there already when nothing has changed since. */
-export const MakeBook = v.strictObject({ pupilId: Id, termId: Id, madeFor: v.picklist(BOOK_FOR) })
+/**
+ * POST /api/book: answers with the book that is there already when nothing has changed since.
+ * `marked`: with what teachers wrote on copies of the work, which no book for home has.
+ */
+export const MakeBook = v.pipe(
+  v.strictObject({
+    pupilId: Id,
+    termId: Id,
+    madeFor: v.picklist(BOOK_FOR),
+    marked: v.optional(v.boolean(), false),
+  }),
+  v.forward(
+    v.check(({ madeFor, marked }) => !marked || madeFor === 'school', fault('unusable')),
+    ['marked'],
+  ),
+)
 export type MakeBook = v.InferOutput<typeof MakeBook>
 
 /**
@@ -45,6 +61,14 @@ export type MakeBook = v.InferOutput<typeof MakeBook>
  */
 export const TakeHome = v.strictObject({ pupilId: Id, termId: Id })
 export type TakeHome = v.InferOutput<typeof TakeHome>
+
+/**
+ * GET /api/book/pieces/:id?marked=: one piece as a printed page (PDF), for its teachers: what lies in
+ * the tray, else what was approved. `marked=true`: with what teachers wrote on it.
+ */
+export const PrintedPieceQuery = v.object({
+  marked: v.optional(v.picklist(['true', 'false']), 'false'),
+})
 
 /**
  * GET /api/book/plan?pupilId=&termId=&madeFor=: how long the book will be, before it is made, and

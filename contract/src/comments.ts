@@ -31,6 +31,8 @@ const said = {
 export const Comment = v.object({
   ...said,
   state: v.picklist(COMMENT_STATES),
+  /** What its author thinks of what they made with others. */
+  thoughts: v.boolean(),
   /** Why it was hidden, for its author and for teachers. */
   hiddenWhy: v.string(),
   /** The one it answers. */
@@ -63,9 +65,13 @@ const saying = {
 const saysSomething = (said: { words: string; voiceId?: string | undefined }): boolean =>
   said.words !== '' || said.voiceId !== undefined
 
-/** PUT /api/comments/:id: says it; the same id again changes nothing. Only teachers answer. */
+/**
+ * PUT /api/comments/:id: says it; the same id again changes nothing. Only teachers answer. `thoughts`:
+ * what a pupil thinks of what they made with others, once it is approved (422 `piece/not-together`
+ * else); their own family reads it as well, once it is shown.
+ */
 export const SayComment = v.pipe(
-  v.strictObject({ ...saying, answersId: v.optional(Id) }),
+  v.strictObject({ ...saying, answersId: v.optional(Id), thoughts: v.optional(v.boolean()) }),
   v.forward(
     v.check((said) => saysSomething(said), fault('says-nothing')),
     ['words'],

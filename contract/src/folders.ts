@@ -53,6 +53,20 @@ export const FolderDetail = v.object({
 })
 export type FolderDetail = v.InferOutput<typeof FolderDetail>
 
+/**
+ * GET, PUT /api/folders/kept/:id: where the asking pupil keeps a piece they made; null: where it was
+ * approved into. Nobody else’s shelf changes. `together`: others made it as well; only then, and where
+ * its task leaves a choice, `mayChoose`.
+ */
+export const KeptIn = v.object({
+  folder: v.nullable(FolderLook),
+  together: v.boolean(),
+  mayChoose: v.boolean(),
+})
+export type KeptIn = v.InferOutput<typeof KeptIn>
+export const KeepIn = v.strictObject({ folderId: v.nullable(Id) })
+export type KeepIn = v.InferOutput<typeof KeepIn>
+
 const LOOK = { name: words(60), symbol: v.picklist(FOLDER_SYMBOLS), colour: v.picklist(COLOURS) }
 const RULES = {
   ...LOOK,

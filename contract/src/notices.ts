@@ -30,6 +30,16 @@ export const SaidNews = v.object({
 })
 export type SaidNews = v.InferOutput<typeof SaidNews>
 
+/** A teacher put away what was handed in by mistake; it is told for as long as it lies there. */
+export const BinnedNews = v.object({
+  ...happened,
+  kind: v.literal('binned'),
+  pieceId: Id,
+  pieceTitle: v.string(),
+  by: v.string(),
+})
+export type BinnedNews = v.InferOutput<typeof BinnedNews>
+
 /**
  * What other staff did that one should know of. `name-card`: a new name card was made for a pupil
  * (`about`) or a whole class. `letter-opened`: a letter with a way in for `about` was opened in the
@@ -48,7 +58,7 @@ export type StaffNews = v.InferOutput<typeof StaffNews>
  * GET /api/notices/news: what the asking person should know of, newest first, at most twenty; all
  * of it is seen after POST /api/notices/news/seen.
  */
-export const NewsItem = v.variant('kind', [WorkNews, SaidNews, StaffNews])
+export const NewsItem = v.variant('kind', [WorkNews, SaidNews, BinnedNews, StaffNews])
 export const News = v.array(NewsItem)
 export type NewsItem = v.InferOutput<typeof NewsItem>
 

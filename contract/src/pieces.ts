@@ -194,6 +194,7 @@ export const PieceLine = v.object({
   id: Id,
   title: v.string(),
   state: v.picklist(PIECE_STATES),
+  step: v.picklist(PIECE_STEPS),
   /** How often it was handed in. */
   goes: v.number(),
   folder: v.nullable(FolderLook),
@@ -231,6 +232,8 @@ export const Version = v.object({
       voice: v.nullable(Spoken),
       decidedAt: v.string(),
       decidedBy: v.string(),
+      /** It went into another folder than its makers thought: from where, into which, and why. */
+      filed: v.nullable(v.object({ from: v.string(), into: v.string(), because: v.string() })),
     }),
   ),
 })
@@ -244,7 +247,6 @@ export const Piece = v.object({
   ...PieceLine.entries,
   version: SeenVersion,
   reflection: v.string(),
-  step: v.picklist(PIECE_STEPS),
   task: v.nullable(
     v.object({
       id: Id,

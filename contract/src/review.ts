@@ -1,4 +1,5 @@
 import {
+  MAX_FILED_BECAUSE_LENGTH,
   MAX_MESSAGE_LENGTH,
   MAX_SECOND_LOOK_LENGTH,
   MAX_SENTENCE_LENGTH,
@@ -57,6 +58,8 @@ export const Decide = v.pipe(
     voiceId: v.optional(Id),
     /** Where it goes; left out: the folder the pupil chose. */
     folderId: v.optional(Id),
+    /** Why there, for its makers to read. */
+    because: v.optional(text(MAX_FILED_BECAUSE_LENGTH)),
     seenVersion: SeenVersion,
   }),
   v.forward(
@@ -75,6 +78,12 @@ export type Decide = v.InferOutput<typeof Decide>
  */
 export const TakeBack = v.strictObject({ seenVersion: SeenVersion })
 export type TakeBack = v.InferOutput<typeof TakeBack>
+
+/**
+ * POST /api/review/pieces/:id/bin: what was handed in by mistake goes into the bin, unless a version of
+ * it hangs in a folder; POST …/restore brings it back as it was, for 30 days.
+ */
+export const BinHandedIn = v.strictObject({ seenVersion: SeenVersion })
 
 /**
  * PUT /api/review/pieces/:id/parts/:partId/transcript: what is said in a voice, a talk-through or a
@@ -129,9 +138,13 @@ export type YearPiece = v.InferOutput<typeof YearPiece>
 /**
  * GET /api/review/pupils/:id: a pupil's work as their teacher looks at it. `now`: what waits, came back
  * or is half done, in this order, last changed first; `year`: what was approved in the school year
- * that runs, newest first.
+ * that runs, newest first; `binned`: what lies in the bin, and can come back.
  */
-export const PupilDesk = v.object({ now: v.array(PieceLine), year: v.array(YearPiece) })
+export const PupilDesk = v.object({
+  now: v.array(PieceLine),
+  year: v.array(YearPiece),
+  binned: v.array(PieceLine),
+})
 export type PupilDesk = v.InferOutput<typeof PupilDesk>
 
 export const MarkUpParams = v.object({ id: Id, versionId: Id, partId: Id })
@@ -150,8 +163,15 @@ export const MarkUp = v.object({
 export const MarkUps = v.array(MarkUp)
 export type MarkUp = v.InferOutput<typeof MarkUp>
 
-/** POST /api/review/pieces/:id/file: puts what is approved into another folder. */
-export const FileElsewhere = v.strictObject({ folderId: Id, seenVersion: SeenVersion })
+/**
+ * POST /api/review/pieces/:id/file: puts what is approved into another folder. `because`: why, for its
+ * makers to read.
+ */
+export const FileElsewhere = v.strictObject({
+  folderId: Id,
+  because: v.optional(text(MAX_FILED_BECAUSE_LENGTH)),
+  seenVersion: SeenVersion,
+})
 export type FileElsewhere = v.InferOutput<typeof FileElsewhere>
 
 /**

@@ -57,6 +57,7 @@ export const DOMAIN_ERRORS = {
   'piece/part-changed': 'Somebody else wrote here meanwhile.',
   'piece/drawing-full': 'There is no more room in this drawing.',
   'piece/part-gone': 'That part is not in this piece any more.',
+  'piece/not-together': 'That is for what several made together and a teacher approved.',
   'piece/not-a-classmate': 'Only pupils of your own class can make it with you.',
   'piece/decided-earlier': 'That was decided a while ago. Start another go instead.',
   'piece/in-folder': 'This piece is in its folder. What is in a folder is not thrown away.',

@@ -32,6 +32,7 @@ export function openApp(platform: Platform, capabilities: Capabilities, uploads:
   const {
     guard,
     folders,
+    keptFolders,
     tasks,
     units,
     pieces,
@@ -47,6 +48,7 @@ export function openApp(platform: Platform, capabilities: Capabilities, uploads:
     markUps,
     sentenceStock,
     takeFiles,
+    printPiece,
     comments,
     privateWords,
     notices,
@@ -81,20 +83,20 @@ export function openApp(platform: Platform, capabilities: Capabilities, uploads:
   app.use('/api/accounts', accountsRoutes(capabilities))
   app.use('/api/school/staff', staffRoutes(capabilities))
   app.use('/api/school', schoolRoutes(capabilities))
-  app.use('/api/folders', foldersRoutes(guard, folders))
+  app.use('/api/folders', foldersRoutes(guard, folders, keptFolders))
   app.use('/api/tasks', tasksRoutes(guard, tasks, units))
   app.use('/api/pieces', piecesRoutes(guard, { pieces, parts, makers, classPieces }))
   app.use('/api/media', mediaRoutes(platform, fileGuard, media, uploads, pages, talkFilms))
   app.use(
     '/api/review',
-    reviewRoutes(guard, { review, secondLooks, markUps, sentenceStock, takeFiles }),
+    reviewRoutes(guard, { pieces, review, secondLooks, markUps, sentenceStock, takeFiles }),
   )
   app.use('/api/comments', commentsRoutes(guard, comments, privateWords))
   app.use('/api/notices', noticesRoutes(guard, notices))
   app.use('/api/portfolio', portfolioRoutes(guard, portfolio))
   app.use('/api/sharing', sharingRoutes(capabilities))
   app.use('/api/mail', mailRoutes(guard, mail))
-  app.use('/api/book', bookRoutes(platform, guard, book, sharing))
+  app.use('/api/book', bookRoutes(platform, guard, { book, printPiece, sharing }))
   app.use('/api', () => {
     throw new DomainError('request/not-found')
   })

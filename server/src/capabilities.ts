@@ -13,9 +13,11 @@ import { PictureSecrets } from './accounts/pictureSecrets.ts'
 import { Sessions } from './accounts/sessions.ts'
 import { SignInLimits } from './accounts/signInLimits.ts'
 import { Book } from './book/book.ts'
+import { PrintPiece } from './book/printPiece.ts'
 import { Comments } from './comments/comments.ts'
 import { PrivateWords } from './comments/privateWords.ts'
 import { Folders } from './folders/folders.ts'
+import { KeptFolders } from './folders/keptFolders.ts'
 import { Mail } from './mail/mail.ts'
 import { Media } from './media/media.ts'
 import { Pages } from './media/pages.ts'
@@ -94,6 +96,7 @@ export function openCapabilities(platform: Platform, pool: Pool) {
     classPieces: new ClassPieces(platform, pieces),
     parts: new Parts(platform, pieceChanges, media),
     makers: new Makers(platform, pieceChanges),
+    keptFolders: new KeptFolders(platform, guard),
     folders: new Folders(platform, (manager, tail) => listPieceLines(manager, 'approved', tail)),
     tasks,
     units: new Units(platform),
@@ -105,12 +108,13 @@ export function openCapabilities(platform: Platform, pool: Pool) {
     secondLooks: new SecondLooks(platform),
     markUps: new MarkUps(platform, media),
     sentenceStock: new SentenceStock(platform),
-    takeFiles: new TakeFiles(platform),
+    takeFiles: new TakeFiles(platform, pieces),
     comments: new Comments(platform, guard),
     privateWords: new PrivateWords(platform),
     notices,
     portfolio: new Portfolio(platform, school),
     book: new Book(platform, sharing),
+    printPiece: new PrintPiece(platform, pieces),
   }
 }
 export type Capabilities = ReturnType<typeof openCapabilities>

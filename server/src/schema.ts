@@ -22,6 +22,10 @@ import { SecondLooks1700000000020 } from './migrations/20-secondLooks.ts'
 import { Comments1700000000021 } from './migrations/21-comments.ts'
 import { MarkUps1700000000022 } from './migrations/22-markUps.ts'
 import { SentenceStock1700000000023 } from './migrations/23-sentenceStock.ts'
+import { MarkedBooks1700000000024 } from './migrations/24-markedBooks.ts'
+import { FiledBecause1700000000025 } from './migrations/25-filedBecause.ts'
+import { OwnFolders1700000000026 } from './migrations/26-ownFolders.ts'
+import { BinnedNews1700000000027 } from './migrations/27-binnedNews.ts'
 import type { Schema } from './platform/database.ts'
 import {
   CardSheetRow,
@@ -40,7 +44,7 @@ import { PersonRow } from './school/rows.ts'
 import { AuditRow } from './platform/audit.ts'
 import { BookRow } from './book/rows.ts'
 import { CommentRow, PrivateWordRow } from './comments/rows.ts'
-import { FolderClassRow, FolderRow, StrandRow } from './folders/rows.ts'
+import { FolderClassRow, FolderRow, KeptInRow, StrandRow } from './folders/rows.ts'
 import { MediaFormRow, MediaRow, UploadRow } from './media/rows.ts'
 import { MailRow } from './mail/rows.ts'
 import { NewsRow, NoticeMediaRow, NoticeRow, NoticeSeenRow } from './notices/rows.ts'
@@ -104,6 +108,7 @@ const ROWS = [
   ClassRow,
   ClosedDayRow,
   FolderClassRow,
+  KeptInRow,
   MailRow,
   NoticeMediaRow,
   NoticeRow,
@@ -185,5 +190,9 @@ export const SCHEMA = {
     Comments1700000000021,
     MarkUps1700000000022,
     SentenceStock1700000000023,
+    MarkedBooks1700000000024,
+    FiledBecause1700000000025,
+    OwnFolders1700000000026,
+    BinnedNews1700000000027,
   ],
 } satisfies Schema

@@ -1,4 +1,5 @@
 import {
+  queryOptions,
   useMutation,
   useQuery,
   useQueryClient,
@@ -9,6 +10,13 @@ import type * as v from 'valibot'
 import { api } from './api'
 
 /** What the server says at a path, kept under its key. */
+export const asking = <S extends v.GenericSchema>(
+  key: readonly string[],
+  path: string,
+  schema: S,
+) => queryOptions({ queryKey: key, queryFn: ({ signal }) => api.get(path, schema, signal) })
+
+/** @see asking */
 export const useAsk = <S extends v.GenericSchema>(
   key: readonly string[],
   path: string,
@@ -24,8 +32,7 @@ export const useAsk = <S extends v.GenericSchema>(
   } = {},
 ): UseQueryResult<v.InferOutput<S>> =>
   useQuery({
-    queryKey: key,
-    queryFn: ({ signal }) => api.get(path, schema, signal),
+    ...asking(key, path, schema),
     enabled: options.enabled ?? true,
     ...(options.fresh ? { staleTime: 0 } : {}),
     refetchInterval: options.refetchInterval

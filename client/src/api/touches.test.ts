@@ -49,6 +49,21 @@ test('a piece that is handed in turns up in the tray, on the task and in the cla
   expect(await hears('pieces', 'new')).toEqual(expect.arrayContaining(['review tray', 'tasks']))
 })
 
+test('of what is done to one piece, nothing is asked about another', async () => {
+  const about: QueryKey[] = [
+    ...['judged', 'other'].flatMap((id) =>
+      ['pieces', 'comments', 'mark-ups'].map((capability) => [capability, id]),
+    ),
+    ['comments', 'waiting'],
+  ]
+  const { hears } = await page(...about)
+  expect(await hears('pieces', 'judged')).toEqual([
+    ...['comments judged', 'comments waiting', 'mark-ups judged', 'pieces judged'],
+  ])
+  // Where it is not said of which, all are asked about.
+  expect(new Set(await hears('pieces')).size).toBe(about.length)
+})
+
 test('every topic touches something', () => {
   for (const topic of LIVE_TOPICS) expect(touchedBy({ topic }).length).toBeGreaterThan(0)
 })

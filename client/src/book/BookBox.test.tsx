@@ -23,12 +23,14 @@ test('what stays out of a book for home is named with the reason; one for school
   fireEvent.click(screen.getByRole('radio', { name: 'For school' }))
   expect(await screen.findByText('3 pieces, 5 pages')).toBeTruthy()
   expect(screen.queryByText(/stay out of this book/)).toBeNull()
+  fireEvent.click(screen.getByRole('radio', { name: 'In the book' }))
   fireEvent.click(screen.getByRole('button', { name: 'Make the book' }))
   await waitFor(() =>
     expect(asked.find(({ method }) => method === 'POST')?.body).toEqual({
       pupilId: ID(1),
       termId: AUTUMN.id,
       madeFor: 'school',
+      marked: true,
     }),
   )
 })

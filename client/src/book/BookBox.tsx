@@ -24,6 +24,7 @@ export function BookBox({ pupilId, chapters }: { pupilId: string; chapters: Chap
   const [chosen, setChosen] = useState<string | null>(null)
   const term = (chapters.find((chapter) => chapter.term.id === chosen) ?? chapters[0])?.term
   const [madeFor, setMadeFor] = useState<BookFor>('home')
+  const [marked, setMarked] = useState(false)
   const forecast = useBookForecast({ pupilId, termId: term?.id ?? '', madeFor })
   if (!term) return null
   return (
@@ -31,31 +32,7 @@ export function BookBox({ pupilId, chapters }: { pupilId: string; chapters: Chap
       <Text variant="bodyMedium" style={{ color: colours.inkSoft }}>
         {t('help')}
       </Text>
-      <Bar role="radiogroup" aria-label={t('which')} wrap align="stretch">
-        {chapters.map((chapter) => {
-          const selected = chapter.term.id === term.id
-          return (
-            <Press
-              key={chapter.term.id}
-              role="radio"
-              selected={selected}
-              label={chapter.term.name}
-              onPress={() => setChosen(chapter.term.id)}
-              style={{
-                minHeight: targets.adult,
-                paddingHorizontal: space.apart,
-                justifyContent: 'center',
-                borderRadius: corners.button,
-                borderWidth: 1,
-                borderColor: selected ? colours.aubergine : colours.rule,
-                backgroundColor: selected ? colours.aubergineTint : colours.sheet,
-              }}
-            >
-              <Text variant={selected ? 'labelMedium' : 'bodyMedium'}>{chapter.term.name}</Text>
-            </Press>
-          )
-        })}
-      </Bar>
+      <WhichTerm chapters={chapters} termId={term.id} onChoose={setChosen} />
       <Choices
         label={t('forWhom')}
         options={BOOK_FOR.map((value) => ({ value, label: t(`madeFor.${value}`) }))}
@@ -65,6 +42,14 @@ export function BookBox({ pupilId, chapters }: { pupilId: string; chapters: Chap
       <Text variant="bodySmall" style={{ color: colours.inkSoft }}>
         {t(`madeForHelp.${madeFor}`)}
       </Text>
+      {madeFor === 'school' ? (
+        <Choices
+          label={t('withMarks')}
+          options={[false, true].map((value) => ({ value, label: t(`marked.${value}`) }))}
+          value={marked}
+          onChange={setMarked}
+        />
+      ) : null}
       {forecast.data && forecast.data.leftOut.length > 0 ? (
         <LeftOut pieces={forecast.data.leftOut} />
       ) : null}
@@ -73,7 +58,14 @@ export function BookBox({ pupilId, chapters }: { pupilId: string; chapters: Chap
           small
           label={t('make')}
           symbol="print"
-          onPress={() => make.mutate({ pupilId, termId: term.id, madeFor })}
+          onPress={() =>
+            make.mutate({
+              pupilId,
+              termId: term.id,
+              madeFor,
+              marked: madeFor === 'school' && marked,
+            })
+          }
           busy={make.isPending}
           disabled={forecast.data?.pieces === 0}
         />
@@ -88,6 +80,44 @@ export function BookBox({ pupilId, chapters }: { pupilId: string; chapters: Chap
         <BookLine key={book.id} book={book} />
       ))}
     </Box>
+  )
+}
+
+function WhichTerm({
+  chapters,
+  termId,
+  onChoose,
+}: {
+  chapters: Chapter[]
+  termId: string
+  onChoose: (termId: string) => void
+}) {
+  return (
+    <Bar role="radiogroup" aria-label={t('which')} wrap align="stretch">
+      {chapters.map((chapter) => {
+        const selected = chapter.term.id === termId
+        return (
+          <Press
+            key={chapter.term.id}
+            role="radio"
+            selected={selected}
+            label={chapter.term.name}
+            onPress={() => onChoose(chapter.term.id)}
+            style={{
+              minHeight: targets.adult,
+              paddingHorizontal: space.apart,
+              justifyContent: 'center',
+              borderRadius: corners.button,
+              borderWidth: 1,
+              borderColor: selected ? colours.aubergine : colours.rule,
+              backgroundColor: selected ? colours.aubergineTint : colours.sheet,
+            }}
+          >
+            <Text variant={selected ? 'labelMedium' : 'bodyMedium'}>{chapter.term.name}</Text>
+          </Press>
+        )
+      })}
+    </Bar>
   )
 }
 
@@ -146,6 +176,7 @@ function BookLine({ book }: { book: Book }) {
         <View style={{ flex: 1, minWidth: 160 }}>
           <Text variant="titleSmall">{`${book.term.name}, ${t(`madeFor.${book.madeFor}`).toLowerCase()}`}</Text>
           <Hint>{standingOf(book)}</Hint>
+          {book.marked ? <Hint>{t('isMarked')}</Hint> : null}
           {book.byFamily ? <Hint>{t('byFamily')}</Hint> : null}
           {book.state === 'ready' ? <Hint>{linksOf(book)}</Hint> : null}
         </View>

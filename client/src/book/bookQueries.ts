@@ -13,7 +13,7 @@ export const useBooks = (pupilId: string) =>
     enabled: pupilId !== '',
     refetchInterval: ({ state }) => (state.data?.some(isGoing) ? STILL_MAKING_MS : false),
   })
-export const useBookForecast = ({ pupilId, termId, madeFor }: MakeBook) =>
+export const useBookForecast = ({ pupilId, termId, madeFor }: Omit<MakeBook, 'marked'>) =>
   useQuery({
     queryKey: ['book', 'plan', pupilId, termId, madeFor],
     queryFn: ({ signal }) =>

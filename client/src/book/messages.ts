@@ -19,6 +19,12 @@ export const messages = {
     home: 'Without what the family may not see. Whoever holds the book can open its page codes.',
     school: 'Nothing is left out. Its page codes open for teachers who are signed in.',
   },
+  withMarks: 'What teachers wrote on the work',
+  marked: {
+    false: 'Not in the book',
+    true: 'In the book',
+  },
+  isMarked: 'with what teachers wrote on the work',
   leftOut:
     '{pieces, plural, one {# piece stays out of this book} other {# pieces stay out of this book}}',
   folderClosed: '{title}: its folder is not open to parents',

@@ -18,8 +18,17 @@ const noteOf = ({ state, hiddenWhy }: Comment): string | undefined => {
   return hiddenWhy ? t('states.hiddenWhy', { why: hiddenWhy }) : t('states.hidden')
 }
 
-/** Under a pupil's piece: what was said about it, and saying something oneself. */
-export function SaidUnder({ piece }: { piece: Pick<Piece, 'id' | 'mayChange'> }) {
+/**
+ * Under a pupil's piece: what was said about it, and saying something oneself.
+ * @param together - It was made with others and approved: each may say what they think of it.
+ */
+export function SaidUnder({
+  piece,
+  together,
+}: {
+  piece: Pick<Piece, 'id' | 'mayChange'>
+  together: boolean
+}) {
   const said = useComments(piece.id).data
   const { comments, privateWords } = said ?? { comments: [], privateWords: [] }
   const teachers = said?.with ?? []
@@ -62,6 +71,14 @@ export function SaidUnder({ piece }: { piece: Pick<Piece, 'id' | 'mayChange'> })
       </Stack>
       {piece.mayChange ? (
         <Bar wrap>
+          {together ? (
+            <BigButton
+              tone="quiet"
+              symbol="quill"
+              label={t('whatIThink')}
+              onPress={() => tell('?think=1')}
+            />
+          ) : null}
           <BigButton
             tone="quiet"
             symbol="message"

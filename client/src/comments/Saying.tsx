@@ -29,6 +29,7 @@ export function Saying({
   saidAt,
   words,
   voice,
+  thoughts = false,
   note,
   role = 'listitem',
   children,
@@ -37,6 +38,8 @@ export function Saying({
   saidAt: string
   words: string
   voice: Spoken | null
+  /** Of what they made with others, by themselves. */
+  thoughts?: boolean
   note?: string | undefined
   role?: 'listitem' | 'group'
   children?: ReactNode
@@ -58,7 +61,11 @@ export function Saying({
         <View style={{ flex: 1 }}>
           <Text variant="labelMedium">{name}</Text>
           <Text variant="bodySmall" style={{ color: colours.inkSoft }}>
-            {by.mine ? whenWasIt(saidAt) : `${t(`roles.${by.role}`)} · ${whenWasIt(saidAt)}`}
+            {thoughts
+              ? t(by.mine ? 'thoughts.mine' : 'thoughts.theirs', { when: whenWasIt(saidAt) })
+              : by.mine
+                ? whenWasIt(saidAt)
+                : `${t(`roles.${by.role}`)} · ${whenWasIt(saidAt)}`}
           </Text>
         </View>
         {forPupil && words ? <Listen text={words} /> : null}

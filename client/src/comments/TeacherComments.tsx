@@ -20,8 +20,9 @@ import { useUnsent } from './useUnsent'
 import { t } from './words'
 
 /** How a comment stands, to a teacher. */
-const teacherNote = ({ state, hiddenWhy }: Comment): string | undefined => {
+const teacherNote = ({ by, thoughts, state, hiddenWhy }: Comment): string | undefined => {
   if (state === 'shown') return undefined
+  if (state === 'waiting' && thoughts) return t('teacherStates.thoughtsWait', { name: by.name })
   if (state === 'waiting') return t('teacherStates.waiting')
   return hiddenWhy ? t('teacherStates.hiddenWhy', { why: hiddenWhy }) : t('teacherStates.hidden')
 }

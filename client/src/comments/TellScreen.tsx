@@ -17,20 +17,27 @@ import { useComments } from './commentsQueries'
 import { useUnsent } from './useUnsent'
 import { t } from './words'
 
-/** A pupil says something about a piece: to all who make it, or to one teacher alone. */
+/**
+ * A pupil says something about a piece: to all who make it, or to one teacher alone; or what they think
+ * of what they made with others.
+ */
 export function TellScreen() {
-  const { just } = useLocalSearchParams<{ just?: string }>()
-  return <WithPiece>{(piece) => <Tell piece={piece} alone={just !== undefined} />}</WithPiece>
+  const { just, think } = useLocalSearchParams<{ just?: string; think?: string }>()
+  return (
+    <WithPiece>
+      {(piece) => <Tell piece={piece} alone={just !== undefined} thoughts={think !== undefined} />}
+    </WithPiece>
+  )
 }
 
 type Teacher = { id: string; name: string }
 
-function Tell({ piece, alone }: { piece: Piece; alone: boolean }) {
+function Tell({ piece, alone, thoughts }: { piece: Piece; alone: boolean; thoughts: boolean }) {
   const teachers = useComments(piece.id).data?.with ?? []
   const [chosen, setChosen] = useState<Teacher | null>(null)
   const teacher = alone ? (teachers.length === 1 ? teachers[0]! : chosen) : null
   const back = `/my-pieces/${piece.id}` as const
-  const title = t(alone && !teacher ? 'tellWhom' : 'tellTitle')
+  const title = t(alone && !teacher ? 'tellWhom' : thoughts ? 'thinkTitle' : 'tellTitle')
   if (alone && !teacher)
     return (
       <Page max={560}>
@@ -47,31 +54,37 @@ function Tell({ piece, alone }: { piece: Piece; alone: boolean }) {
         </Stack>
       </Page>
     )
-  return <Words key={teacher?.id ?? ''} {...{ piece, teacher, back, title }} />
+  return <Words key={teacher?.id ?? ''} {...{ piece, teacher, thoughts, back, title }} />
 }
 
 function Words({
   piece,
   teacher,
+  thoughts,
   back,
   title,
 }: {
   piece: Piece
   teacher: Teacher | null
+  thoughts: boolean
   back: `/my-pieces/${string}`
   title: string
 }) {
   const work = usePieceWork(piece.id)
-  const { typed, setTyped, forget } = useUnsent(`${piece.id} ${teacher?.id ?? ''}`)
+  const { typed, setTyped, forget } = useUnsent(
+    `${piece.id} ${thoughts ? 'thoughts' : (teacher?.id ?? '')}`,
+  )
   const [said, setSaid] = useState<Recorded | null>(null)
-  const help = teacher ? t('tellPrivately', { name: teacher.name }) : t('tellHelp')
+  const help = teacher
+    ? t('tellPrivately', { name: teacher.name })
+    : t(thoughts ? 'thinkHelp' : 'tellHelp')
   const ready = typed.trim() !== '' || said !== null
   const going = useRef(false)
   // A child taps twice.
   const send = async () => {
     if (going.current) return
     going.current = true
-    await work.say(typed.trim(), said?.file ?? null, teacher?.id ?? null)
+    await work.say(typed.trim(), said?.file ?? null, { withId: teacher?.id ?? null, thoughts })
     forget()
     if (router.canGoBack()) router.back()
     else router.replace(back)
@@ -102,7 +115,7 @@ function Words({
       </Bar>
       <SpokenWords label={t('tellAloud')} said={said} onChange={setSaid} />
       <Field
-        label={t('tellField')}
+        label={t(thoughts ? 'thinkField' : 'tellField')}
         value={typed}
         onChangeText={setTyped}
         maxLength={MAX_COMMENT_LENGTH}

@@ -10,14 +10,15 @@ import {
   type SayPrivately,
 } from '@nibquill/contract'
 import type { CommentMove } from '@nibquill/core'
-import { useMutation } from '@tanstack/react-query'
+import { useMutation, useQuery } from '@tanstack/react-query'
 import { v7 as newId } from 'uuid'
 import { api } from '../api/api'
-import { useAsk, useChange } from '../api/queries'
+import { asking, useAsk, useChange } from '../api/queries'
 import { codeOf } from '../kit/problems'
 
-export const useComments = (pieceId: string) =>
-  useAsk(['comments', pieceId], `/comments/pieces/${pieceId}`, Comments)
+export const commentsQuery = (pieceId: string) =>
+  asking(['comments', pieceId], `/comments/pieces/${pieceId}`, Comments)
+export const useComments = (pieceId: string) => useQuery(commentsQuery(pieceId))
 /** What pupils and families said, and nobody has looked at yet. */
 export const useWaitingComments = () =>
   useAsk(['comments', 'waiting'], '/comments/waiting', WaitingComments)

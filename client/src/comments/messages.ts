@@ -4,6 +4,11 @@ export const messages = {
   privately: 'Just {name} and me',
   saySomething: 'Say something',
   sayPrivately: 'Just to my teacher',
+  whatIThink: 'What I think of it',
+  thinkTitle: 'What do you think of it?',
+  thinkHelp:
+    'You made it together; this is from you alone. Your teacher reads it first. Then the others who made it can, and your family.',
+  thinkField: 'I think',
   tellTitle: 'What do you want to say?',
   tellWhom: 'Who is it for?',
   tellHelp: 'Your teacher reads it first. Then everyone who makes this piece can.',
@@ -26,9 +31,11 @@ export const messages = {
   },
   teacherStates: {
     waiting: 'Waits: only you and whoever said it see it.',
+    thoughtsWait: 'Once it is shown, those who made it and {name}’s family read it.',
     hidden: 'Hidden: only teachers and whoever said it see it.',
     hiddenWhy: 'Hidden, and they were told: “{why}”',
   },
+  thoughts: { mine: 'what I think of it · {when}', theirs: 'thinks about their part · {when}' },
   roles: { pupil: 'pupil', teacher: 'teacher', parent: 'family' },
   commentsTitle: 'Said about it',
   sayUnder: 'Say something about it',

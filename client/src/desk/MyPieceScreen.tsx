@@ -30,6 +30,7 @@ import {
 } from '../pieces'
 import { t as kitWords } from '../kit/words'
 import { AddShelf } from './AddShelf'
+import { KeptBox, useKept } from './KeptBox'
 import { t } from './words'
 
 export function MyPieceScreen() {
@@ -48,6 +49,8 @@ function MyPiece({ piece }: { piece: Piece }) {
   const closed = piece.classPiece?.closed === true && piece.state !== 'returned'
   const open = (piece.state === 'draft' || piece.state === 'returned') && !closed
   const look = stateColours[piece.state]
+  const kept = useKept(piece)
+  const folder = kept.where ?? piece.folder
   const title = piece.title || piece.task?.title || piecesWords('untitled')
   return (
     <Page foot={closed || !piece.mayChange ? undefined : <NextStep piece={piece} />}>
@@ -63,7 +66,7 @@ function MyPiece({ piece }: { piece: Piece }) {
           <Heading level={1}>{title}</Heading>
           <Text variant="labelMedium" style={{ color: look.text }}>
             {kitWords(`states.${piece.state}`)}
-            {piece.folder ? ` · ${piece.folder.name}` : ''}
+            {folder ? ` · ${folder.name}` : ''}
             {piece.goes > 1 ? ` · ${kitWords('goes', { goes: piece.goes })}` : ''}
           </Text>
         </View>
@@ -98,7 +101,10 @@ function MyPiece({ piece }: { piece: Piece }) {
         </Stack>
       ) : null}
       {piece.approved && piece.term ? <PickBox piece={piece} /> : null}
-      <SaidUnder piece={piece} />
+      {kept.mayChoose && piece.state === 'approved' ? (
+        <KeptBox pieceId={piece.id} where={folder} />
+      ) : null}
+      <SaidUnder piece={piece} together={kept.together} />
       <EarlierVersions
         marks={marks}
         all={piece.versions}

@@ -7,7 +7,7 @@ import { Notice } from '../kit/Notice'
 import { Press } from '../kit/Press'
 import { colours, space, targets } from '../kit/theme'
 import { useMarkNewsSeen } from '../notices'
-import { ListenToNews, newsText, useMyNews } from './newsOf'
+import { ListenToNews, newsText, placeOf, useMyNews } from './newsOf'
 import { t } from './words'
 
 /**
@@ -34,7 +34,7 @@ export function NewsLine({ again }: { again: readonly string[] }) {
           <Press
             role="link"
             label={newsText(newest)}
-            onPress={() => router.push(`/my-pieces/${newest.pieceId}`)}
+            onPress={() => router.push(placeOf(newest) ?? '/my-news')}
             style={{ minHeight: 40, justifyContent: 'center', flexShrink: 1 }}
           >
             <Text variant={newest.seen ? 'bodyLarge' : 'titleMedium'}>{newsText(newest)}</Text>

@@ -1,6 +1,6 @@
 import { router } from 'expo-router'
 import { useEffect } from 'react'
-import { View } from 'react-native'
+import { View, type ViewStyle } from 'react-native'
 import { Text } from 'react-native-paper'
 import { whenWasIt } from '../kit/dates'
 import { Head } from '../kit/Head'
@@ -11,7 +11,7 @@ import { Press } from '../kit/Press'
 import { Symbol, type SymbolName } from '../kit/Symbol'
 import { colours, space, targets } from '../kit/theme'
 import { useMarkNewsSeen, useNews } from '../notices'
-import { ListenToNews, newsText, useMyNews, wordsWith, type MyNews } from './newsOf'
+import { ListenToNews, newsText, placeOf, useMyNews, wordsWith, type MyNews } from './newsOf'
 import { t } from './words'
 
 const SYMBOLS: Record<MyNews['kind'], SymbolName> = {
@@ -19,6 +19,7 @@ const SYMBOLS: Record<MyNews['kind'], SymbolName> = {
   returned: 'again',
   commented: 'message',
   'private-word': 'lock',
+  binned: 'bin',
 }
 
 /** All that happened to my work, newest first; each leads to its piece and can be heard. */
@@ -46,28 +47,37 @@ export function NewsScreen() {
 
 function NewsCard({ item }: { item: MyNews }) {
   const words = wordsWith(item)
+  const place = placeOf(item)
+  const what = (
+    <>
+      <Symbol name={SYMBOLS[item.kind]} size={30} colour={colours.aubergine} />
+      <View style={{ flex: 1 }}>
+        <Text variant="titleMedium">{newsText(item)}</Text>
+        {words ? <Text variant="bodyLarge">{words}</Text> : null}
+        <Text variant="bodySmall" style={{ color: colours.inkSoft }}>
+          {whenWasIt(item.happenedAt)}
+        </Text>
+      </View>
+    </>
+  )
   return (
     <Tile role="listitem" style={{ padding: space.apart }}>
       <Bar gap="apart">
-        <Press
-          role="link"
-          onPress={() => router.push(`/my-pieces/${item.pieceId}`)}
-          style={{
-            ...{ flex: 1, minHeight: targets.pupil, gap: space.apart },
-            ...{ flexDirection: 'row', alignItems: 'center' },
-          }}
-        >
-          <Symbol name={SYMBOLS[item.kind]} size={30} colour={colours.aubergine} />
-          <View style={{ flex: 1 }}>
-            <Text variant="titleMedium">{newsText(item)}</Text>
-            {words ? <Text variant="bodyLarge">{`“${words}”`}</Text> : null}
-            <Text variant="bodySmall" style={{ color: colours.inkSoft }}>
-              {whenWasIt(item.happenedAt)}
-            </Text>
-          </View>
-        </Press>
+        {place ? (
+          <Press role="link" onPress={() => router.push(place)} style={LINE}>
+            {what}
+          </Press>
+        ) : (
+          <View style={LINE}>{what}</View>
+        )}
         <ListenToNews item={item} />
       </Bar>
     </Tile>
   )
+}
+
+const LINE: ViewStyle = {
+  ...{ flex: 1, minHeight: targets.pupil, gap: space.apart },
+  flexDirection: 'row',
+  alignItems: 'center',
 }

@@ -14,6 +14,8 @@ export const messages = {
   newsReturned: '{teacher} asks for another go at {title}',
   newsCommented: '{name} said something about {title}',
   newsPrivate: '{name} said something just to me about {title}',
+  newsBinned: '{teacher} put {title} into the bin',
+  binnedHelp: 'It was handed in by mistake. Ask your teacher if you miss it.',
   allNews: 'All news',
   noNews: 'No news yet',
   anotherGo: 'Another go',
@@ -36,6 +38,12 @@ export const messages = {
   putAwayAsk: 'Throw this piece away?',
   putAwayHelp: 'It can be brought back for 30 days.',
   thrownAway: 'Thrown away.',
+  keptIn: 'I keep it in {folder}.',
+  keepElsewhere: 'Keep it in another folder',
+  keepTitle: 'Where do you keep it?',
+  keepHelp:
+    'You made it together. On your shelf it lies where you like; the others choose for themselves.',
+  keptNow: 'It lies in {folder} on your shelf now.',
   me: 'I think',
   goesInLater: 'goes into the tray by itself',
   noNetwork:

@@ -17,6 +17,7 @@ export function FolderTile({
   onPress,
   note,
   shortcut,
+  width = 158,
 }: {
   folder: Folder
   chosen?: boolean
@@ -24,6 +25,7 @@ export function FolderTile({
   note?: string
   /** Keyboard key that chooses it. */
   shortcut?: string | undefined
+  width?: number
 }) {
   return (
     <Press
@@ -31,7 +33,7 @@ export function FolderTile({
       selected={chosen}
       onPress={onPress}
       style={{
-        width: 158,
+        width,
         padding: space.near,
         borderRadius: corners.button,
         backgroundColor: chosen ? colours.aubergineTint : 'transparent',
@@ -39,7 +41,7 @@ export function FolderTile({
         borderColor: chosen ? colours.aubergine : 'transparent',
       }}
     >
-      <FolderDrawing folder={folder} width={138} chosen={chosen} />
+      <FolderDrawing folder={folder} width={width - 20} chosen={chosen} />
       {chosen ? (
         <View
           style={{

@@ -3,21 +3,21 @@ import { router, useLocalSearchParams } from 'expo-router'
 import { useState, type ReactNode } from 'react'
 import { View } from 'react-native'
 import { BigButton } from '../kit/BigButton'
-import { whenWasIt } from '../kit/dates'
+import { Choices } from '../kit/choices'
 import { FolderDrawing } from '../kit/FolderDrawing'
-import { Bar, Grid, Heading, Page, useWidth } from '../kit/layout'
+import { Bar, Heading, Page, useWidth } from '../kit/layout'
 import { Empty } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
 import { RoundButton } from '../kit/RoundButton'
-
-import { PieceTile } from '../parts/PieceTile'
+import type { SymbolName } from '../kit/Symbol'
 import { isRefusal } from '../kit/problems'
-import { NOTHING_SOUGHT, useFolder, useFolders } from './foldersQueries'
+import { NOTHING_SOUGHT, useAllPages, useFolder, useFolders } from './foldersQueries'
+import { ByTask, LAYINGS, NewestFirst, type Laying } from './InFolder'
 import { LookFor, useSettled } from './LookFor'
 import { t as kitWords } from '../kit/words'
 import { t } from './words'
 
-/** What lies in a folder, newest on top. */
+/** What lies in a folder: newest on top, or, for a pupil, by task and step. */
 export function OpenFolder({
   onOpen,
   withNames,
@@ -30,10 +30,14 @@ export function OpenFolder({
   /** What stands before what lies in it. */
   above?: ReactNode
 }) {
-  const { id } = useLocalSearchParams<{ id: string }>()
+  const { id, by } = useLocalSearchParams<{ id: string; by?: string }>()
   const [sought, setSought] = useState(NOTHING_SOUGHT)
   const folder = useFolder(id, useSettled(sought))
   const listed = useFolders().data?.find((one) => one.id === id)
+  // A class's folder holds a piece of each: there a task is looked at in the tray and on its own page.
+  const byTask = by === 'task' && !withNames
+  // A task is whole where all of it is here.
+  useAllPages(folder, byTask)
   if (!isHere(folder)) {
     // Not opened on this tablet yet: which folder it is is known all the same.
     if (!listed || isRefusal(folder.error)) return <NotYet of={folder} />
@@ -60,20 +64,22 @@ export function OpenFolder({
       {first.pieceCount >= SEARCHED_FROM ? (
         <LookFor months={first.months} sought={sought} onChange={setSought} />
       ) : null}
-      <Grid>
-        {pieces.map((piece) => (
-          <PieceTile
-            key={piece.id}
-            piece={piece}
-            onPress={() => onOpen(piece)}
-            under={
-              withNames
-                ? `${piece.pupil.firstName} ${piece.pupil.lastName}`
-                : whenWasIt(piece.submittedAt ?? piece.changedAt)
-            }
-          />
-        ))}
-      </Grid>
+      {!withNames && (byTask || (pieces.length > 1 && pieces.some(({ task }) => task))) ? (
+        <Choices
+          hidden
+          label={t('laying')}
+          value={byTask ? 'task' : 'newest'}
+          options={LAYINGS.map((value) => ({
+            ...{ value, label: t(`layings.${value}`), symbol: LAYING_SYMBOLS[value] },
+          }))}
+          onChange={(value) => router.setParams({ by: value === 'task' ? value : undefined })}
+        />
+      ) : null}
+      {byTask ? (
+        <ByTask {...{ pieces, onOpen }} />
+      ) : (
+        <NewestFirst {...{ pieces, onOpen, withNames }} />
+      )}
       {pieces.length === 0 && first.pieceCount > 0 ? (
         <Empty symbol="lens" title={t('nothingFound')} />
       ) : null}
@@ -97,6 +103,8 @@ export function OpenFolder({
 
 /** Fewer are seen at a glance. */
 const SEARCHED_FROM = 4
+
+const LAYING_SYMBOLS: Record<Laying, SymbolName> = { newest: 'clock', task: 'tasks' }
 
 type Shelf = '/folders' | '/my-folders'
 

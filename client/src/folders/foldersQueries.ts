@@ -2,6 +2,7 @@ import {
   Folder,
   FolderDetail,
   Folders,
+  KeptIn,
   type ChangeFolder,
   type MakeFolder,
   type ProposeFolder,
@@ -12,8 +13,10 @@ import {
   useMutation,
   useQueryClient,
 } from '@tanstack/react-query'
+import { useEffect } from 'react'
 import { api } from '../api/api'
 import { useAsk, useChange } from '../api/queries'
+import { withQuery } from '../api/withQuery'
 
 export const useFolders = () => useAsk(['folders'], '/folders', Folders)
 export const useFoldersPutAway = (enabled: boolean) =>
@@ -26,19 +29,36 @@ export const useFolder = (folderId: string, { words, month }: Sought = NOTHING_S
   useInfiniteQuery({
     // Without looking for anything it is known by its id alone, also where it was opened before.
     queryKey: ['folders', folderId, ...(words || month ? [{ words, month }] : [])],
-    queryFn: ({ pageParam, signal }) => {
-      const asked = Object.entries({ after: pageParam, words, month }).filter(([, one]) => one)
-      const query = new URLSearchParams(asked)
-      return api.get(
-        `/folders/${folderId}${query.size > 0 ? `?${query}` : ''}`,
-        FolderDetail,
-        signal,
-      )
-    },
+    queryFn: ({ pageParam: after, signal }) =>
+      api.get(withQuery(`/folders/${folderId}`, { after, words, month }), FolderDetail, signal),
     placeholderData: keepPreviousData,
     initialPageParam: '',
     getNextPageParam: (page) => page.next ?? undefined,
   })
+
+/** Where I keep what I made with others. */
+export const useKeptIn = (pieceId: string, enabled: boolean) =>
+  useAsk(['folders', 'kept', pieceId], `/folders/kept/${pieceId}`, KeptIn, { enabled })
+/** @param folderId - Null: where it was approved into. */
+export const useKeepIn = (pieceId: string) =>
+  useChange(
+    (folderId: string | null) => api.put(`/folders/kept/${pieceId}`, KeptIn, { folderId }),
+    TOUCHES,
+  )
+
+/** Fetches page after page, as long as it is wanted. */
+export function useAllPages(
+  {
+    hasNextPage,
+    isFetching,
+    fetchNextPage,
+  }: Pick<ReturnType<typeof useFolder>, 'hasNextPage' | 'isFetching' | 'fetchNextPage'>,
+  wanted: boolean,
+): void {
+  useEffect(() => {
+    if (wanted && hasNextPage && !isFetching) void fetchNextPage()
+  }, [wanted, hasNextPage, isFetching, fetchNextPage])
+}
 
 const TOUCHES = ['folders'] as const
 export const useMakeFolder = () =>

@@ -1,4 +1,4 @@
 /** What other capabilities use of this one. */
 export { FolderTile } from './FolderTile'
 export { OpenFolder } from './OpenFolder'
-export { useFolders } from './foldersQueries'
+export { useFolders, useKeepIn, useKeptIn } from './foldersQueries'

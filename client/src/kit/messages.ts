@@ -21,6 +21,11 @@ export const messages = {
     returned: 'another go',
     approved: 'in the folder',
   },
+  stepNames: {
+    plan: 'a plan',
+    'trying-out': 'trying out',
+    finished: 'finished',
+  },
   goes: '{goes, plural, =1 {} =2 {second go} =3 {third go} =4 {fourth go} =5 {fifth go} other {go #}}',
   notFoundTitle: 'Nothing here',
   notFound: 'This page is empty, or it is not yours to see.',

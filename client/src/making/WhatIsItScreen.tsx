@@ -14,6 +14,7 @@ import { Sheet } from '../parts/Sheet'
 import { PieceTrouble, useWords, WithPiece } from '../pieces'
 import { LastStep } from './LastStep'
 import { MadeTogether } from './MadeTogether'
+import { t as kitWords } from '../kit/words'
 import { t } from './words'
 
 export function WhatIsItScreen() {
@@ -82,7 +83,7 @@ function MyStep({ words, write }: WordsProps) {
           small
           tone="quiet"
           symbol={open ? 'up' : 'down'}
-          label={t('stepNow', { step: t(`stepNames.${words.step}`) })}
+          label={t('stepNow', { step: kitWords(`stepNames.${words.step}`) })}
           onPress={() => setOpen(!open)}
         />
       </View>
@@ -95,7 +96,7 @@ function MyStep({ words, write }: WordsProps) {
                 key={step}
                 role="radio"
                 selected={chosen}
-                label={t(`stepNames.${step}`)}
+                label={kitWords(`stepNames.${step}`)}
                 onPress={() => write({ step })}
                 style={{
                   minHeight: targets.pupil,
@@ -107,7 +108,9 @@ function MyStep({ words, write }: WordsProps) {
                   justifyContent: 'center',
                 }}
               >
-                <Text variant={chosen ? 'titleSmall' : 'bodyLarge'}>{t(`stepNames.${step}`)}</Text>
+                <Text variant={chosen ? 'titleSmall' : 'bodyLarge'}>
+                  {kitWords(`stepNames.${step}`)}
+                </Text>
               </Press>
             )
           })}

@@ -162,11 +162,6 @@ export const messages = {
   noClassmates: 'There is nobody else in your class yet.',
   makingStep: 'How far is it?',
   stepNow: 'How far is it? {step}',
-  stepNames: {
-    plan: 'a plan',
-    'trying-out': 'trying out',
-    finished: 'finished',
-  },
   folderHelp: 'Tap the folder your piece belongs in.',
   folderFixed: 'Your teacher chose the folder for this task.',
   noFolder: 'Choose a folder first.',

@@ -109,11 +109,11 @@ export const SENDERS: { [K in IntentKind]: Sender<K> } = {
 
   makers: ({ pieceId, makerIds }) => api.put(pieceAt(pieceId, '/makers'), Piece, { makerIds }),
 
-  comment: async ({ pieceId, commentId: id, words, mediaId, withId }) => {
+  comment: async ({ pieceId, commentId: id, words, mediaId, withId, thoughts }) => {
     const said = { pieceId, words, ...(mediaId ? { voiceId: mediaId } : {}) }
     await (withId
       ? api.put(`/comments/private/${id}`, Done, { ...said, withId })
-      : api.put(`/comments/${id}`, Done, said))
+      : api.put(`/comments/${id}`, Done, { ...said, ...(thoughts ? { thoughts } : {}) }))
     return null
   },
 

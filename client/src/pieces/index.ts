@@ -12,7 +12,7 @@ export {
   useOneMoreGo,
   usePiece,
 } from './piecesQueries'
-export { useMarkUps, usePutMarkUp } from './markUps'
+export { markUpsQuery, useMarkUps, usePutMarkUp } from './markUps'
 export { noteTakenOut, useShownLines, useShownPiece } from './shownPiece'
 export { t as piecesWords } from './words'
 export { usePieceWork, useSavesItself, useWords, type FileOfPart } from './usePieceWork'

@@ -1,13 +1,14 @@
 import { MarkUps } from '@nibquill/contract'
 import type { InkDocument } from '@nibquill/core/ink/document'
-import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api } from '../api/api'
-import { useAsk } from '../api/queries'
+import { asking } from '../api/queries'
 
 const at = (pieceId: string) => `/review/pieces/${pieceId}/mark-ups`
 
 /** What teachers wrote on copies of what was handed in, as far as one may see it. */
-export const useMarkUps = (pieceId: string) => useAsk(['mark-ups', pieceId], at(pieceId), MarkUps)
+export const markUpsQuery = (pieceId: string) => asking(['mark-ups', pieceId], at(pieceId), MarkUps)
+export const useMarkUps = (pieceId: string) => useQuery(markUpsQuery(pieceId))
 
 /** Answered with all of the piece. */
 export function usePutMarkUp(pieceId: string, versionId: string, partId: string) {

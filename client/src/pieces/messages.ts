@@ -11,6 +11,7 @@ export const messages = {
   outboxTryAgain: 'Try again now',
   addPhoto: 'Add a photo',
   teacherSays: '{name} says',
+  filed: 'You put it in {from}. Your teacher put it in {into}.',
   earlierVersions: 'Earlier goes',
   versionLine:
     '{number, plural, =1 {First go} =2 {Second go} =3 {Third go} =4 {Fourth go} =5 {Fifth go} other {Go #}}, handed in {day}',

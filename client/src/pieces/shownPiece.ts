@@ -165,7 +165,7 @@ export function useShownLines(listed: readonly PieceLine[]): PieceLine[] {
 function foldLine(queries: QueryClient, line: PieceLine, lines: readonly Waiting[]): PieceLine {
   const known = queries.getQueryData(pieceQuery(line.id).queryKey)
   const parts = known?.parts ?? (line.cover ? [line.cover] : [])
-  const base = { ...line, reflection: '', step: 'finished', makers: [], parts } as const
+  const base = { ...line, reflection: '', makers: [], parts } as const
   const folded = fold(
     { ...base, makers: [] as PupilName[], parts: [...parts] },
     intentsOf(lines),

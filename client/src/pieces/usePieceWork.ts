@@ -88,10 +88,18 @@ export function usePieceWork(pieceId: string) {
     putBack: (partId: string) => restore(partId, true),
     makers: (makerIds: readonly string[]) => want([{ kind: 'makers', makerIds }]),
     words: (words: Words, base: Words) => want([{ kind: 'words', words, base }]),
-    /** Under the piece, or to one teacher alone. */
-    say: (words: string, voice: File | null, withId: string | null) => {
+    /**
+     * Under the piece, or to one teacher alone. `thoughts`: what I think of what we made together.
+     */
+    say: (
+      words: string,
+      voice: File | null,
+      { withId, thoughts }: { withId: string | null; thoughts: boolean },
+    ) => {
       const mediaId = voice && newId()
-      const comment: IntentBody = { kind: 'comment', commentId: newId(), words, mediaId, withId }
+      const comment: IntentBody = {
+        ...{ kind: 'comment', commentId: newId(), words, mediaId, withId, thoughts },
+      }
       if (!voice || !mediaId) return want([comment])
       return want(
         [{ kind: 'file', mediaId, name: voice.name, sizeBytes: voice.size }, comment],

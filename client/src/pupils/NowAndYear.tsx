@@ -1,17 +1,20 @@
 import type { PieceLine, PupilDesk, SecondLook } from '@nibquill/contract'
+import { BIN_DAYS } from '@nibquill/core'
 import { groupYear, YEAR_GROUPINGS, type YearGrouping } from '@nibquill/core/review/groupYear'
 import { router } from 'expo-router'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
+import { BigButton } from '../kit/BigButton'
 import { Tabs } from '../kit/choices'
 import { dayOf, whenWasIt } from '../kit/dates'
 import { Bar, Grid, Heading, Stack, Tile } from '../kit/layout'
+import { ProblemNotice } from '../kit/Notice'
 import { Press } from '../kit/Press'
 import { Symbol } from '../kit/Symbol'
 import { colours, space, targets } from '../kit/theme'
 import { PieceTile } from '../parts/PieceTile'
 import { piecesWords } from '../pieces'
-import { useSecondLooks } from '../review'
+import { useRestoreHandedIn, useSecondLooks } from '../review'
 import { t } from './words'
 
 const AREAS = ['submitted', 'returned', 'draft'] as const
@@ -86,6 +89,36 @@ export function NowAndYear({
           </Stack>
         ))}
       </Stack>
+      {desk.binned.length > 0 ? <InBin pieces={desk.binned} /> : null}
+    </Stack>
+  )
+}
+
+/** What was thrown away, by its makers or a teacher, and can come back for a while. */
+function InBin({ pieces }: { pieces: PieceLine[] }) {
+  const restore = useRestoreHandedIn()
+  return (
+    <Stack role="region" aria-label={t('bin')} gap="near">
+      <Heading>{t('bin')}</Heading>
+      <Text variant="bodyMedium">{t('binHelp', { days: BIN_DAYS })}</Text>
+      {restore.isError ? <ProblemNotice error={restore.error} /> : null}
+      {pieces.map(({ id, title, task, changedAt, state }) => {
+        const name = title || task?.title || piecesWords('untitled')
+        return (
+          <Bar key={id} wrap gap="apart">
+            <BigButton
+              small
+              tone="quiet"
+              symbol="undo"
+              label={t('bringBack', { name })}
+              onPress={() => restore.mutate({ pieceId: id })}
+            />
+            <Text variant="bodyMedium" style={{ color: colours.inkSoft }}>
+              {t('binned', { state, when: whenWasIt(changedAt) })}
+            </Text>
+          </Bar>
+        )
+      })}
     </Stack>
   )
 }

@@ -10,7 +10,7 @@ import { Symbol } from '../kit/Symbol'
 import { colours, space, targets } from '../kit/theme'
 import { t as kitWords } from '../kit/words'
 import { piecesWords } from '../pieces'
-import { Judging, useKeys } from '../review'
+import { Desks, useKeys } from '../review'
 import { usePupil } from '../school'
 import { inFrozenOrder } from './frozenOrder'
 import { inShownOrder } from './NowAndYear'
@@ -31,7 +31,6 @@ export function PupilPieceScreen() {
   if (!isHere(pupil) || !isHere(desk)) return <NotYet of={[pupil, desk]} />
   const pieces = inFrozenOrder(`${id} ${by}`, inShownOrder(desk.data, by))
   const at = pieces.findIndex((piece) => piece.id === pieceId)
-  const nextId = pieces[at + 1]?.id ?? null
   const params = by === 'folder' ? {} : { by }
   const go = (to: string | null) =>
     to
@@ -40,19 +39,17 @@ export function PupilPieceScreen() {
           params: { id, pieceId: to, ...params },
         })
       : router.replace({ pathname: '/class/[id]', params: { id, ...params } })
-  const judged = (
-    <Judging
-      key={pieceId}
-      pieceId={pieceId}
-      place={{
-        ...{ number: at + 1, of: pieces.length, nextId: at < 0 ? null : nextId },
-        previousId: pieces[at - 1]?.id ?? null,
-      }}
-      back={t('toPupil', { name: pupil.data.firstName })}
-      onGo={go}
-      onDecided={() => go(nextId)}
-    />
-  )
+  const deskOf = (i: number, id: string) => {
+    const nextId = (i < 0 ? null : pieces[i + 1]?.id) ?? null
+    return {
+      ...{ pieceId: id, onGo: go, onDecided: () => go(nextId) },
+      place: { number: i + 1, of: pieces.length, nextId, previousId: pieces[i - 1]?.id ?? null },
+      back: t('toPupil', { name: pupil.data.firstName }),
+    }
+  }
+  const shown = deskOf(at, pieceId)
+  const { nextId } = shown.place
+  const judged = <Desks shown={shown} next={nextId ? deskOf(at + 1, nextId) : null} />
   if (!wide) return judged
   return (
     <Bar align="stretch" gap="none" style={{ flex: 1 }}>

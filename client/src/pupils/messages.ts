@@ -35,6 +35,11 @@ export const messages = {
   yearOrder: 'Order of the year',
   yearEmpty: 'Nothing is in a folder yet this year.',
   none: { folder: 'in no folder', strand: 'of no strand' },
+  bin: 'In the bin',
+  binHelp: 'What was thrown away can be brought back for {days, number} days.',
+  bringBack: 'Bring back {name}',
+  binned:
+    '{state, select, submitted {It waited in the tray.} returned {It was back for another go.} other {It was on the go.}} Thrown away {when}.',
   lookAt: '{title}: {reason}',
   pupilKeys: 'N next pupil · B pupil before',
 } as const

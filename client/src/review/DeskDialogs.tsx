@@ -37,8 +37,11 @@ export function DeskDialogs({
         onClose={onClose}
         folders={folders.filter((other) => fitsPiece(other, piece))}
         chosenId={folder?.id}
-        onChoose={(other) =>
-          approved ? afterwards.fileInto(other) : verdict.change({ folderId: other.id })
+        firstName={piece.pupil.firstName}
+        onChoose={({ id, name }, because) =>
+          approved
+            ? afterwards.fileInto({ id, name, because })
+            : verdict.change({ folderId: id, because })
         }
       />
       <SendBackDialog

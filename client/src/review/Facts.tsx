@@ -12,21 +12,25 @@ import { Sheet } from '../parts/Sheet'
 import { EarlierVersions, useMarkUps } from '../pieces'
 import { useEarlier } from './reviewQueries'
 import { Transcripts } from './Transcripts'
+import { t as kitWords } from '../kit/words'
 import { t } from './words'
 import { Stack, Bar } from '../kit/layout'
 
 /**
  * Beside the work: whose it is, what they think, where it belongs, and what came before.
  * @param children - What is said to the pupil, where it waits for a decision.
+ * @param foot - What is seldom done with it, below everything else.
  */
 export function Facts({
   piece,
   version,
   children,
+  foot,
 }: {
   piece: Piece
   version: Version | undefined
   children: ReactNode
+  foot: ReactNode
 }) {
   const marks = useMarkUps(piece.id).data ?? []
   return (
@@ -42,31 +46,11 @@ export function Facts({
           ) : null}
         </View>
       </Bar>
-      <Stack gap="tight">
-        <Text variant="bodySmall" style={{ color: colours.inkSoft }}>
-          {t('thinks', { name: piece.pupil.firstName })}
-        </Text>
-        <View
-          style={{
-            backgroundColor: colours.sheet,
-            borderRadius: corners.sheet,
-            padding: space.apart,
-            borderBottomWidth: 1,
-            borderBottomColor: colours.rule,
-          }}
-        >
-          <Text
-            variant="bodyLarge"
-            style={version?.reflection ? undefined : { color: colours.inkSoft }}
-          >
-            {version?.reflection || t('nothingSaid')}
-          </Text>
-        </View>
-      </Stack>
+      <Thoughts name={piece.pupil.firstName} said={version?.reflection ?? ''} />
       <Stack gap="hair">
         {[
           piece.task ? `${t('task')}: ${piece.task.title}` : null,
-          `${t('step')}: ${t(`stepNames.${version?.step ?? piece.step}`)}`,
+          `${t('step')}: ${kitWords(`stepNames.${version?.step ?? piece.step}`)}`,
           piece.folder ? `${t('folder')}: ${piece.folder.name}` : null,
         ]
           .filter((line) => line !== null)
@@ -80,13 +64,11 @@ export function Facts({
       <Transcripts pieceId={piece.id} parts={version?.parts ?? []} />
       {children}
       {version ? (
-        <Bar>
-          <SaveButton
-            label={t('takeFiles')}
-            address={`/api/review/pieces/${piece.id}/files`}
-            name={`${piece.pupil.firstName} ${version.title}.zip`}
-          />
-        </Bar>
+        <TakeAway
+          piece={piece}
+          version={version}
+          marked={marks.some(({ versionId }) => versionId === version.id)}
+        />
       ) : null}
       <EarlierInFolder piece={piece} />
       <EarlierVersions
@@ -96,7 +78,54 @@ export function Facts({
         )}
         marks={marks}
       />
+      {foot}
     </Stack>
+  )
+}
+
+/** What its makers think of it. */
+const Thoughts = ({ name, said }: { name: string; said: string }) => (
+  <Stack gap="tight">
+    <Text variant="bodySmall" style={{ color: colours.inkSoft }}>
+      {t('thinks', { name })}
+    </Text>
+    <View
+      style={{
+        backgroundColor: colours.sheet,
+        borderRadius: corners.sheet,
+        padding: space.apart,
+        borderBottomWidth: 1,
+        borderBottomColor: colours.rule,
+      }}
+    >
+      <Text variant="bodyLarge" style={said ? undefined : { color: colours.inkSoft }}>
+        {said || t('nothingSaid')}
+      </Text>
+    </View>
+  </Stack>
+)
+
+/** Its files, or on paper; with what was written on it where something was. */
+function TakeAway({ piece, version, marked }: { piece: Piece; version: Version; marked: boolean }) {
+  const name = `${piece.pupil.firstName} ${version.title}`
+  const page = `/api/book/pieces/${piece.id}`
+  return (
+    <Bar wrap>
+      <SaveButton
+        label={t('takeFiles')}
+        address={`/api/review/pieces/${piece.id}/files`}
+        name={`${name}.zip`}
+      />
+      <SaveButton label={t('printed')} symbol="print" address={page} name={`${name}.pdf`} />
+      {marked ? (
+        <SaveButton
+          label={t('printedMarked')}
+          symbol="print"
+          address={`${page}?marked=true`}
+          name={`${name}.pdf`}
+        />
+      ) : null}
+    </Bar>
   )
 }
 

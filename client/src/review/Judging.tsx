@@ -1,19 +1,18 @@
 import type { Part, Piece } from '@nibquill/contract'
-import { coverOf, MAX_MESSAGE_LENGTH } from '@nibquill/core'
+import { judgedVersion, MAX_MESSAGE_LENGTH } from '@nibquill/core'
 import type { Place } from '@nibquill/core/review/sitting'
 import { canBeMarked } from '@nibquill/core/ink/markUp'
-import { useQueryClient } from '@tanstack/react-query'
-import { useEffect, useState, type ReactNode } from 'react'
+import { useState, type ReactNode } from 'react'
 import { ScrollView, View, type ViewStyle } from 'react-native'
 import { commentsWords, TeacherComments } from '../comments'
 import { useFolders } from '../folders'
+import { BigButton } from '../kit/BigButton'
 import { Field } from '../kit/Field'
 import { Bar, Stack, useWidth } from '../kit/layout'
 import { isHere, NotYet } from '../kit/NotYet'
 import { colours, space } from '../kit/theme'
 import { SpokenWords } from '../media/VoiceRecorder'
-import { lookOf } from '../parts/partKinds'
-import { pieceQuery, usePiece } from '../pieces'
+import { usePiece } from '../pieces'
 import { DeskHead } from './DeskHead'
 import { DeskDialogs, type Open } from './DeskDialogs'
 import { SendsByKey } from './dialogs'
@@ -32,8 +31,8 @@ type Props = {
   onGo: (pieceId: string | null) => void
   /** Where the way back leads, on a phone; else to the tray. */
   back?: string
-  /** After a decision: the next one, or the end. */
-  onDecided: () => void
+  /** After a decision, to what comes next; what is left to do waits until that is on screen. */
+  onDecided: (also: () => void) => void
 }
 
 /**
@@ -42,25 +41,8 @@ type Props = {
  */
 export function Judging(props: Props) {
   const piece = usePiece(props.pieceId)
-  usePreload(props.place.nextId)
   if (!isHere(piece)) return <NotYet of={piece} />
   return <JudgingDesk {...props} piece={piece.data} />
-}
-
-/** The next piece is there before it is asked for. */
-function usePreload(pieceId: string | null): void {
-  const queries = useQueryClient()
-  useEffect(() => {
-    if (!pieceId) return
-    void queries.fetchQuery(pieceQuery(pieceId)).then(
-      ({ parts }) => {
-        const cover = coverOf(parts)
-        const ahead = cover && lookOf(cover).ahead(cover)
-        if (ahead) new window.Image().src = ahead
-      },
-      () => undefined,
-    )
-  }, [pieceId, queries])
 }
 
 function JudgingDesk({ piece, place, back, onGo, onDecided }: Props & { piece: Piece }) {
@@ -72,9 +54,7 @@ function JudgingDesk({ piece, place, back, onGo, onDecided }: Props & { piece: P
   const [compared, setCompared] = useState(false)
   const waiting = piece.state === 'submitted'
   // What was handed in is judged, as it was handed in.
-  const version = waiting
-    ? piece.versions[0]
-    : (piece.versions.find(({ decision }) => decision?.move === 'approve') ?? piece.versions[0])
+  const version = judgedVersion(piece.state, piece.versions)
   const title = version?.title ?? piece.title
   const verdict = useVerdict(piece, title, onDecided, () => onGo(piece.id))
   const approved = piece.state === 'approved'
@@ -85,6 +65,7 @@ function JudgingDesk({ piece, place, back, onGo, onDecided }: Props & { piece: P
       s: () => (waiting || approved) && setOpen('send-back'),
       f: () => (waiting || approved) && setOpen('folder'),
       l: () => setOpen('second-look'),
+      x: () => canBeBinned(piece) && verdict.throwAway(),
       d: () => version && part && canBeMarked(part.kind) && toMarkUp(piece.id, version.id, part.id),
       v: () => othersOf(piece, version).length > 0 && setCompared(!compared),
       m: () => focusOn(t('message')),
@@ -121,6 +102,10 @@ function JudgingDesk({ piece, place, back, onGo, onDecided }: Props & { piece: P
   )
 }
 
+/** Handed in by mistake, and nothing of it hangs in a folder. */
+const canBeBinned = ({ state, approved }: Piece) =>
+  !approved && (state === 'submitted' || state === 'returned')
+
 const focusOn = (label: string) =>
   document.querySelector<HTMLElement>(`[aria-label="${label}"]`)?.focus()
 /** What is folded away behind a button of its name is unfolded, and has the focus then. */
@@ -144,7 +129,23 @@ function FactsAndWords({
   onSecondLook: () => void
 }) {
   return (
-    <Facts piece={piece} version={version}>
+    <Facts
+      piece={piece}
+      version={version}
+      foot={
+        canBeBinned(piece) ? (
+          <Bar>
+            <BigButton
+              small
+              tone="quiet"
+              symbol="bin"
+              label={t('intoBin')}
+              onPress={verdict.throwAway}
+            />
+          </Bar>
+        ) : null
+      }
+    >
       <SecondLookBox piece={piece} onAsk={onSecondLook} />
       {piece.state === 'submitted' ? (
         <SendsByKey onSend={() => verdict.send('approve')}>

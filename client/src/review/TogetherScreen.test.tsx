@@ -18,6 +18,7 @@ const pupil = (n: number) => ({
 const line = (n: number, task = ID(9)) => ({
   ...{ id: ID(n), title: `Piece ${n}`, state: 'submitted', goes: 1, folder: null, cover: null },
   ...{ pupil: pupil(n), task: { id: task, title: 'Shore poem' }, partCount: 1, changedAt: AT },
+  step: 'finished',
   ...{ submittedAt: AT, closed: false, nudgedAt: null, message: null, voice: null, late: false },
 })
 const piece = (n: number, submittedAt = AT, version = 4) => ({

@@ -3,8 +3,8 @@ import { groupTray, TRAY_GROUPINGS, type TrayGrouping } from '@nibquill/core/rev
 import { TRAY_ORDERS } from '@nibquill/core/review/trayOrder'
 import type { Sitting } from '@nibquill/core/review/sitting'
 import { router } from 'expo-router'
-import { memo, useCallback, useEffect, useRef } from 'react'
-import { ScrollView, View } from 'react-native'
+import { memo, useCallback, useEffect, useRef, type CSSProperties } from 'react'
+import { ScrollView, View, type NativeScrollEvent, type NativeSyntheticEvent } from 'react-native'
 import { Text } from 'react-native-paper'
 import { FirstSteps } from '../classes'
 import { useWaitingComments } from '../comments'
@@ -261,6 +261,9 @@ type ListProps = {
   onTogether: (groupId: string | null) => void
 }
 
+/** So far above the end of the list more is fetched: it is there when one arrives. */
+const AHEAD_PX = 1200
+
 /** What waits, in the order it had when the sitting began. */
 export function TrayList(props: ListProps) {
   const { tray, sitting, view, fresh, shownId, onChange, onShowFresh, onTogether } = props
@@ -269,6 +272,11 @@ export function TrayList(props: ListProps) {
   const onGo = useCallback((pieceId: string) => latest.current(pieceId), [])
   const { wide } = useWidth()
   const isEmpty = sitting.pieces.length === sitting.gone.size
+  // Near the end, what comes next is fetched; where that fails, the button is still there.
+  const nearEnd = ({ nativeEvent: at }: NativeSyntheticEvent<NativeScrollEvent>) => {
+    const below = at.contentSize.height - at.contentOffset.y - at.layoutMeasurement.height
+    if (below < AHEAD_PX && tray.hasNextPage && !tray.isFetchingNextPage) void tray.fetchNextPage()
+  }
   const marked = new Set(useSecondLooks().data?.map(({ pieceId }) => pieceId))
   return (
     <View
@@ -285,7 +293,7 @@ export function TrayList(props: ListProps) {
         view={view}
         onChange={onChange}
       />
-      <ScrollView>
+      <ScrollView onScroll={nearEnd} scrollEventThrottle={100}>
         <View style={{ paddingHorizontal: space.apart, paddingTop: space.apart }}>
           <StaffNewsBox />
         </View>
@@ -360,7 +368,7 @@ const TrayRow = memo(function TrayRow({
     if (chosen) row.current?.scrollIntoView({ block: 'nearest' })
   }, [chosen])
   return (
-    <div ref={row} style={{ display: 'flex', flexDirection: 'column' }}>
+    <div ref={row} style={ROW}>
       <Press
         onPress={() => onGo(piece.id)}
         style={{
@@ -398,3 +406,9 @@ const TrayRow = memo(function TrayRow({
     </div>
   )
 })
+
+/** Of two thousand only those in sight are laid out and painted. */
+const ROW: CSSProperties = {
+  ...{ display: 'flex', flexDirection: 'column' },
+  ...{ contentVisibility: 'auto', containIntrinsicSize: 'auto 62px' },
+}

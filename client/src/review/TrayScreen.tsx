@@ -5,7 +5,7 @@ import { View } from 'react-native'
 import { Bar, useWidth } from '../kit/layout'
 import { isHere, NotYet } from '../kit/NotYet'
 import { ToastPlace } from '../kit/Toast'
-import { Judging } from './Judging'
+import { Desks } from './Desks'
 import { useTray } from './reviewQueries'
 import { useSitting } from './sittingStore'
 import { Through } from './Through'
@@ -31,14 +31,13 @@ export function TrayScreen() {
   // Wide, the first of them lies on the desk already.
   const shownId = id ?? (wide && !end ? start.nextId : null)
   const place = placeInSitting(sitting, view.by, shownId)
+  const deskOf = (pieceId: string) => {
+    const at = placeInSitting(sitting, view.by, pieceId)
+    const onDecided = () => (at.nextId ? go(at.nextId) : go(null, { end: '1' }))
+    return { pieceId, place: at, onGo: go, onDecided }
+  }
   const desk = shownId ? (
-    <Judging
-      key={shownId}
-      pieceId={shownId}
-      place={place}
-      onGo={go}
-      onDecided={() => (place.nextId ? go(place.nextId) : go(null, { end: '1' }))}
-    />
+    <Desks shown={deskOf(shownId)} next={place.nextId ? deskOf(place.nextId) : null} />
   ) : end ? (
     <Through
       sitting={sitting}

@@ -2,7 +2,7 @@ import type { WaitingComment } from '@nibquill/contract'
 import { useState } from 'react'
 import { router } from 'expo-router'
 import { Text } from 'react-native-paper'
-import { CommentChoices, Saying, useShowMany, useWaitingComments } from '../comments'
+import { CommentChoices, commentsWords, Saying, useShowMany, useWaitingComments } from '../comments'
 import { BigButton } from '../kit/BigButton'
 import { Hint } from '../kit/form'
 import { Head } from '../kit/Head'
@@ -81,7 +81,16 @@ function CommentTile({ comment }: { comment: WaitingComment }) {
       <Saying
         role="group"
         {...comment}
-        note={held.length > 0 ? t('held', { words: held.join(', ') }) : undefined}
+        note={
+          [
+            held.length > 0 ? t('held', { words: held.join(', ') }) : '',
+            comment.thoughts
+              ? commentsWords('teacherStates.thoughtsWait', { name: comment.by.name })
+              : '',
+          ]
+            .filter(Boolean)
+            .join(' · ') || undefined
+        }
       >
         <CommentChoices comment={comment} pieceId={pieceId} />
       </Saying>

@@ -1,5 +1,9 @@
 import type { Folder } from '@nibquill/contract'
-import { MAX_MESSAGE_LENGTH, MAX_SECOND_LOOK_LENGTH } from '@nibquill/core'
+import {
+  MAX_FILED_BECAUSE_LENGTH,
+  MAX_MESSAGE_LENGTH,
+  MAX_SECOND_LOOK_LENGTH,
+} from '@nibquill/core'
 import { useRef, useState, type ReactNode } from 'react'
 import { ScrollView, View } from 'react-native'
 import { Dialog, Text } from 'react-native-paper'
@@ -26,16 +30,23 @@ export function FolderDialog({
   onClose,
   folders,
   chosenId,
+  firstName,
   onChoose,
 }: DialogProps & {
   folders: Folder[]
   chosenId: string | undefined
-  onChoose: (folder: Folder) => void
+  firstName: string
+  /** @param because - Why there; may be empty. */
+  onChoose: (folder: Folder, because: string) => void
 }) {
-  const { height, wide } = useWidth()
+  const { width, height, wide } = useWidth()
+  // Two beside each other also on a phone, whose dialog has an edge and a margin on either side.
+  const tile = Math.min(158, Math.floor((width - 2 * (16 + 24) - space.clear) / 2))
   const group = useRef<View>(null)
+  const [because, setBecause] = useState('')
   const choose = (folder: Folder) => {
-    onChoose(folder)
+    onChoose(folder, because.trim())
+    setBecause('')
     onClose()
   }
   const move = (by: 1 | -1) => moveAmongRadios(group.current as unknown as HTMLElement, by)
@@ -62,12 +73,21 @@ export function FolderDialog({
                   chosen={other.id === chosenId}
                   shortcut={wide && i < NUMBERED ? String(i + 1) : undefined}
                   onPress={() => choose(other)}
+                  width={tile}
                 />
               ))}
             </Grid>
           </View>
         </ScrollView>
       </Dialog.ScrollArea>
+      <Dialog.Content style={{ paddingTop: space.apart }}>
+        <Field
+          label={t('because', { name: firstName })}
+          value={because}
+          onChangeText={setBecause}
+          maxLength={MAX_FILED_BECAUSE_LENGTH}
+        />
+      </Dialog.Content>
     </Overlay>
   )
 }
@@ -216,6 +236,7 @@ const SHORTCUTS = [
   ['D', 'markUp'],
   ['V', 'compare'],
   ['L', 'secondLook'],
+  ['X', 'bin'],
   ['Ctrl + Enter', 'sendWords'],
   ['J', 'next'],
   ['K', 'previous'],

@@ -1,4 +1,4 @@
 /** What other capabilities use of this one. */
-export { Judging } from './Judging'
+export { Desks } from './Desks'
 export { useKeys } from './useKeys'
-export { useSecondLooks } from './reviewQueries'
+export { useRestoreHandedIn, useSecondLooks } from './reviewQueries'

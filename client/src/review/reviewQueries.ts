@@ -1,4 +1,5 @@
 import {
+  Done,
   Drafts,
   Earlier,
   Nudged,
@@ -11,10 +12,17 @@ import {
   type FileElsewhere,
   type Transcribe,
 } from '@nibquill/contract'
-import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import {
+  queryOptions,
+  useInfiniteQuery,
+  useMutation,
+  useQuery,
+  useQueryClient,
+} from '@tanstack/react-query'
 import { api } from '../api/api'
 import { useAsk } from '../api/queries'
 import { touchedBy } from '../api/touches'
+import { withQuery } from '../api/withQuery'
 import type { TrayView } from './useTrayView'
 
 /** Without a view all classes, what was handed in first first. */
@@ -69,26 +77,31 @@ function useLooksChange<Input>(change: (input: Input) => Promise<SecondLook[]>) 
   })
 }
 
-function withQuery(address: string, words: Record<string, string>): string {
-  const query = new URLSearchParams(Object.entries(words).filter(([, word]) => word !== ''))
-  return query.size > 0 ? `${address}?${query}` : address
-}
-
-export const useEarlier = (pieceId: string) =>
-  useQuery({
+export const earlierQuery = (pieceId: string) =>
+  queryOptions({
     queryKey: ['review', 'earlier', pieceId],
     queryFn: ({ signal }) => api.get(`/review/pieces/${pieceId}/earlier`, Earlier, signal),
   })
+export const useEarlier = (pieceId: string) => useQuery(earlierQuery(pieceId))
 
-/** A change of pieces. Its promise is kept once what is on screen is as the school has it. */
-function usePieceChange<Input, Output = Piece>(change: (input: Input) => Promise<Output>) {
+/**
+ * A change of a piece, or of several. Its promise is kept once what is on screen is as the school has
+ * it.
+ */
+function usePieceChange<Input extends { pieceId: string } | string[], Output = Piece>(
+  change: (input: Input) => Promise<Output>,
+) {
   const queries = useQueryClient()
   return useMutation({
     mutationFn: change,
-    onSettled: () =>
-      Promise.all(
-        touchedBy({ topic: 'pieces' }).map((queryKey) => queries.invalidateQueries({ queryKey })),
-      ),
+    onSettled: (_answer, error, input) => {
+      const id = 'pieceId' in input ? { id: input.pieceId } : {}
+      const asked = touchedBy({ topic: 'pieces', ...id }).map((queryKey) =>
+        queries.invalidateQueries({ queryKey }),
+      )
+      // What came to nothing is known at once, also while nothing can be asked.
+      return error ? undefined : Promise.all(asked)
+    },
   })
 }
 
@@ -108,6 +121,14 @@ export const useFileElsewhere = () =>
 export const useTakeBack = () =>
   usePieceChange(({ pieceId, seenVersion }: { pieceId: string; seenVersion: number }) =>
     api.post(`/review/pieces/${pieceId}/take-back`, Piece, { seenVersion }),
+  )
+export const useBinHandedIn = () =>
+  usePieceChange(({ pieceId, seenVersion }: { pieceId: string; seenVersion: number }) =>
+    api.post(`/review/pieces/${pieceId}/bin`, Done, { seenVersion }),
+  )
+export const useRestoreHandedIn = () =>
+  usePieceChange(({ pieceId }: { pieceId: string }) =>
+    api.post(`/review/pieces/${pieceId}/restore`, Done),
   )
 export const useNudgeDrafts = () =>
   usePieceChange((pieceIds: string[]) => api.post('/review/drafts/nudge', Nudged, { pieceIds }))

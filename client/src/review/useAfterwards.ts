@@ -20,15 +20,22 @@ export function useAfterwards(piece: Piece, title: string) {
   const about = { name: piece.pupil.firstName, title }
   const failed = (error: unknown) => toast(sentenceOf(error))
 
-  const fileInto = async (folder: Filing, seenVersion: number, before: Filing | null) => {
+  const fileInto = async (
+    folder: Filing & { because: string },
+    seenVersion: number,
+    before: Filing | null,
+  ) => {
     const { version } = await file.mutateAsync({
       pieceId: piece.id,
       folderId: folder.id,
+      because: folder.because,
       seenVersion,
     })
     toast(t('filed', { ...about, folder: folder.name }), {
       standsMs: UNDO_STANDS_MS,
-      ...(before ? { undo: () => void fileInto(before, version, null).catch(failed) } : {}),
+      ...(before
+        ? { undo: () => void fileInto({ ...before, because: '' }, version, null).catch(failed) }
+        : {}),
     })
   }
   const sendBack = async ({ message, said }: Unsent) => {
@@ -48,7 +55,7 @@ export function useAfterwards(piece: Piece, title: string) {
   }
   return {
     busy: decide.isPending || file.isPending,
-    fileInto: (folder: Filing) => {
+    fileInto: (folder: Filing & { because: string }) => {
       if (folder.id === piece.folder?.id) return
       void fileInto(folder, piece.version, piece.folder).catch(failed)
     },

@@ -1,6 +1,7 @@
 /** Every screen of a pupil: fetched together, and by nobody else. */
 export { TellScreen } from '../comments/TellScreen'
 export { DeskScreen } from '../desk/DeskScreen'
+export { KeepScreen } from '../desk/KeepScreen'
 export { MyFolderScreen } from '../desk/MyFolderScreen'
 export { MyPieceScreen } from '../desk/MyPieceScreen'
 export { NewsScreen } from '../desk/NewsScreen'

@@ -102,6 +102,7 @@ export const BOOK = {
   openLinks: 2,
   linksEndAt: '2027-12-06T10:00:00.000Z',
   madeFor: 'home',
+  marked: false,
   stopped: false,
   byFamily: false,
 }

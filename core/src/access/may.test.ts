@@ -55,10 +55,11 @@ const EXPECTED: Record<Action, readonly `${Role} ${Relation}`[]> = {
     'parent guardian',
     'link-holder holder',
   ],
+  'piece.keep': ['pupil approved-maker'],
   'piece.change': ['pupil maker'],
   'piece.hand-in': ['pupil maker'],
   'piece.withdraw': ['pupil maker'],
-  'piece.bin': ['pupil maker'],
+  'piece.bin': ['pupil maker', 'teacher class-teacher'],
   'piece.judge': ['teacher class-teacher'],
   'comment.say': ['pupil maker', 'teacher class-teacher', 'parent guardian'],
   'comment.read': [

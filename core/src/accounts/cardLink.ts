@@ -24,8 +24,8 @@ export const writeCardLink = (site: string, code: string): string =>
 export function readCardLink(text: string, sites: readonly string[]): ScannedCard {
   const bare = readCardCode(text)
   if (bare) return { kind: 'card', code: bare }
-  if (!URL.canParse(text)) return { kind: 'other' }
-  const url = new URL(text)
+  const url = urlOf(text)
+  if (!url) return { kind: 'other' }
   if (url.protocol !== 'https:' && url.protocol !== 'http:') return { kind: 'other' }
   const code = readCardCode(fragmentOf(url))
   if (!code || !url.pathname.endsWith(SIGN_IN_PATH)) return { kind: 'other' }
@@ -33,6 +33,15 @@ export function readCardLink(text: string, sites: readonly string[]): ScannedCar
   return sites.some((own) => own.replace(/\/$/, '') === site)
     ? { kind: 'card', code }
     : { kind: 'elsewhere' }
+}
+
+/** `URL.canParse` is not known to tablets of three years ago. */
+function urlOf(text: string): URL | null {
+  try {
+    return new URL(text)
+  } catch {
+    return null
+  }
 }
 
 function fragmentOf(url: URL): string {

@@ -2,26 +2,31 @@ import fc from 'fast-check'
 import { COMMENT_STATES } from './moveComment.ts'
 import { seesComment, type CommentReader, type SeenComment } from './seesComment.ts'
 
-const teacher = { personId: 'mr', role: 'teacher', makes: false } as const
-const wren = { personId: 'wren', role: 'pupil', makes: true } as const
-const tomasz = { personId: 'tomasz', role: 'pupil', makes: true } as const
-const mum = { personId: 'mum', role: 'parent', makes: false } as const
-const dad = { personId: 'dad', role: 'parent', makes: false } as const
+const teacher = { personId: 'mr', role: 'teacher', makes: false, childIds: [] } as const
+const wren = { personId: 'wren', role: 'pupil', makes: true, childIds: [] } as const
+const tomasz = { personId: 'tomasz', role: 'pupil', makes: true, childIds: [] } as const
+const mum = { personId: 'mum', role: 'parent', makes: false, childIds: ['wren'] } as const
+const dad = { personId: 'dad', role: 'parent', makes: false, childIds: ['tomasz'] } as const
 
 const said = (by: CommentReader, more: Partial<SeenComment> = {}): SeenComment => ({
   byId: by.personId,
   byRole: by.role,
   state: 'shown',
   answers: null,
-  pupilsOfBy: by === mum ? ['wren'] : by === dad ? ['tomasz'] : [],
+  pupilsOfBy: by.childIds,
+  thoughts: false,
   ...more,
 })
 const answering = (to: CommentReader) =>
   said(teacher, { answers: { byId: to.personId, byRole: to.role } })
+const thinking = (state: SeenComment['state']) => said(wren, { thoughts: true, state })
 
 test.each([
   ['what a teacher says', said(teacher), [teacher, wren, tomasz]],
   ['what a pupil says, once it is shown', said(wren), [teacher, wren, tomasz]],
+  ['what a maker thinks of it', said(wren, { thoughts: true }), [teacher, wren, tomasz, mum]],
+  ['a maker’s thoughts that wait', thinking('waiting'), [teacher, wren]],
+  ['a maker’s thoughts that were hidden', thinking('hidden'), [teacher, wren]],
   ['what waits', said(wren, { state: 'waiting' }), [teacher, wren]],
   ['what was hidden', said(wren, { state: 'hidden' }), [teacher, wren]],
   ['what a parent says', said(mum), [teacher, wren, mum]],
@@ -58,13 +63,15 @@ const comments = fc.record({
     }),
   ),
   pupilsOfBy: fc.subarray(['wren', 'tomasz']),
+  thoughts: fc.boolean(),
 }) as fc.Arbitrary<SeenComment>
 
-test('a parent never sees but what they said themselves, and what answers it', () => {
+test('a parent sees what they said, what answers it and what their own child thinks: nothing else', () => {
   fc.assert(
     fc.property(comments, (comment) => {
-      if (seesComment(mum, comment))
-        expect([comment.byId, comment.answers?.byId]).toContain(mum.personId)
+      if (!seesComment(mum, comment)) return
+      const childThinks = comment.thoughts && comment.byId === 'wren' && comment.state === 'shown'
+      expect(childThinks || [comment.byId, comment.answers?.byId].includes('mum')).toBe(true)
     }),
   )
 })

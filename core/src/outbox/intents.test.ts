@@ -51,7 +51,14 @@ const drew = (n: number, id: string): IntentBody => ({
 
 describe('what is said under a piece', () => {
   const said = (n: number, mediaId: string | null = null): IntentBody => ({
-    ...{ kind: 'comment', commentId: `c${n}`, words: `${n}`, mediaId, withId: null },
+    ...{
+      kind: 'comment',
+      commentId: `c${n}`,
+      words: `${n}`,
+      mediaId,
+      withId: null,
+      thoughts: false,
+    },
   })
   test('is never merged: each thing said is said', () => {
     expect(kinds(queueOf(said(1), said(2), said(1)))).toEqual(['comment', 'comment', 'comment'])

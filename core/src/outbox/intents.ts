@@ -58,8 +58,9 @@ export type IntentBody =
   | { kind: 'remove'; partId: string; restore: boolean }
   | { kind: 'makers'; makerIds: readonly string[] }
   /**
-   * Something said under the piece; `withId`: to that teacher alone. `mediaId`: what was said aloud,
-   * which goes to school before it; null where nothing was.
+   * Something said under the piece; `withId`: to that teacher alone. `thoughts`: what its author
+   * thinks of what they made with others. `mediaId`: what was said aloud, which goes to school before
+   * it; null where nothing was.
    */
   | {
       kind: 'comment'
@@ -67,6 +68,7 @@ export type IntentBody =
       words: string
       mediaId: string | null
       withId: string | null
+      thoughts: boolean
     }
   | { kind: 'hand-in' }
   | { kind: 'withdraw' }

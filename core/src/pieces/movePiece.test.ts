@@ -67,6 +67,7 @@ const refused = MOVES.flatMap((move) =>
 ).filter(
   ({ from, move }) =>
     !(move === 'bin' && from === 'draft') &&
+    !(move === 'bin-handed-in' && ['submitted', 'returned'].includes(from)) &&
     !ALLOWED.some((row) => row.from === from && row.move === move),
 )
 test.each(refused)('$move is refused from $from, saying how it stands', ({ from, move }) => {
@@ -82,16 +83,25 @@ test('whoever comes second is told how the piece stands now', () => {
   )
 })
 
-test('only a draft is thrown away, and nothing of which a version hangs in a folder', () => {
-  expect(movePiece(life('draft'), 'bin', 3)).toEqual({ state: 'draft', version: 4 })
-  expect(() => movePiece(life('draft', { approvedVersionId: 'v' }), 'bin', 3)).toThrow(
-    expect.objectContaining({ code: 'piece/in-folder' }),
-  )
+test('its makers throw away a draft, its teachers what was handed in, and nobody what hangs in a folder', () => {
+  for (const [from, move] of [
+    ['draft', 'bin'],
+    ['submitted', 'bin-handed-in'],
+    ['returned', 'bin-handed-in'],
+  ] as const) {
+    expect(movePiece(life(from), move, 3)).toEqual({ state: from, version: 4 })
+    expect(() => movePiece(life(from, { approvedVersionId: 'v' }), move, 3)).toThrow(
+      expect.objectContaining({ code: 'piece/in-folder' }),
+    )
+  }
 })
 
 test('in the bin nothing can be done but bringing it back, and it comes back as it was', () => {
+  for (const state of ['draft', 'submitted', 'returned'] as const)
+    expect(movePiece(life(state, { binnedAt: new Date(0) }), 'restore', 3)).toEqual({
+      ...{ state, version: 4 },
+    })
   const binned = life('draft', { binnedAt: new Date(0) })
-  expect(movePiece(binned, 'restore', 3)).toEqual({ state: 'draft', version: 4 })
   for (const move of MOVES.filter((one) => one !== 'restore'))
     expect(() => movePiece(binned, move, 3)).toThrow(
       expect.objectContaining({ code: 'piece/not-found' }),
@@ -99,9 +109,17 @@ test('in the bin nothing can be done but bringing it back, and it comes back as 
 })
 
 test('its makers hand in, take out and begin anew; its teachers decide', () => {
-  const of = (who: string) => MOVES.filter((move) => WHO_MOVES[move] === who)
+  const of = (who: 'maker' | 'class-teacher') =>
+    MOVES.filter((move) => WHO_MOVES[move].includes(who))
   expect(of('maker')).toEqual(['hand-in', 'withdraw', 'another-go', 'bin', 'restore'])
-  expect(of('class-teacher')).toEqual(['approve', 'send-back', 'take-back', 'file-elsewhere'])
+  expect(of('class-teacher')).toEqual([
+    'approve',
+    'send-back',
+    'take-back',
+    'file-elsewhere',
+    'bin-handed-in',
+    'restore',
+  ])
 })
 
 test('a pupil changes drafts and returned pieces only', () => {

@@ -18,21 +18,23 @@ export const MOVES = [
   'file-elsewhere',
   'another-go',
   'bin',
+  'bin-handed-in',
   'restore',
 ] as const
 export type Move = (typeof MOVES)[number]
 
 /** Who may make each move, standing to the piece as they do. @see may, which decides who that is */
-export const WHO_MOVES: Record<Move, 'maker' | 'class-teacher'> = {
-  'hand-in': 'maker',
-  withdraw: 'maker',
-  'another-go': 'maker',
-  bin: 'maker',
-  restore: 'maker',
-  approve: 'class-teacher',
-  'send-back': 'class-teacher',
-  'take-back': 'class-teacher',
-  'file-elsewhere': 'class-teacher',
+export const WHO_MOVES: Record<Move, readonly ('maker' | 'class-teacher')[]> = {
+  'hand-in': ['maker'],
+  withdraw: ['maker'],
+  'another-go': ['maker'],
+  bin: ['maker'],
+  approve: ['class-teacher'],
+  'send-back': ['class-teacher'],
+  'take-back': ['class-teacher'],
+  'file-elsewhere': ['class-teacher'],
+  'bin-handed-in': ['class-teacher'],
+  restore: ['maker', 'class-teacher'],
 }
 
 /**
@@ -51,7 +53,9 @@ const LEADS_TO: Record<Move, Partial<Record<PieceState, PieceState>>> = {
   'another-go': { approved: 'draft' },
   // Where it lies is no state: it comes back as it was.
   bin: { draft: 'draft' },
-  restore: { draft: 'draft' },
+  // The wrong photo, the same piece twice.
+  'bin-handed-in': { submitted: 'submitted', returned: 'returned' },
+  restore: { draft: 'draft', submitted: 'submitted', returned: 'returned' },
 }
 
 /**
@@ -79,7 +83,8 @@ export function movePiece(piece: Life, move: Move, seenVersion: number): StoredS
   if (piece.version !== seenVersion)
     throw new DomainError('piece/stale', { state: piece.state, version: piece.version })
   if (piece.binnedAt && move !== 'restore') throw new DomainError('piece/not-found')
-  if (move === 'bin' && piece.approvedVersionId) throw new DomainError('piece/in-folder')
+  if ((move === 'bin' || move === 'bin-handed-in') && piece.approvedVersionId)
+    throw new DomainError('piece/in-folder')
   const next = move === 'restore' && !piece.binnedAt ? undefined : LEADS_TO[move][piece.state]
   if (!next) throw new DomainError('piece/move-refused', { state: piece.state, move })
   return { state: next, version: piece.version + 1 }
@@ -106,5 +111,7 @@ export const MAX_MESSAGE_LENGTH = 2000
 /** Sentences a teacher keeps to say them again. */
 export const MAX_SENTENCES = 60
 export const MAX_SENTENCE_LENGTH = 300
+/** Why a teacher filed a piece elsewhere than its pupil thought. */
+export const MAX_FILED_BECAUSE_LENGTH = 300
 /** Why a teacher wants to come back to a piece. */
 export const MAX_SECOND_LOOK_LENGTH = 300

@@ -20,6 +20,13 @@ export const madeApproved = (piece: string, personId: string): Sql =>
   sql`exists (${approvedMakers(piece)} and m.person_id = ${personId})`
 
 /**
+ * SQL: whether somebody made what was approved together with others.
+ * @param piece - Alias of `piece`.
+ */
+export const madeTogether = (piece: string, personId: string): Sql =>
+  sql`(${madeApproved(piece, personId)} and exists (${approvedMakers(piece)} and m.person_id <> ${personId}))`
+
+/**
  * SQL: whether every maker of what was approved may be shared: another child in the picture counts
  * as well.
  * @param piece - Alias of `piece`.

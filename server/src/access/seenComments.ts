@@ -11,6 +11,7 @@ type Facts = Omit<SeenComment, 'answers'> & {
   id: string
   pieceId: string
   makes: boolean
+  childIds: string[]
   answersById: string | null
   answersByRole: CommentReader['role'] | null
 }
@@ -28,16 +29,17 @@ export async function listSeenComments(
   if (role === 'office') return []
   const rows = await ask<Facts>(
     manager,
-    sql`select c.id, c.piece_id as "pieceId", c.state, c.by_id as "byId", u.role as "byRole", a.by_id as "answersById", o.role as "answersByRole",
+    sql`select c.id, c.piece_id as "pieceId", c.state, c.thoughts, c.by_id as "byId", u.role as "byRole", a.by_id as "answersById", o.role as "answersByRole",
          array(select g.pupil_id from guardian g where g.parent_id = c.by_id) as "pupilsOfBy",
+         array(select g.pupil_id from guardian g where g.parent_id = ${personId}) as "childIds",
          exists (select 1 from piece_maker m where m.piece_id = c.piece_id and m.person_id = ${personId}) as makes
        from comment c join person u on u.id = c.by_id left join comment a on a.id = c.answers_id left join person o on o.id = a.by_id
        where ${where} order by c.said_at, c.id`,
   )
   return rows
-    .filter(({ makes, answersById, answersByRole, ...comment }) =>
+    .filter(({ makes, childIds, answersById, answersByRole, ...comment }) =>
       seesComment(
-        { personId, role, makes },
+        { personId, role, makes, childIds },
         {
           ...comment,
           answers: answersById ? { byId: answersById, byRole: answersByRole ?? 'pupil' } : null,

@@ -1,5 +1,5 @@
 import type { Book as BookAnswer, BookForecast, MakeBook, TakeHome } from '@nibquill/contract'
-import { DomainError, PAGE_FORMS, planBook, type BookFor } from '@nibquill/core'
+import { DomainError, planBook, type BookFor } from '@nibquill/core'
 import { createHash } from 'node:crypto'
 import { createWriteStream } from 'node:fs'
 import { mkdtemp, rm, stat } from 'node:fs/promises'
@@ -15,15 +15,15 @@ import type { Platform } from '../platform/platform.ts'
 import { ask, raw, sql, type Sql } from '../platform/sql.ts'
 import { addJob } from '../platform/queue.ts'
 import type { SignedIn } from '../platform/routes.ts'
+import { MarkUpRow } from '../review/rows.ts'
 import { listSharedPieces, type SharedPieceRow } from '../portfolio/sharedPieces.ts'
 import { SchoolRow, TermRow } from '../school/rows.ts'
 import type { Sharing } from '../sharing/sharing.ts'
-import { fullKey } from '../media/keys.ts'
-import { MediaFormRow, MediaRow } from '../media/rows.ts'
 import { bookKey } from './bookKey.ts'
 import { drawBook } from './drawBook.ts'
-import type { BookPage } from './frame.ts'
-import { countPages, PRINT_FORM, printPart, type Files } from './printing.ts'
+import { dayOf, type BookPage } from './frame.ts'
+import { printParts } from './printedParts.ts'
+import { countPages } from './printing.ts'
 import { BookRow, type BookContent } from './rows.ts'
 import { strings } from './strings.ts'
 
@@ -45,13 +45,25 @@ const fitsIn = (madeFor: BookFor, { parentsSee, withoutConsent }: SharedPieceRow
   madeFor === 'school' || (parentsSee && withoutConsent.length === 0)
 
 /** How many such books had their page codes ended: the next one is another, with codes that open. */
-async function countEnded(manager: EntityManager, { pupilId, termId, madeFor }: MakeBook) {
+async function countEnded(
+  manager: EntityManager,
+  { pupilId, termId, madeFor }: Omit<MakeBook, 'marked'>,
+) {
   const [row] = await ask<{ count: number }>(
     manager,
     sql`select count(*)::int as count from book b where b.pupil_id = ${pupilId} and b.term_id = ${termId} and b.made_for = ${madeFor}
       and exists (select 1 from page_link l where l.book_id = b.id and l.withdrawn_at is not null)`,
   )
   return row!.count
+}
+
+/** What teachers wrote on copies of what a book holds: another one makes another book. */
+async function marksIn(manager: EntityManager, content: BookContent): Promise<string[]> {
+  const marks = await manager.find(MarkUpRow, {
+    where: { versionId: In(content.map(({ versionId }) => versionId)) },
+    order: { inkMediaId: 'ASC' },
+  })
+  return marks.map(({ inkMediaId }) => inkMediaId)
 }
 
 /** Term books: asked for once, made by a job, downloaded by the teacher. */
@@ -95,7 +107,7 @@ export class Book {
   }
 
   /** How long the book will be, and what it will not hold, before it is made. */
-  async forecast({ pupilId, termId, madeFor }: MakeBook): Promise<BookForecast> {
+  async forecast({ pupilId, termId, madeFor }: Omit<MakeBook, 'marked'>): Promise<BookForecast> {
     const chosen = await this.#choose(this.#platform.db.manager, pupilId, termId)
     const pieces = chosen.filter((piece) => fitsIn(madeFor, piece))
     return {
@@ -122,16 +134,17 @@ export class Book {
 
   /** A family asks for everything their page shows of a term, picked or not. */
   takeHome(viewer: SignedIn, { pupilId, termId }: TakeHome): Promise<BookAnswer> {
-    return this.#ask(viewer, { pupilId, termId, madeFor: 'home' }, (manager) =>
+    return this.#ask(viewer, { pupilId, termId, madeFor: 'home', marked: false }, (manager) =>
       this.#everything(manager, pupilId, termId),
     )
   }
 
   async #ask(
     viewer: SignedIn,
-    { pupilId, termId, madeFor }: MakeBook,
+    order: MakeBook,
     choose: (manager: EntityManager) => Promise<SharedPieceRow[]>,
   ): Promise<BookAnswer> {
+    const { pupilId, termId, madeFor, marked } = order
     const id = await this.#platform.db.transaction(async (manager) => {
       const pieces = (await choose(manager)).filter((piece) => fitsIn(madeFor, piece))
       if (pieces.length === 0) throw new DomainError('book/nothing-to-print')
@@ -140,15 +153,19 @@ export class Book {
         versionId: piece.versionId,
         reason: piece.reason ?? '',
       }))
-      const ended = await countEnded(manager, { pupilId, termId, madeFor })
+      const ended = await countEnded(manager, order)
+      const marks = marked ? await marksIn(manager, content) : []
+      const { publicUrl } = this.#platform.config
       const fingerprint = createHash('sha256')
-        .update(JSON.stringify([LAYOUT, madeFor, this.#platform.config.publicUrl, content, ended]))
+        .update(
+          JSON.stringify([LAYOUT, madeFor, publicUrl, content, ended, ...(marked ? [marks] : [])]),
+        )
         .digest('hex')
       const now = this.#platform.clock.now()
       const [[made], [there]] = [
         await manager.query<{ id: string }[]>(
-          `insert into book (id, pupil_id, term_id, fingerprint, content, state, page_count, pages_done, requested_by, requested_at, made_for)
-           values ($1, $2, $3, $4, $5, 'waiting', $6, 0, $7, $8, $9) on conflict (pupil_id, term_id, fingerprint) do nothing returning id`,
+          `insert into book (id, pupil_id, term_id, fingerprint, content, state, page_count, pages_done, requested_by, requested_at, made_for, marked)
+           values ($1, $2, $3, $4, $5, 'waiting', $6, 0, $7, $8, $9, $10) on conflict (pupil_id, term_id, fingerprint) do nothing returning id`,
           [
             newId(),
             pupilId,
@@ -159,6 +176,7 @@ export class Book {
             viewer.personId,
             now,
             madeFor,
+            marked,
           ],
         ),
         await manager.query<{ id: string; state: BookRow['state'] }[]>(
@@ -170,7 +188,7 @@ export class Book {
         const bookId = made?.id ?? there!.id
         await manager.update(BookRow, bookId, { state: 'waiting', pagesDone: 0 })
         await addJob(manager, 'book.make', { bookId }, bookId)
-        await note(manager, now, viewer.personId, 'book.make', bookId, { madeFor })
+        await note(manager, now, viewer.personId, 'book.make', bookId, { madeFor, marked })
       }
       return made?.id ?? there!.id
     })
@@ -201,7 +219,10 @@ export class Book {
     const pupil = await manager.findOneByOrFail(PersonRow, { id: book.pupilId })
     const term = await manager.findOneByOrFail(TermRow, { id: book.termId })
     const school = await manager.findOneOrFail(SchoolRow, { where: {} })
-    const pages = await this.#pages(manager, book)
+    const pages = await this.#pages(manager, book, {
+      pupilName: pupil.firstName,
+      timeZone: school.timeZone,
+    })
     let toldAt = 0
     const draft = path.join(await mkdtemp(path.join(os.tmpdir(), 'nibquill-book-')), 'book.pdf')
     try {
@@ -211,14 +232,13 @@ export class Book {
         termName: term.name,
         schoolName: school.name,
         pages,
-        readFile: (key) => this.#platform.storage.read(key),
+        readFile: this.#readFile,
         onPage: async (pagesDone) => {
           if (Date.now() - toldAt < PROGRESS_EVERY_MS) return
           toldAt = Date.now()
           await this.#progress(book, { pagesDone })
         },
         out: createWriteStream(draft),
-        timeZone: school.timeZone,
       })
       const { size } = await stat(draft)
       await this.#platform.storage.put(bookKey(book.id), { file: draft, given: true })
@@ -228,7 +248,13 @@ export class Book {
     }
   }
 
-  async #pages(manager: EntityManager, book: BookRow): Promise<BookPage[]> {
+  readonly #readFile = (key: string) => this.#platform.storage.read(key)
+
+  async #pages(
+    manager: EntityManager,
+    book: BookRow,
+    { pupilName, timeZone }: { pupilName: string; timeZone: string },
+  ): Promise<BookPage[]> {
     const found = await listSharedPieces(
       manager,
       book.pupilId,
@@ -246,28 +272,12 @@ export class Book {
         pieceId,
         expiresAt,
       })
-      const mediaIds = piece.parts
-        .flatMap(({ files }) => Object.values(files))
-        .map(({ mediaId }) => mediaId)
-        .concat(await laidOn(manager, versionId))
-      const forms = await manager.findBy(MediaFormRow, { mediaId: In(mediaIds), form: PRINT_FORM })
-      const papers = await manager.findBy(MediaFormRow, {
-        mediaId: In(mediaIds),
-        form: In(PAGE_FORMS),
-      })
-      const inks = await manager.findBy(MediaRow, { id: In(mediaIds), kind: 'ink' })
-      const files: Files = {
-        formOf: (mediaId) => forms.find((form) => form.mediaId === mediaId),
-        pagesOf: (mediaId) =>
-          PAGE_FORMS.flatMap((form) =>
-            papers.filter((one) => one.mediaId === mediaId && one.form === form),
-          ),
-        keyOf: (mediaId) => inks.filter(({ id }) => id === mediaId).map(fullKey)[0],
-      }
+      const day = dayOf(piece.approvedAt, timeZone)
       pages.push({
         ...piece,
         reason,
-        printed: piece.parts.flatMap((part) => printPart(part, files)),
+        foot: [pupilName, strings.goes(piece.goes), day].filter(Boolean).join(' · '),
+        printed: await printParts({ manager, readFile: this.#readFile }, piece, book),
         link: `${this.#platform.config.publicUrl}/p/${token}`,
       })
     }
@@ -307,7 +317,7 @@ export class Book {
       sql`select b.id, b.pupil_id as "pupilId", b.state, b.page_count as "pageCount", b.pages_done as "pagesDone", b.requested_at as "requestedAt", asker.role = 'parent' as "byFamily",
          b.finished_at as "finishedAt", b.size_bytes as "sizeBytes", t.id as "termId", t.name as "termName", t.starts_on::text as "startsOn",
          t.ends_on::text as "endsOn", l.open::int as "openLinks", l.ends as "linksEndAt",
-         b.made_for as "madeFor", b.made_for = 'home' and exists (select 1 from ${raw(CONTENT)} where p.id is null or not (${SHOWN_AT_HOME})) as stopped
+         b.marked, b.made_for as "madeFor", b.made_for = 'home' and exists (select 1 from ${raw(CONTENT)} where p.id is null or not (${SHOWN_AT_HOME})) as stopped
        from book b join term t on t.id = b.term_id join person asker on asker.id = b.requested_by left join lateral (select count(*) as open, max(l.expires_at) as ends from page_link l
            join piece p on p.id = l.piece_id join folder f on f.id = p.approved_folder_id
          where l.book_id = b.id and l.withdrawn_at is null and l.expires_at > ${this.#platform.clock.now()} and (b.made_for = 'school' or ${SHOWN_AT_HOME})) l on true
@@ -342,13 +352,4 @@ export class Book {
     const pupil = await this.#platform.db.manager.findOneByOrFail(PersonRow, { id: book.pupilId })
     return { key: bookKey(bookId), filename: `${pupil.firstName} ${book.term.name}.pdf` }
   }
-}
-
-/** Pictures that lie on the drawings of a version. */
-async function laidOn(manager: EntityManager, versionId: string): Promise<string[]> {
-  const rows = await manager.query<{ mediaId: string }[]>(
-    `select media_id as "mediaId" from version_file where version_id = $1 and role = 'laid'`,
-    [versionId],
-  )
-  return rows.map(({ mediaId }) => mediaId)
 }

@@ -8,6 +8,7 @@ import {
   Id,
   IdParams,
   MakeBook,
+  PrintedPieceQuery,
   TakeHome,
 } from '@nibquill/contract'
 import { DomainError } from '@nibquill/core'
@@ -19,11 +20,19 @@ import { answer, read, signedIn } from '../platform/routes.ts'
 import { serveStored } from '../platform/serveStored.ts'
 import type { Sharing } from '../sharing/sharing.ts'
 import type { Book } from './book.ts'
+import type { PrintPiece } from './printPiece.ts'
 
 const PupilQuery = v.object({ pupilId: Id })
 
-export function bookRoutes(platform: Platform, guard: Guard, book: Book, sharing: Sharing): Router {
+type Printing = { book: Book; printPiece: PrintPiece; sharing: Sharing }
+
+export function bookRoutes(
+  platform: Platform,
+  guard: Guard,
+  { book, printPiece, sharing }: Printing,
+): Router {
   const router = Router()
+  addPrintedPiece(router, guard, printPiece)
   const allow = async (
     request: Parameters<typeof signedIn>[0],
     action: 'book.read' | 'link.withdraw',
@@ -91,4 +100,21 @@ export function bookRoutes(platform: Platform, guard: Guard, book: Book, sharing
     answer(response, Done, DONE)
   })
   return router
+}
+
+/** A piece on paper, for its teachers. */
+function addPrintedPiece(router: Router, guard: Guard, printPiece: PrintPiece): void {
+  router.get('/pieces/:id', async (request, response) => {
+    const { id } = read(IdParams, request.params)
+    const { marked } = read(PrintedPieceQuery, request.query)
+    await guard.piece(signedIn(request), 'piece.judge', id)
+    const viewer = guard.own(signedIn(request), 'teacher')
+    const page = await printPiece.print(viewer, id, marked === 'true')
+    response.set({
+      'Content-Type': 'application/pdf',
+      'Cache-Control': 'private, no-store',
+      'Content-Disposition': 'attachment; filename="piece.pdf"',
+    })
+    response.send(page)
+  })
 }

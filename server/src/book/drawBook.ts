@@ -35,7 +35,7 @@ export async function drawBook(order: BookOrder): Promise<void> {
   await order.onPage(plan.coverPages + plan.contentsPages)
   for (const [i, page] of order.pages.entries()) {
     const number = pageOfPiece(plan, i)
-    await drawPiece(draw, book, order, page, { number, writing: writings[i]! })
+    await drawPiece(draw, book, order.readFile, page, { number, writing: writings[i]! })
     await goneOut(order.out)
     await order.onPage(number + writings[i]!.more.length)
   }

@@ -15,7 +15,7 @@ import {
 import { picturesAmong } from '@nibquill/core/ink/picturesAmong'
 import { drawInk } from './drawInk.ts'
 import { readInk } from '../media/kinds/ink.ts'
-import { drawFoot, FOOT, SHOWN_TOP, type BookOrder, type BookPage } from './frame.ts'
+import { drawFoot, FOOT, SHOWN_TOP, type BookPage } from './frame.ts'
 import type { Printed } from './printing.ts'
 import { strings } from './strings.ts'
 
@@ -29,11 +29,14 @@ const UNDER_GAP = 14
 /** What stands for something heard or filmed is as large as a small picture. */
 const CODE_SHAPE = { width: 300, height: 300 }
 
+/** Reads a picture or ink. */
+type ReadFile = (key: string) => Promise<Buffer>
+
 /** A piece's own page, and those its writings go on to. */
 export async function drawPiece(
   pen: Pen,
   book: Section,
-  order: BookOrder,
+  readFile: ReadFile,
   page: BookPage,
   { number, writing }: { number: number; writing: WritingPages },
 ): Promise<void> {
@@ -59,19 +62,19 @@ export async function drawPiece(
   const under = pictures && written > 0 ? written + UNDER_GAP : 0
   const height = wordsTop - SHOWN_TOP - 22 - under
   const space = { x: MARGIN, y: SHOWN_TOP, width: INNER, height }
-  const shownTo = Math.max(SHOWN_TOP, await drawShown(pen, section, order, page, space))
+  const shownTo = Math.max(SHOWN_TOP, await drawShown(pen, section, readFile, page, space))
   const top = shownTo + (under > 0 ? UNDER_GAP : 0)
   drawLines(pen, section, writing.first, { ...set, top })
   const writtenTo = top + written
   const below = Math.min(wordsTop, writtenTo + 24)
   drawWords(pen, section, page, words, { below, width })
   drawCode(pen, section, page.link, below)
-  drawFoot(pen, footOf(order, page), number)
+  drawFoot(pen, page.foot, number)
   writing.more.forEach((lines, i) => {
     doc.addPage()
     drawHead(pen, { ...page, termName: strings.goesOn(page.title) })
     drawLines(pen, section, lines, { ...LINE, top: MORE_TOP })
-    drawFoot(pen, footOf(order, page), number + i + 1)
+    drawFoot(pen, page.foot, number + i + 1)
   })
   section.end()
 }
@@ -89,7 +92,7 @@ function drawHead(pen: Pen, { termName, folderName }: Pick<BookPage, 'termName' 
 async function drawShown(
   pen: Pen,
   section: Section,
-  order: BookOrder,
+  readFile: ReadFile,
   page: BookPage,
   space: Box,
 ): Promise<number> {
@@ -109,12 +112,12 @@ async function drawShown(
       pen.tag(section, 'Figure', () => drawSquare(pen, one.word, to, box), { alt })
       continue
     }
-    const bytes = await order.readFile(one.key)
+    const bytes = await readFile(one.key)
     const word = one.as === 'ink' ? strings.parts.drawing : one.word
     const alt = strings.shown(word, i + 1, shown.length, page.title)
     const draw =
       one.as === 'ink'
-        ? await inkDrawer(pen, order, one, bytes, box)
+        ? await inkDrawer(pen, readFile, one, bytes, box)
         : () => pen.doc.image(bytes, box.x, box.y, { width: box.width, height: box.height })
     pen.tag(section, 'Figure', draw, { alt })
   }
@@ -124,7 +127,7 @@ async function drawShown(
 /** Everything a sheet needs is read before it is drawn. */
 async function inkDrawer(
   pen: Pen,
-  order: BookOrder,
+  readFile: ReadFile,
   one: Extract<Printed, { as: 'ink' }>,
   bytes: Buffer,
   box: Box,
@@ -134,7 +137,7 @@ async function inkDrawer(
   const pictures = new Map<string, Buffer>()
   for (const mediaId of picturesAmong(sheet.things)) {
     const key = one.pictureKey(mediaId)
-    if (key) pictures.set(mediaId, await order.readFile(key))
+    if (key) pictures.set(mediaId, await readFile(key))
   }
   return () => drawInk(pen.doc, sheet, box, pictures)
 }
@@ -219,11 +222,6 @@ function drawCode(pen: Pen, section: Section, link: string, y: number): void {
   )
 }
 
-const footOf = (order: BookOrder, page: BookPage): string =>
-  [order.pupilName, strings.goes(page.goes), dayOf(page.approvedAt, order.timeZone)]
-    .filter(Boolean)
-    .join(' · ')
-
 type Words = {
   total: number
   reflection: number
@@ -254,13 +252,4 @@ function wordsHeight(pen: Pen, page: BookPage, width: number): Words {
     reason,
     reasonSize,
   }
-}
-
-const DAYS = new Map<string, Intl.DateTimeFormat>()
-function dayOf(moment: string, timeZone: string): string {
-  const format =
-    DAYS.get(timeZone) ??
-    new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone })
-  DAYS.set(timeZone, format)
-  return format.format(new Date(moment))
 }

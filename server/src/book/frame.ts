@@ -6,10 +6,10 @@ export type BookPage = {
   title: string
   folderName: string
   termName: string | null
-  approvedAt: string
   reflection: string
   reason: string
-  goes: number
+  /** What stands at the foot of its pages. */
+  foot: string
   /** Its parts, in order; `key` reads a picture or ink. */
   printed: Printed[]
   link: string
@@ -19,7 +19,6 @@ export type BookOrder = {
   pupilName: string
   termName: string
   schoolName: string
-  timeZone: string
   pages: BookPage[]
   readFile: (key: string) => Promise<Buffer>
   onPage: (pagesDone: number) => Promise<void>
@@ -30,6 +29,16 @@ export type BookOrder = {
 /** Where what is shown of a piece begins, under its title. */
 export const SHOWN_TOP = 130
 export const FOOT = PAGE.height - 58
+
+const DAYS = new Map<string, Intl.DateTimeFormat>()
+/** A day as it stands on paper. @param moment - ISO 8601 */
+export function dayOf(moment: string, timeZone: string): string {
+  const format =
+    DAYS.get(timeZone) ??
+    new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone })
+  DAYS.set(timeZone, format)
+  return format.format(new Date(moment))
+}
 
 /** The line at the foot of each page. */
 export function drawFoot(pen: Pen, left: string, number: number): void {

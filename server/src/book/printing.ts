@@ -1,7 +1,7 @@
 import type { Part } from '@nibquill/contract'
 import { hostOf, type PartKind } from '@nibquill/core'
 import { shareOutWriting, type WritingPages } from '@nibquill/core/book/setWriting'
-import { UNITS_PER_MM } from '@nibquill/core/ink/document'
+import { UNITS_PER_MM, type InkDocument } from '@nibquill/core/ink/document'
 import type { MediaFormRow } from '../media/rows.ts'
 import type { SharedPieceRow } from '../portfolio/sharedPieces.ts'
 import { strings } from './strings.ts'
@@ -91,10 +91,18 @@ const sheets = (
 ): Printed[] =>
   key === undefined
     ? []
-    : Array.from({ length: count }, (_, sheet) => ({
-        ...{ as: 'ink', key, sheet, pictureKey: (mediaId: string) => formOf(mediaId)?.key },
-        ...{ width: pointsOf(width), height: pointsOf(height) },
-      }))
+    : Array.from({ length: count }, (_, sheet) => inkSheet(key, sheet, { width, height }, formOf))
+
+/** One sheet of an ink document, as large as it was drawn. */
+const inkSheet = (
+  key: string,
+  sheet: number,
+  { width, height }: { width: number; height: number },
+  formOf: Files['formOf'],
+): Printed => ({
+  ...{ as: 'ink', key, sheet, pictureKey: (mediaId) => formOf(mediaId)?.key },
+  ...{ width: pointsOf(width), height: pointsOf(height) },
+})
 
 /** What is said in it, for those who hold the paper. */
 const said = ({ text, typed }: { text: string; typed: string }): Printed[] => {
@@ -120,6 +128,10 @@ export const PRINT_FORM = '2048'
 /** What stands on paper of a part: one thing, or a drawing's sheets. */
 export const printPart = (part: Part, files: Files): Printed[] =>
   (PRINT[part.kind] as (part: Part, files: Files) => Printed[])(part, files)
+
+/** A copy that was written on, in the place of its part. @param key - Reads its ink. */
+export const printMarked = (key: string, { sheets }: InkDocument, { formOf }: Files): Printed[] =>
+  sheets.map((size, sheet) => inkSheet(key, sheet, size, formOf))
 
 /** How a piece's writings are set, known before anything is drawn. */
 export function writingOf(

@@ -1,5 +1,5 @@
 import type { BookFor } from '@nibquill/core'
-import { id, integer, json, maybe, moment, refer, row, text } from '../platform/columns.ts'
+import { flag, id, integer, json, maybe, moment, refer, row, text } from '../platform/columns.ts'
 
 /**
  * The pieces a book was asked for with, in order: a book made again after a crash is the same book.
@@ -11,6 +11,8 @@ export type BookRow = {
   termId: string
   /** Whom it is made for: what the family may see, or everything approved. */
   madeFor: BookFor
+  /** What teachers wrote on copies stands in it. */
+  marked: boolean
   /** SHA-256 over everything printed: asked for twice, the same book is found. */
   fingerprint: string
   content: BookContent
@@ -29,6 +31,7 @@ export const BookRow = row<BookRow>(
     pupilId: refer('person', { cascade: true }),
     termId: refer('term'),
     madeFor: text,
+    marked: flag,
     fingerprint: text,
     content: json,
     state: text,

@@ -23,6 +23,7 @@ export const strings = {
   goesOn: (title: string) => `${title}, goes on`,
   code: 'see it on screen',
   codeAlt: (link: string) => `QR code that opens this piece: ${link}`,
+  handedIn: (day: string) => `handed in ${day}`,
   goes: (goes: number) =>
     goes <= 1 ? '' : (['second go', 'third go', 'fourth go', 'fifth go'][goes - 2] ?? `go ${goes}`),
 }

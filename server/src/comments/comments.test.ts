@@ -19,7 +19,7 @@ const say = (
   who: Person,
   pieceId: string,
   words: string,
-  more: { id?: string; answersId?: string; voiceId?: string } = {},
+  more: { id?: string; answersId?: string; voiceId?: string; thoughts?: boolean } = {},
 ) => {
   const { id = newId(), ...rest } = more
   return who.ask('PUT', `/comments/${id}`, { pieceId, words, ...rest })
@@ -47,6 +47,46 @@ const madeTogether = async () => {
   const decided = { move: 'approve', message: '', seenVersion }
   return (await school.teacher.ask('POST', `/review/pieces/${piece.id}`, decided)).body
 }
+
+describe('what each thinks of what they made together', () => {
+  const thoughts = { thoughts: true }
+  test('waits as everything does; once shown, its makers and its author’s own family read it', async () => {
+    await test_.manager.query(
+      'insert into guardian (parent_id, pupil_id) values ($1, $2) on conflict do nothing',
+      [school.ids.aoifesParent, school.ids.tomasz],
+    )
+    const piece = await madeTogether()
+    expect((await say(school.wren, piece.id, 'I did the legs.', thoughts)).status).toBe(200)
+    await say(school.tomasz, piece.id, 'I did the claws.', thoughts)
+    const both = [school.parent, school.otherParent]
+    for (const parent of both) expect(await wordsOf(parent, piece.id)).toEqual([])
+    const [legs] = await waiting()
+    expect(legs).toMatchObject({ words: 'I did the legs.', thoughts: true, state: 'waiting' })
+    await decide(legs!.id, 'show')
+    expect(await wordsOf(school.parent, piece.id)).toEqual(['I did the legs.'])
+    expect(await wordsOf(school.otherParent, piece.id)).toEqual([])
+    expect(await wordsOf(school.tomasz, piece.id)).toEqual(['I did the legs.', 'I did the claws.'])
+    // What is only said about it stays at school, and what is hidden again is gone from home.
+    await say(school.wren, piece.id, 'Can we hang it up?')
+    await decide((await waiting()).at(-1)!.id, 'show')
+    expect(await wordsOf(school.parent, piece.id)).toEqual(['I did the legs.'])
+    await decide(legs!.id, 'hide', { seenState: 'shown' })
+    expect(await wordsOf(school.parent, piece.id)).toEqual([])
+    await test_.manager.query('delete from guardian where pupil_id = $1', [school.ids.tomasz])
+  })
+
+  test('is for what several made and a teacher approved', async () => {
+    const alone = await school.approved()
+    const draft = await school.draft()
+    await school.wren.ask('PUT', `/pieces/${draft.id}/makers`, { makerIds: [school.ids.tomasz] })
+    for (const [who, { id }] of [
+      [school.wren, alone],
+      [school.wren, draft],
+      [school.teacher, await madeTogether()],
+    ] as const)
+      expect((await say(who, id, 'Mine.', thoughts)).body.type).toBe('/problems/piece/not-together')
+  })
+})
 
 describe('what is said', () => {
   test('by a teacher is seen by the makers at once, and is news to them', async () => {
@@ -261,8 +301,8 @@ describe('the school’s word list', () => {
 describe('there is an end', () => {
   const fill = (pieceId: string, count: number, state: string) =>
     test_.manager.query(
-      `insert into comment (id, piece_id, by_id, words, state, hidden_why, said_at)
-       select gen_random_uuid(), $1, $2, 'x', $4, '', now() from generate_series(1, $3)`,
+      `insert into comment (id, piece_id, by_id, words, state, thoughts, hidden_why, said_at)
+       select gen_random_uuid(), $1, $2, 'x', $4, false, '', now() from generate_series(1, $3)`,
       [pieceId, school.ids.wren, count, state],
     )
   test('to what waits of one person, and to what stands under one piece', async () => {

@@ -17,7 +17,7 @@ import {
 } from '@nibquill/core'
 import type { EntityManager } from 'typeorm'
 import { v7 as newId } from 'uuid'
-import { teachesPiece } from '../access/facts.ts'
+import { madeTogether, teachesPiece } from '../access/facts.ts'
 import type { Guard } from '../access/guard.ts'
 import { listSeenComments } from '../access/seenComments.ts'
 import { refuseForeignVoice, spokenIn } from '../media/spokenIn.ts'
@@ -37,11 +37,11 @@ import { PUPIL, SAID_BY, saidBy, type FlatSaidBy } from './saidBy.ts'
 const SHOWN_AT_ONCE = 200
 
 type Flat = FlatSaidBy & Omit<Comment, 'by' | 'saidAt'> & { saidAt: Date }
-const COMMENT = `c.id, ${SAID_BY}, c.words, ${spokenIn('c')} as voice, c.said_at as "saidAt", c.state, c.hidden_why as "hiddenWhy", c.answers_id as "answersId"`
+const COMMENT = `c.id, ${SAID_BY}, c.words, ${spokenIn('c')} as voice, c.said_at as "saidAt", c.state, c.thoughts, c.hidden_why as "hiddenWhy", c.answers_id as "answersId"`
 const commentOf = (row: Flat, readerId: string): Comment => {
-  const { id, words, voice, state, hiddenWhy, answersId } = row
+  const { id, words, voice, state, thoughts, hiddenWhy, answersId } = row
   return {
-    ...{ id, words, voice, state, hiddenWhy, answersId },
+    ...{ id, words, voice, state, thoughts, hiddenWhy, answersId },
     saidAt: row.saidAt.toISOString(),
     by: saidBy(row, readerId),
   }
@@ -70,7 +70,8 @@ export class Comments {
   /**
    * Says something under a piece: a teacher's words are seen at once, everybody else's wait.
    * @throws DomainError `comment/not-found` where it answers nothing of that piece, or the id is
-   *   another's; `comment/too-many`, `comment/too-many-waiting`; `media/not-found`
+   *   another's; `comment/too-many`, `comment/too-many-waiting`; `media/not-found`;
+   *   `piece/not-together` for thoughts
    */
   async say(viewer: SignedIn, commentId: string, said: SayComment): Promise<void> {
     await this.#platform.db.transaction(async (manager) => {
@@ -88,17 +89,23 @@ export class Comments {
     manager: EntityManager,
     viewer: SignedIn,
     commentId: string,
-    { pieceId, words, voiceId, answersId }: SayComment,
+    { pieceId, words, voiceId, answersId, thoughts = false }: SayComment,
   ): Promise<void> {
     if (viewer.role === 'office') throw new DomainError('comment/not-found')
     await this.#refuseTooMany(manager, viewer, pieceId)
     if (voiceId) await refuseForeignVoice(manager, viewer, voiceId)
     if (answersId) await refuseToAnswer(manager, viewer, pieceId, answersId)
+    if (thoughts) await refuseAlone(manager, viewer, pieceId)
     const now = this.#platform.clock.now()
     const state = firstState(viewer.role)
     await manager.insert(CommentRow, {
-      ...{ id: commentId, pieceId, byId: viewer.personId, words, state, hiddenWhy: '' },
-      ...{ voiceMediaId: voiceId ?? null, answersId: answersId ?? null, saidAt: now },
+      ...{ id: commentId, pieceId, byId: viewer.personId, words, state, thoughts },
+      ...{
+        voiceMediaId: voiceId ?? null,
+        answersId: answersId ?? null,
+        saidAt: now,
+        hiddenWhy: '',
+      },
     })
     await note(manager, now, viewer.personId, 'comment.say', pieceId, { commentId })
     if (state === 'shown') await this.#newsOf(manager, commentId)
@@ -240,6 +247,19 @@ export class Comments {
       id: found!.pieceId,
     })
   }
+}
+
+/** Whoever made something alone thought of it before it was handed in. */
+async function refuseAlone(
+  manager: EntityManager,
+  { personId }: SignedIn,
+  pieceId: string,
+): Promise<void> {
+  const [found] = await ask(
+    manager,
+    sql`select 1 from piece p where p.id = ${pieceId} and ${madeTogether('p', personId)}`,
+  )
+  if (!found) throw new DomainError('piece/not-together')
 }
 
 /** Teachers answer what pupils and parents said under the same piece. */

@@ -1,5 +1,5 @@
 import type { CommentState } from '@nibquill/core'
-import { id, maybe, moment, refer, row, text } from '../platform/columns.ts'
+import { flag, id, maybe, moment, refer, row, text } from '../platform/columns.ts'
 
 /** What is said under a piece. `decidedBy`: the teacher who showed or hid it last. */
 export type CommentRow = {
@@ -10,6 +10,8 @@ export type CommentRow = {
   voiceMediaId: string | null
   answersId: string | null
   state: CommentState
+  /** What its author thinks of what they made with others. */
+  thoughts: boolean
   hiddenWhy: string
   saidAt: Date
   decidedBy: string | null
@@ -25,6 +27,7 @@ export const CommentRow = row<CommentRow>(
     voiceMediaId: maybe(refer('media')),
     answersId: maybe(refer('comment', { cascade: true })),
     state: text,
+    thoughts: flag,
     hiddenWhy: text,
     saidAt: moment,
     decidedBy: maybe(refer('person')),

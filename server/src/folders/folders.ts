@@ -20,7 +20,9 @@ import { makeOrFind } from '../platform/makeOrFind.ts'
 import type { Platform } from '../platform/platform.ts'
 import { ask, empty, raw, sql, type Sql } from '../platform/sql.ts'
 import type { SignedIn } from '../platform/routes.ts'
+import { liesIn } from './keptFolders.ts'
 import { FolderClassRow, FolderRow, StrandRow } from './rows.ts'
+import { inClass, seenBy } from './seenBy.ts'
 
 const PAGE = 60
 
@@ -70,7 +72,7 @@ export class Folders {
     const pieces = await this.#listApproved(
       manager,
       sql`join folder home on home.id = p.approved_folder_id
-       where p.approved_folder_id = ${folderId} and p.binned_at is null and ${mine(viewer, 'home', this.#platform.clock.now())}
+       where ${liesIn(viewer, sql`${folderId}::uuid`)} and p.binned_at is null and ${mine(viewer, 'home', this.#platform.clock.now())}
          ${cursor ? sql`and (p.approved_at, p.id) < (${cursor.at}, ${cursor.id})` : empty}
          ${words ? holdsWords(words) : empty} ${month ? sql`and ${MONTH} = ${month}` : empty}
        order by p.approved_at desc, p.id desc limit ${PAGE + 1}`,
@@ -78,7 +80,7 @@ export class Folders {
     const months = await ask<{ month: string }>(
       manager,
       sql`select distinct ${MONTH} as month from piece p join folder home on home.id = p.approved_folder_id
-       where p.approved_folder_id = ${folderId} and p.binned_at is null and ${mine(viewer, 'home', this.#platform.clock.now())} order by 1 desc`,
+       where ${liesIn(viewer, sql`${folderId}::uuid`)} and p.binned_at is null and ${mine(viewer, 'home', this.#platform.clock.now())} order by 1 desc`,
     )
     return {
       ...(await this.#find(viewer, folderId)),
@@ -466,14 +468,6 @@ const holdsWords = (words: string): Sql => {
     from piece_version v where v.id = p.approved_version_id) like all (${patterns}::text[])`
 }
 
-const inClass = ({ personId }: SignedIn): Sql =>
-  sql`exists (select 1 from folder_class h join enrolment e on e.class_id = h.class_id where h.folder_id = f.id and e.person_id = ${personId})`
-/** SQL: folders a viewer sees; a pupil's own ones nobody else among the pupils. */
-const seenBy = (
-  viewer: SignedIn,
-): Sql => sql`(f.whole_school or ${viewer.leads} or ${inClass(viewer)})
-  and (f.owner_id is null or f.owner_id = ${viewer.personId} or ${viewer.role !== 'pupil'})`
-
 /** SQL: folders `f` as a viewer is told of them. */
 const selectFor = (
   viewer: SignedIn,
@@ -485,5 +479,5 @@ const selectFor = (
     (select string_agg(c.name, ', ' order by c.name) from folder_class h join class c on c.id = h.class_id where h.folder_id = f.id) as "className",
     case when f.owner_id is not null then json_build_object('id', f.owner_id, 'agreed', f.agreed_at is not null,
       'name', (select trim(o.first_name || ' ' || o.last_name) from person o where o.id = f.owner_id)) end as owner,
-    (select count(*)::int from piece p where p.approved_folder_id = f.id and p.binned_at is null and ${mine(viewer, 'f', now)}) as "pieceCount"
+    (select count(*)::int from piece p where ${liesIn(viewer, sql`f.id`)} and p.binned_at is null and ${mine(viewer, 'f', now)}) as "pieceCount"
   from folder f left join strand s on s.id = f.strand_id`

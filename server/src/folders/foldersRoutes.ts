@@ -5,6 +5,8 @@ import {
   Folders as FoldersAnswer,
   FoldersQuery,
   IdParams,
+  KeepIn,
+  KeptIn,
   MakeFolder,
   OrderFolders,
   FolderQuery,
@@ -17,8 +19,9 @@ import { Router, type Request } from 'express'
 import type { Guard } from '../access/guard.ts'
 import { answer, read, signedIn, staff, type SignedIn } from '../platform/routes.ts'
 import type { Folders } from './folders.ts'
+import type { KeptFolders } from './keptFolders.ts'
 
-export function foldersRoutes(guard: Guard, folders: Folders): Router {
+export function foldersRoutes(guard: Guard, folders: Folders, kept: KeptFolders): Router {
   const router = Router()
   /** A folder of the whole school is the lead's to make; one for classes that of their teachers. */
   const allowHome = async (
@@ -53,6 +56,7 @@ export function foldersRoutes(guard: Guard, folders: Folders): Router {
     answer(response, FoldersAnswer, await folders.makeReadySet(staff(request), classId))
   })
   addProposals(router, guard, folders)
+  addKept(router, guard, kept)
   for (const move of ['put-away', 'take-out'] as const)
     router.post(`/:id/${move}`, async (request, response) => {
       const { id } = read(IdParams, request.params)
@@ -133,4 +137,19 @@ function atSchool(request: Request): SignedIn {
   if (!viewer) throw new DomainError('accounts/signed-out')
   if (viewer.role === 'parent') throw new DomainError('request/not-found')
   return viewer
+}
+
+/** Where a pupil keeps what they made with others. */
+function addKept(router: Router, guard: Guard, kept: KeptFolders): void {
+  router.get('/kept/:id', async (request, response) => {
+    const { id } = read(IdParams, request.params)
+    await guard.piece(signedIn(request), 'piece.keep', id)
+    answer(response, KeptIn, await kept.describe(atSchool(request), id))
+  })
+  router.put('/kept/:id', async (request, response) => {
+    const { id } = read(IdParams, request.params)
+    await guard.piece(signedIn(request), 'piece.keep', id)
+    const { folderId } = read(KeepIn, request.body)
+    answer(response, KeptIn, await kept.keep(atSchool(request), id, folderId))
+  })
 }

@@ -51,6 +51,19 @@ export const FolderRow = row<FolderRow>(
   { indices: [{ columns: ['schoolId'] }] },
 )
 
+/** Where one of several makers keeps what they made together, instead of where it was approved into. */
+export type KeptInRow = { personId: string; pieceId: string; folderId: string; keptAt: Date }
+export const KeptInRow = row<KeptInRow>(
+  'kept_in',
+  {
+    personId: refer('person', { key: true }),
+    pieceId: refer('piece', { key: true, cascade: true }),
+    folderId: refer('folder', { cascade: true }),
+    keptAt: moment,
+  },
+  { indices: [{ columns: ['pieceId'] }, { columns: ['folderId'] }] },
+)
+
 export type FolderClassRow = { folderId: string; classId: string }
 export const FolderClassRow = row<FolderClassRow>(
   'folder_class',

@@ -86,3 +86,22 @@ test('what is bettered is found by what was approved, not by what is written now
   expect(await find('?words=old')).toEqual(['Old name'])
   expect(await find('?words=new')).toEqual([])
 })
+
+test('a piece says how far it was when it was approved, whatever goes on in a later go', async () => {
+  const stepOf = async (id: string) => {
+    const { body } = await school.wren.ask<FolderDetail>('GET', `/folders/${school.ids.open}`)
+    return body.pieces.find((piece) => piece.id === id)?.step
+  }
+  const draft = await school.draft()
+  const at = `/pieces/${draft.id}`
+  const planned = { seenVersion: draft.version, step: 'plan' }
+  const { version } = (await school.wren.ask('PATCH', at, planned)).body
+  const handed = (await school.wren.ask('POST', `${at}/hand-in`, { seenVersion: version })).body
+  const decided = { move: 'approve', message: '', seenVersion: handed.version }
+  const approved = (await school.teacher.ask('POST', `/review${at}`, decided)).body
+  const seen = { seenVersion: approved.version }
+  const again = (await school.wren.ask('POST', `${at}/another-go`, seen)).body
+  const built = { seenVersion: again.version, step: 'trying-out' }
+  expect((await school.wren.ask('PATCH', at, built)).body.step).toBe('trying-out')
+  expect(await stepOf(draft.id)).toBe('plan')
+})

@@ -2,16 +2,25 @@ import { id, integer, maybe, moment, refer, row, text } from '../platform/column
 
 /**
  * One line of news to one person. About work (`approved`, `returned`) it follows from the decision;
- * what was said of it (`commented`, `private-word`) from the words; to staff it says who (`byId`)
+ * what was said of it (`commented`, `private-word`) from the words; that a teacher put it into the bin
+ * (`binned`) names it by `pieceId`; to staff it says who (`byId`)
  * did what about whom (`subjectId`).
  */
 export type NewsRow = {
   id: string
   personId: string
-  kind: 'approved' | 'returned' | 'commented' | 'private-word' | 'name-card' | 'letter-opened'
+  kind:
+    | 'approved'
+    | 'returned'
+    | 'commented'
+    | 'private-word'
+    | 'binned'
+    | 'name-card'
+    | 'letter-opened'
   decisionId: string | null
   commentId: string | null
   privateWordId: string | null
+  pieceId: string | null
   subjectId: string | null
   classId: string | null
   byId: string | null
@@ -27,6 +36,7 @@ export const NewsRow = row<NewsRow>(
     decisionId: maybe(refer('decision', { cascade: true })),
     commentId: maybe(refer('comment', { cascade: true })),
     privateWordId: maybe(refer('private_word', { cascade: true })),
+    pieceId: maybe(refer('piece', { cascade: true })),
     subjectId: maybe(refer('person', { cascade: true })),
     classId: maybe(refer('class', { cascade: true })),
     byId: maybe(refer('person')),
@@ -40,6 +50,7 @@ export const NewsRow = row<NewsRow>(
       { columns: ['decisionId'] },
       { columns: ['commentId'] },
       { columns: ['privateWordId'] },
+      { columns: ['pieceId'] },
       { columns: ['subjectId'] },
     ],
   },

@@ -61,9 +61,9 @@ const OF_ALL = `p.id, p.goes, p.changed_at as "changedAt", p.submitted_at as "su
   u.last_name as "lastName", u.peg_symbol as "pegSymbol", u.peg_colour as "pegColour", f.id as "folderId", f.name as "folderName",
   f.symbol as "folderSymbol", f.colour as "folderColour", t.id as "taskId", t.title as "taskTitle", cover.*, d.message, d.voice`
 const COLUMNS: Record<Showing, string> = {
-  working: `select ${OF_ALL}, p.title, p.state,
+  working: `select ${OF_ALL}, p.title, p.state, p.step,
       (select count(*)::int from part c where c.piece_id = p.id and c.removed_at is null) as "partCount"`,
-  approved: `select ${OF_ALL}, a.title, 'approved' as state,
+  approved: `select ${OF_ALL}, a.title, 'approved' as state, a.step,
       (select count(*)::int from version_part c where c.version_id = p.approved_version_id) as "partCount"`,
 }
 const PEOPLE = `join person u on u.id = p.pupil_id left join task t on t.id = p.task_id
@@ -82,6 +82,7 @@ type FlatLine = {
   id: string
   title: string
   state: PieceLine['state']
+  step: PieceLine['step']
   goes: number
   changedAt: Date
   submittedAt: Date | null
@@ -111,6 +112,7 @@ function pieceLine(row: FlatLine): PieceLine {
     id: row.id,
     title: row.title,
     state: row.state,
+    step: row.step,
     goes: row.goes,
     folder: row.folderId
       ? {

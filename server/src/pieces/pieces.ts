@@ -5,6 +5,7 @@ import { v7 as newId } from 'uuid'
 import { classOfPerson } from '../school/classOfPerson.ts'
 import type { Guard } from '../access/guard.ts'
 import { FolderRow } from '../folders/rows.ts'
+import { forgetBinned, tellBinned } from '../notices/news.ts'
 import { note } from '../platform/audit.ts'
 import { makeOrFind } from '../platform/makeOrFind.ts'
 import { spokenIn } from '../media/spokenIn.ts'
@@ -213,25 +214,30 @@ export class Pieces {
 
   /**
    * To the bin, restorable for 30 days; or back from it.
+   * @param options.handedIn - By a teacher, as they saw it.
    * @throws DomainError `piece/in-folder` while an approved version of it stands, whatever goes on
    *   in a later go; `piece/not-found` for what
    * lay in the bin for too long, whether the nightly job was there yet or not
    */
-  async bin(viewer: SignedIn, pieceId: string, options: { restore: boolean }): Promise<void> {
+  async bin(
+    viewer: SignedIn,
+    pieceId: string,
+    options: { restore: boolean; handedIn?: { seenVersion: number } },
+  ): Promise<void> {
     const now = this.#platform.clock.now()
     await this.#changes.change(pieceId, async (piece, manager) => {
       if (piece.binnedAt && now.getTime() - piece.binnedAt.getTime() > BIN_DAYS * DAY_MS)
         throw new DomainError('piece/not-found')
       // Done already, by the same request sent twice.
       if ((piece.binnedAt === null) === options.restore) return null
-      const moved = movePiece(piece, options.restore ? 'restore' : 'bin', piece.version)
-      await note(
-        manager,
-        now,
-        viewer.personId,
-        options.restore ? 'piece.restore' : 'piece.bin',
-        pieceId,
-      )
+      const away = options.handedIn ? 'bin-handed-in' : 'bin'
+      const seen = options.handedIn?.seenVersion ?? piece.version
+      const moved = movePiece(piece, options.restore ? 'restore' : away, seen)
+      const act = options.restore ? 'piece.restore' : 'piece.bin'
+      await note(manager, now, viewer.personId, act, pieceId)
+      if (options.restore) await forgetBinned(manager, pieceId)
+      if (options.handedIn)
+        await tellBinned(manager, { pieceId, byId: viewer.personId, happenedAt: now })
       return { ...moved, binnedAt: options.restore ? null : now }
     })
   }
@@ -359,13 +365,15 @@ export class Pieces {
       voice: Spoken | null
       decidedAt: Date
       decidedBy: string
+      filed: NonNullable<Version['decision']>['filed']
     }
     const versions = await manager.query<Flat[]>(
       `select w.id, w.number, w.title, w.reflection, w.step, w.submitted_at as "submittedAt", w.withdrawn_at as "withdrawnAt",
-         d.move, d.message, ${spokenIn('d')} as voice, d.decided_at as "decidedAt", trim(u.first_name || ' ' || u.last_name) as "decidedBy"
-       from piece_version w
+         d.move, d.message, ${spokenIn('d')} as voice, d.decided_at as "decidedAt", trim(u.first_name || ' ' || u.last_name) as "decidedBy",
+         case when d.folder_id <> w.folder_id then json_build_object('from', thought.name, 'into', filed.name, 'because', d.filed_because) end as filed
+       from piece_version w left join folder thought on thought.id = w.folder_id
          left join lateral (select * from decision x where x.version_id = w.id order by x.decided_at desc, x.id desc limit 1) d on true
-         left join person u on u.id = d.decided_by
+         left join person u on u.id = d.decided_by left join folder filed on filed.id = d.folder_id
        where w.piece_id = $1 order by w.number desc`,
       [pieceId],
     )
@@ -375,13 +383,30 @@ export class Pieces {
     )
     const makers = await listVersionMakers(manager, pieceId)
     return versions.map(
-      ({ move, message, voice, decidedAt, decidedBy, submittedAt, withdrawnAt, ...version }) => ({
+      ({
+        move,
+        message,
+        voice,
+        decidedAt,
+        decidedBy,
+        filed,
+        submittedAt,
+        withdrawnAt,
+        ...version
+      }) => ({
         ...version,
         submittedAt: submittedAt.toISOString(),
         withdrawnAt: withdrawnAt?.toISOString() ?? null,
         parts: parts.filter(({ versionId }) => versionId === version.id).map(readPart),
         makers: makers.get(version.id) ?? [],
-        decision: move && { move, message, voice, decidedAt: decidedAt.toISOString(), decidedBy },
+        decision: move && {
+          move,
+          message,
+          voice,
+          decidedAt: decidedAt.toISOString(),
+          decidedBy,
+          filed,
+        },
       }),
     )
   }

@@ -183,8 +183,8 @@ async function fill(): Promise<Piece> {
   await run(`insert into media (id, owner_id, name, kind, type, size_bytes, width, height, transcript, made_percent, sent_sha256, kept_sha256, state, arrived_at)
     select p.id, p.pupil_id, '', 'picture', 'image/jpeg', 1, 1, 1, '', 0, p.id::text, p.id::text, 'ready', now() from piece p where p.title = 't'`)
   await run(
-    `insert into comment (id, piece_id, by_id, words, state, hidden_why, said_at)
-     select gen_random_uuid(), p.id, p.pupil_id, 'w', 'shown', '', now() from piece p where p.title = 't'`,
+    `insert into comment (id, piece_id, by_id, words, state, thoughts, hidden_why, said_at)
+     select gen_random_uuid(), p.id, p.pupil_id, 'w', 'shown', false, '', now() from piece p where p.title = 't'`,
   )
   await run(
     `with t as (insert into part (id, piece_id, kind, name, position, content)
@@ -198,8 +198,8 @@ async function fill(): Promise<Piece> {
     `insert into version_file select w.version_id, w.part_id, x.role, x.media_id from version_part w join part_file x on x.part_id = w.part_id
        on conflict do nothing`,
   )
-  await run(`insert into decision (id, piece_id, version_id, move, message, folder_id, decided_by, decided_at)
-    select gen_random_uuid(), v.piece_id, v.id, 'approve', '', v.folder_id, v.submitted_by, now() from piece_version v where v.title = 't'`)
+  await run(`insert into decision (id, piece_id, version_id, move, message, folder_id, filed_because, decided_by, decided_at)
+    select gen_random_uuid(), v.piece_id, v.id, 'approve', '', v.folder_id, '', v.submitted_by, now() from piece_version v where v.title = 't'`)
   await run(`insert into news (id, person_id, kind, decision_id, happened_at) select gen_random_uuid(), v.submitted_by, 'approved', d.id, now()
     from decision d join piece_version v on v.id = d.version_id where v.title = 't'`)
   await run(

@@ -158,3 +158,24 @@ test('a teacher’s open page hears that somebody has seen a notice: once, and o
   expect([notes(own), notes(other)]).toEqual([1, 0])
   for (const page of [own, other]) page.leave()
 })
+
+test('what was told while a page was opening is told to it as well: once, and nobody else’s', async () => {
+  const { wren, teacher, otherTeacher, ids } = school
+  const notice = { classId: ids.heron, audience: 'class', words: 'Hats!', mediaIds: [] }
+  const id = newId()
+  expect((await teacher.ask('PUT', `/notices/${id}`, notice)).status).toBe(200)
+  for (let i = 0; i < 2; i++) await wren.ask('POST', `/notices/${id}/seen`)
+  // It is told to those who are there: its own process hears of it a moment later.
+  await new Promise((resolve) => setTimeout(resolve, 200))
+  const pages = [await openPage(teacher), await openPage(otherTeacher)]
+  const notes = ({ heard }: Page) => heard.join('').match(/"topic":"notices"/g)?.length ?? 0
+  await until(() => Promise.resolve(notes(pages[0]!) > 0))
+  expect(pages.map(notes)).toEqual([1, 0])
+  for (const page of pages) page.leave()
+  // What is longer ago, the page has asked for by itself.
+  await new Promise((resolve) => setTimeout(resolve, 2200))
+  const later = await openPage(teacher)
+  await new Promise((resolve) => setTimeout(resolve, 200))
+  expect(notes(later)).toBe(0)
+  later.leave()
+})

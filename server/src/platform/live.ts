@@ -16,6 +16,11 @@ const MOST_PEOPLE_A_NOTE = 150
 export const MOST_STREAMS_A_PERSON = 8
 /** Events are under a hundred bytes: whoever has so much of them unread does not read. */
 const MOST_UNREAD_BYTES = 64 * 1024
+/**
+ * A page asks its first questions before its stream is open: what was told in between is told again.
+ */
+const TOLD_AGAIN_FOR_MS = 2000
+const MOST_TOLD_AGAIN = 200
 
 const LISTEN_AGAIN = { firstMs: 400, mostMs: 2000, leastMs: 150 }
 
@@ -62,6 +67,8 @@ export class Live {
   readonly #log: Log
   /** Each stream with the session it was opened by, for each person. */
   readonly #streams = new Map<string, Map<Response, string>>()
+  /** Told a moment ago, oldest first. */
+  #lately: { at: number; to: ReadonlySet<string>; data: string }[] = []
   readonly #heartbeat: NodeJS.Timeout
   #stillOpen: StillOpen = (ids) => Promise.resolve(new Set(ids))
   #client: pg.Client | null = null
@@ -136,9 +143,18 @@ export class Live {
   #deliver(payload: string): void {
     const told = JSON.parse(payload) as Told
     if ('ended' in told) return this.#closeSessions(new Set(told.ended))
+    const data = `data: ${JSON.stringify(told.event)}\n\n`
+    const at = performance.now()
+    this.#lately = [...this.#lately.slice(1 - MOST_TOLD_AGAIN), { at, to: new Set(told.to), data }]
     for (const personId of told.to)
-      for (const stream of this.#streams.get(personId)?.keys() ?? [])
-        this.#write(stream, `data: ${JSON.stringify(told.event)}\n\n`)
+      for (const stream of this.#streams.get(personId)?.keys() ?? []) this.#write(stream, data)
+  }
+
+  /** Each once. */
+  #toldLately(personId: string): Set<string> {
+    const since = performance.now() - TOLD_AGAIN_FOR_MS
+    const theirs = this.#lately.filter(({ at, to }) => at >= since && to.has(personId))
+    return new Set(theirs.map(({ data }) => data))
   }
 
   #write(stream: Response, text: string): void {
@@ -186,6 +202,7 @@ export class Live {
       Connection: 'keep-alive',
     })
     stream.write('retry: 2000\n\n')
+    for (const data of this.#toldLately(personId)) this.#write(stream, data)
     stream.on('close', () => {
       streams.delete(stream)
       if (streams.size === 0) this.#streams.delete(personId)

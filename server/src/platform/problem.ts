@@ -58,6 +58,7 @@ const STATUS = {
   'piece/part-changed': 409,
   'piece/drawing-full': 409,
   'piece/part-gone': 409,
+  'piece/not-together': 422,
   'piece/not-a-classmate': 422,
   'piece/decided-earlier': 409,
   'piece/in-folder': 409,

@@ -90,3 +90,45 @@ test('nothing else is filed elsewhere, by nobody else, and nowhere it does not b
   expect((await fileInto(approved, own)).status).toBe(404)
   expect((await fileInto(approved, newId())).status).toBe(404)
 })
+
+test('where it was filed instead, and why, is read by its makers; taken back, nothing is said any more', async () => {
+  const filedOf = async (piece: Piece) =>
+    (await school.wren.ask<Piece>('GET', `/pieces/${piece.id}`)).body.versions[0]?.decision?.filed
+  const handedIn = await school.submitted()
+  const { body: approved } = await school.teacher.ask<Piece>(
+    'POST',
+    `/review/pieces/${handedIn.id}`,
+    {
+      ...{ move: 'approve', message: '', seenVersion: handedIn.version },
+      ...{ folderId: school.ids.closed, because: 'It is more of a plan.' },
+    },
+  )
+  const [from, into] = [handedIn.folder!.name, approved.folder!.name]
+  expect(await filedOf(approved)).toEqual({ from, into, because: 'It is more of a plan.' })
+  // Back where its pupil thought: there is nothing to explain.
+  const back = (await fileInto(approved, school.ids.open)).body
+  expect(await filedOf(approved)).toBeNull()
+  const again = await school.teacher.ask<Piece>('POST', `/review/pieces/${back.id}/file`, {
+    ...{ folderId: school.ids.closed, because: 'Look again.', seenVersion: back.version },
+  })
+  expect(await filedOf(approved)).toMatchObject({ into, because: 'Look again.' })
+  // It is news once more, also to who had seen where it lay before.
+  const newsOf = async () =>
+    (await school.wren.ask<WorkNews[]>('GET', '/notices/news')).body.find(
+      ({ pieceId }) => pieceId === approved.id,
+    )
+  await school.wren.ask('POST', '/notices/news/seen')
+  expect(await newsOf()).toMatchObject({ folderName: into, seen: true })
+  await fileInto(again.body, school.ids.open)
+  expect(await newsOf()).toMatchObject({ kind: 'approved', folderName: from, seen: false })
+  // At home it is the school's affair.
+  const home = await school.parent.ask('GET', `/sharing/children/${school.ids.wren}`)
+  expect(JSON.stringify(home.body)).not.toContain('Look again.')
+  // Approved where it was put: nothing is kept of a reason.
+  const plain = await school.submitted()
+  await school.teacher.ask('POST', `/review/pieces/${plain.id}`, {
+    ...{ move: 'approve', message: '', seenVersion: plain.version, because: 'Hm.' },
+  })
+  expect(await filedOf(plain)).toBeNull()
+  expect(again.status).toBe(200)
+})

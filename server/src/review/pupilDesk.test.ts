@@ -34,7 +34,9 @@ test('now: what waits, then what came back, then what is half done; the year: wh
       approvedAt: test_.clock.now().toISOString(),
     },
   ])
-  expect((await desk(school.teacher, school.ids.tomasz)).body).toEqual({ now: [], year: [] })
+  expect((await desk(school.teacher, school.ids.tomasz)).body).toEqual({
+    ...{ now: [], year: [], binned: [] },
+  })
 })
 
 test('what is bettered stands in both: as it was approved, and as it is worked on', async () => {

@@ -1,10 +1,12 @@
 import type { PupilDesk } from '@nibquill/contract'
+import { BIN_DAYS } from '@nibquill/core'
 import type { EntityManager } from 'typeorm'
 import { listPieceLines } from '../pieces/pieceLines.ts'
 import { ask, raw, sql } from '../platform/sql.ts'
 import { schoolDayOf } from '../school/schoolDayOf.ts'
 import { WITH_WORK } from './trayLists.ts'
 
+const DAY_MS = 24 * 3600 * 1000
 const MOST_NOW = 100
 const MOST_A_YEAR = 500
 
@@ -14,12 +16,14 @@ export async function describePupil(
   pupilId: string,
   now: Date,
 ): Promise<PupilDesk> {
-  const made = sql`p.id in (select m.piece_id from piece_maker m where m.person_id = ${pupilId}) and p.binned_at is null`
-  const [open, year] = await Promise.all([
+  const own = sql`p.id in (select m.piece_id from piece_maker m where m.person_id = ${pupilId})`
+  const made = sql`${own} and p.binned_at is null`
+  const withSomething = sql`(p.state <> 'draft' or ${raw(WITH_WORK)})`
+  const [open, year, binned] = await Promise.all([
     listPieceLines(
       manager,
       'working',
-      sql`where ${made} and (p.state in ('submitted', 'returned') or p.state = 'draft' and ${raw(WITH_WORK)})
+      sql`where ${made} and p.state <> 'approved' and ${withSomething}
        order by array_position(array['submitted', 'returned', 'draft'], p.state), p.changed_at desc, p.id desc limit ${MOST_NOW}`,
     ),
     listPieceLines(
@@ -28,6 +32,12 @@ export async function describePupil(
       sql`where p.approved_version_id in (select m.version_id from version_maker m where m.person_id = ${pupilId}) and p.binned_at is null
          and p.approved_at >= (select max(y.starts_on) from school_year y where y.starts_on <= ${schoolDayOf(now)})
        order by p.approved_at desc, p.id desc limit ${MOST_A_YEAR}`,
+    ),
+    listPieceLines(
+      manager,
+      'working',
+      sql`where ${own} and p.binned_at > ${new Date(now.getTime() - BIN_DAYS * DAY_MS)} and ${withSomething}
+       order by p.binned_at desc, p.id desc limit ${MOST_NOW}`,
     ),
   ])
   const about = await ask<{ id: string; strand: string | null; approvedAt: Date }>(
@@ -40,6 +50,7 @@ export async function describePupil(
   const known = new Map(about.map((row) => [row.id, row]))
   return {
     now: open,
+    binned,
     year: year.map((piece) => {
       const { strand, approvedAt } = known.get(piece.id)!
       return { ...piece, strand, approvedAt: approvedAt.toISOString() }

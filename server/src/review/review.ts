@@ -104,6 +104,7 @@ export class Review {
         message: decision.message,
         voiceMediaId,
         folderId: approved ? folderId : null,
+        filedBecause: approved && folderId !== version.folderId ? (decision.because ?? '') : '',
         decidedBy: viewer.personId,
         decidedAt: now,
       })
@@ -185,7 +186,7 @@ export class Review {
   async fileElsewhere(
     viewer: SignedIn,
     pieceId: string,
-    { folderId, seenVersion }: FileElsewhere,
+    { folderId, because = '', seenVersion }: FileElsewhere,
   ): Promise<Piece> {
     await this.#platform.db.transaction(async (manager) => {
       const piece = await this.#held(manager, pieceId)
@@ -200,11 +201,12 @@ export class Review {
         folderId,
         approvedFolderId: folderId,
       })
-      // The approval says where it lies, also where it is taken back to later.
+      // The approval says where it lies, also where it is taken back to later, and is news once more.
       await manager.query(
-        `update decision set folder_id = $2 where id = (select id from decision where piece_id = $1 and move = 'approve'
-           order by decided_at desc, id desc limit 1)`,
-        [pieceId, folderId],
+        `with approval as (update decision set folder_id = $2, filed_because = $3 where id = (select id from decision where piece_id = $1 and move = 'approve'
+           order by decided_at desc, id desc limit 1) returning id)
+         update news set happened_at = $4, seen_at = null where decision_id = (select id from approval)`,
+        [pieceId, folderId, because, now],
       )
       await note(manager, now, viewer.personId, 'piece.file', pieceId, {
         before: { folderId: before },

@@ -1,5 +1,8 @@
 import {
+  BinHandedIn,
   Decide,
+  Done,
+  DONE,
   Drafts,
   DraftsQuery,
   Earlier,
@@ -24,6 +27,7 @@ import { PutMarkUp } from '@nibquill/contract/ink'
 import { Router, type Request } from 'express'
 import type { Guard } from '../access/guard.ts'
 import { answer, read, signedIn } from '../platform/routes.ts'
+import type { Pieces } from '../pieces/pieces.ts'
 import type { MarkUps } from './markUps.ts'
 import type { Review } from './review.ts'
 import type { SecondLooks } from './secondLooks.ts'
@@ -31,6 +35,7 @@ import type { TakeFiles } from './takeFiles.ts'
 import type { SentenceStock } from './sentenceStock.ts'
 
 type Reviewing = {
+  pieces: Pieces
   review: Review
   secondLooks: SecondLooks
   markUps: MarkUps
@@ -40,10 +45,11 @@ type Reviewing = {
 
 export function reviewRoutes(
   guard: Guard,
-  { review, secondLooks, markUps, sentenceStock, takeFiles }: Reviewing,
+  { pieces, review, secondLooks, markUps, sentenceStock, takeFiles }: Reviewing,
 ): Router {
   const router = Router()
   addTakingAway(router, guard, takeFiles)
+  addBin(router, guard, pieces)
   router.get('/sentences', async (request, response) => {
     const viewer = guard.own(signedIn(request), 'teacher')
     answer(response, Sentences, await sentenceStock.list(viewer))
@@ -113,6 +119,24 @@ export function reviewRoutes(
     )
   })
   return router
+}
+
+/** What was handed in by mistake. */
+function addBin(router: Router, guard: Guard, pieces: Pieces): void {
+  router.post('/pieces/:id/bin', async (request, response) => {
+    const { id } = read(IdParams, request.params)
+    await guard.piece(signedIn(request), 'piece.judge', id)
+    const viewer = guard.own(signedIn(request), 'teacher')
+    const handedIn = read(BinHandedIn, request.body)
+    await pieces.bin(viewer, id, { restore: false, handedIn })
+    answer(response, Done, DONE)
+  })
+  router.post('/pieces/:id/restore', async (request, response) => {
+    const { id } = read(IdParams, request.params)
+    await guard.piece(signedIn(request), 'piece.bin', id)
+    await pieces.bin(guard.own(signedIn(request), 'teacher'), id, { restore: true })
+    answer(response, Done, DONE)
+  })
 }
 
 /** GET /api/review/pieces/:id/files: what was handed in, as a bundle (ZIP) of its files and words. */

@@ -10,6 +10,8 @@ export type DecisionRow = {
   /** What was said instead, or as well. */
   voiceMediaId: string | null
   folderId: string | null
+  /** Why it went there, where its pupil thought of another; may be empty. */
+  filedBecause: string
   decidedBy: string
   decidedAt: Date
 }
@@ -23,6 +25,7 @@ export const DecisionRow = row<DecisionRow>(
     message: text,
     voiceMediaId: maybe(refer('media')),
     folderId: maybe(refer('folder')),
+    filedBecause: text,
     decidedBy: refer('person'),
     decidedAt: moment,
   },

@@ -1,4 +1,4 @@
-import { DomainError, endingOf, type MediaType, type PartKind } from '@nibquill/core'
+import { DomainError, endingOf, judgedVersion, type MediaType, type PartKind } from '@nibquill/core'
 import { Zip, ZipPassThrough } from 'fflate'
 import { once } from 'node:events'
 import type { Writable } from 'node:stream'
@@ -6,6 +6,7 @@ import { fullKey } from '../media/keys.ts'
 import { note } from '../platform/audit.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { SignedIn } from '../platform/routes.ts'
+import type { Pieces } from '../pieces/pieces.ts'
 
 /** One file of a bundle: stored somewhere, or words. */
 type Entry = { name: string; key: string } | { name: string; text: string }
@@ -27,18 +28,20 @@ type Row = {
 /** What a teacher takes away of a piece: its files as they are kept, and its words. */
 export class TakeFiles {
   readonly #platform: Platform
-  constructor(platform: Platform) {
+  readonly #pieces: Pieces
+  constructor(platform: Platform, pieces: Pieces) {
     this.#platform = platform
+    this.#pieces = pieces
   }
 
-  /** The version that is judged: the one in the tray, else the one that was approved, else the last. */
+  /**
+   * Of the version that is judged.
+   * @throws DomainError `piece/not-found` where nothing was handed in
+   */
   async list(viewer: SignedIn, pieceId: string): Promise<Entry[]> {
     const { manager } = this.#platform.db
-    const [version] = await manager.query<{ id: string; reflection: string }[]>(
-      `select v.id, v.reflection from piece_version v join piece p on p.id = v.piece_id where p.id = $1 and v.withdrawn_at is null
-       order by (p.state <> 'submitted' and v.id = p.approved_version_id) desc, v.number desc limit 1`,
-      [pieceId],
-    )
+    const { state, versions } = await this.#pieces.describe(pieceId)
+    const version = judgedVersion(state, versions)
     if (!version) throw new DomainError('piece/not-found')
     const rows = await manager.query<Row[]>(
       `select w.position as place, t.kind, w.name, w.content ->> 'text' as text, m.kept_sha256 as "keptSha256", m.type,

@@ -1,0 +1,3 @@
+import { pupilScreen } from '../../../../screens'
+
+export default pupilScreen('KeepScreen')
