@@ -52,14 +52,27 @@ async function readJson(response: Response): Promise<unknown> {
   }
 }
 
+let changes = 0
+/** Whether something this page does is not answered yet. */
+export const changesOnTheirWay = (): boolean => changes > 0
+
+const change: typeof request = async (...asked) => {
+  changes += 1
+  try {
+    return await request(...asked)
+  } finally {
+    changes -= 1
+  }
+}
+
 export const api = {
   get: <S extends v.GenericSchema>(path: string, schema: S, signal?: AbortSignal) =>
     request('GET', path, schema, undefined, signal),
   post: <S extends v.GenericSchema>(path: string, schema: S, body: unknown = {}) =>
-    request('POST', path, schema, body),
+    change('POST', path, schema, body),
   put: <S extends v.GenericSchema>(path: string, schema: S, body: unknown = {}) =>
-    request('PUT', path, schema, body),
+    change('PUT', path, schema, body),
   patch: <S extends v.GenericSchema>(path: string, schema: S, body: unknown = {}) =>
-    request('PATCH', path, schema, body),
-  remove: <S extends v.GenericSchema>(path: string, schema: S) => request('DELETE', path, schema),
+    change('PATCH', path, schema, body),
+  remove: <S extends v.GenericSchema>(path: string, schema: S) => change('DELETE', path, schema),
 }

@@ -3,7 +3,7 @@ import { backOffMs } from '@nibquill/core'
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect } from 'react'
 import * as v from 'valibot'
-import { touchedBy } from './touches'
+import { HeardChanges } from './heardChanges'
 
 /**
  * Keeps what is on screen up to date. The browser connects again by itself; after a gap everything
@@ -14,12 +14,17 @@ export function useLive(signedIn: boolean): void {
   useEffect(() => {
     if (!signedIn || typeof EventSource === 'undefined') return
     const everything = () => void queries.invalidateQueries()
-    return listen((event) => {
+    const heard = new HeardChanges(queries)
+    const leave = listen((event) => {
       if (event === 'missed') return everything()
       // A desk that was ended is closed at once, not at its next question.
       if (event === 'refused') return void queries.invalidateQueries({ queryKey: ['session'] })
-      for (const queryKey of touchedBy(event)) void queries.invalidateQueries({ queryKey })
+      heard.hear(event)
     })
+    return () => {
+      leave()
+      heard.stop()
+    }
   }, [signedIn, queries])
 }
 

@@ -3,8 +3,14 @@ import { schoolNow } from './clock'
 import { t } from './words'
 
 /** Dates as people say them, in the school's time zone. */
-const fmt = (options: Intl.DateTimeFormatOptions, timeZone?: string) =>
-  new Intl.DateTimeFormat(LANGUAGE, { ...options, timeZone })
+function fmt(options: Intl.DateTimeFormatOptions, timeZone?: string, language = LANGUAGE) {
+  const key = JSON.stringify([language, timeZone, options])
+  const format = formats.get(key) ?? new Intl.DateTimeFormat(language, { ...options, timeZone })
+  formats.set(key, format)
+  return format
+}
+/** Making one takes longer than a hundred dates. */
+const formats = new Map<string, Intl.DateTimeFormat>()
 
 let zone: string | undefined
 /** Set once the school is known. */
@@ -13,8 +19,7 @@ export const setSchoolZone = (timeZone: string) => {
 }
 
 /** Its date at school as `YYYY-MM-DD`, whatever the language of the page. */
-const dateOf = (at: Date): string =>
-  new Intl.DateTimeFormat('en-CA', { dateStyle: 'short', timeZone: zone }).format(at)
+const dateOf = (at: Date): string => fmt({ dateStyle: 'short' }, zone, 'en-CA').format(at)
 const dayNumber = (at: Date) => Math.floor(Date.parse(dateOf(at)) / 86_400_000)
 const weekdayOf = (at: Date): string => fmt({ weekday: 'long' }, zone).format(at)
 
@@ -68,6 +73,6 @@ export function schoolDayAndTime(moment: string): { day: string; time: string } 
   return {
     day: dateOf(at),
     // As a time field takes it.
-    time: new Intl.DateTimeFormat('en-GB', { timeStyle: 'short', timeZone: zone }).format(at),
+    time: fmt({ timeStyle: 'short' }, zone, 'en-GB').format(at),
   }
 }

@@ -38,11 +38,7 @@ export function keepPiece(queries: QueryClient, piece: Piece): void {
   queries.setQueryData(queryKey, piece)
   const topic = before?.state === piece.state ? 'work' : 'pieces'
   for (const touched of touchedBy({ topic, id: piece.id }))
-    if (touched[1] !== piece.id)
-      void queries.invalidateQueries({
-        queryKey: touched,
-        predicate: (query) => query.queryKey[1] !== piece.id,
-      })
+    if (touched[1] !== piece.id) void queries.invalidateQueries({ queryKey: touched })
 }
 
 /**
