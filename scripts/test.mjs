@@ -46,13 +46,14 @@ if (only === undefined)
       if (!(await built)) failed += 1
     },
   )
-// Some of the server's wait, for a database to go and come: one process more than there are cores.
-if (wants('server'))
-  await part('core, contract and server', 'Core, contract and server tests ...', () =>
-    jest('server', ['core', 'contract', 'server'], CORES + 1),
+// Many of the server's wait, for a database to go and come: meanwhile the client's are run.
+if (only !== 'e2e')
+  await part('core, contract, server and client', 'Core, contract, server and client tests ...', () =>
+    Promise.all([
+      wants('server') && jest('server', ['core', 'contract', 'server'], CORES + 1),
+      wants('client') && jest('client', ['client'], only === 'client' ? CORES : 1),
+    ]),
   )
-if (wants('client'))
-  await part('client', 'Client tests ...', () => jest('client', ['client'], CORES))
 if (wants('e2e'))
   await part('interface', 'Interface tests ...', async () => {
     if (only !== undefined) await buildClient()

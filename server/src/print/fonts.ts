@@ -2,14 +2,19 @@ import { readFileSync } from 'node:fs'
 import PDFDocument from 'pdfkit'
 import { createRequire } from 'node:module'
 import { faceFor, fileOf, type Face } from './faces.ts'
+import { unpackFont } from './unpackFont.ts'
 
 const require = createRequire(import.meta.url)
-const load = (file: string) => readFileSync(require.resolve(file))
 
-/**
- * Fonts come as one file a script; text is split into runs by the letters each has. Read once a
- * process.
- */
+/** Read once a process. */
+const loaded = new Map<string, Buffer>()
+function load(file: string): Buffer {
+  const known = loaded.get(file) ?? unpackFont(readFileSync(file))
+  loaded.set(file, known)
+  return known
+}
+
+/** Fonts come as one file a script; text is split into runs by the letters each has. */
 const FAMILIES = {
   read: ['latin', 'latin-ext', 'cyrillic', 'cyrillic-ext', 'vietnamese'].map(
     (script) => `@fontsource/andika/files/andika-${script}-400-normal.woff`,
@@ -50,7 +55,9 @@ export class PrintFonts {
   constructor(document: PDFKit.PDFDocument) {
     this.#document = document as unknown as Document
     for (const [family, files] of Object.entries(FAMILIES)) {
-      files.forEach((file, i) => this.#document.registerFont(`${family}-${i}`, load(file)))
+      files.forEach((file, i) =>
+        this.#document.registerFont(`${family}-${i}`, load(require.resolve(file))),
+      )
     }
   }
 
@@ -141,7 +148,7 @@ export class PrintFonts {
   #open(face: Face, family: Family): string {
     const weight = family === 'read' ? 400 : 700
     const name = `${face.name}-${weight}`
-    if (!this.#opened.has(name)) this.#document.registerFont(name, loadFace(face, weight))
+    if (!this.#opened.has(name)) this.#document.registerFont(name, load(fileOf(face, weight)))
     return name
   }
 
@@ -180,14 +187,6 @@ function joinSpaces(signs: Sign[]): void {
 const BETWEEN = /^[ \-'’.]$/
 /** Shapes what stands around it and is no sign of its own. */
 const JOINER = /[\u200c\u200d]/
-
-const faces = new Map<string, Buffer>()
-function loadFace(face: Face, weight: 400 | 700): Buffer {
-  const file = fileOf(face, weight)
-  const known = faces.get(file) ?? readFileSync(file)
-  faces.set(file, known)
-  return known
-}
 
 /** Signs the first file of every family has: most texts need no closer look. */
 const PLAIN = /^[\n\x20-\x7e\u2018\u2019\u201c\u201d\u2013\u2026\u00b7]+$/
