@@ -48,11 +48,14 @@ if (only === undefined)
   )
 // Many of the server's wait, for a database to go and come: meanwhile the client's are run.
 if (only !== 'e2e')
-  await part('core, contract, server and client', 'Core, contract, server and client tests ...', () =>
-    Promise.all([
-      wants('server') && jest('server', ['core', 'contract', 'server'], CORES + 1),
-      wants('client') && jest('client', ['client'], only === 'client' ? CORES : 1),
-    ]),
+  await part(
+    'core, contract, server and client',
+    'Core, contract, server and client tests ...',
+    () =>
+      Promise.all([
+        wants('server') && jest('server', ['core', 'contract', 'server'], CORES + 1),
+        wants('client') && jest('client', ['client'], only === 'client' ? CORES : 1),
+      ]),
   )
 if (wants('e2e'))
   await part('interface', 'Interface tests ...', async () => {
