@@ -12,7 +12,7 @@ import {
   wave,
   type Mm,
 } from './paper.ts'
-import { enterAsPupil, enterAsTeacher } from './people.ts'
+import { enterAsPupil, enterAsTeacher, follow } from './people.ts'
 import { expect, test } from './test.ts'
 
 test.use({ viewport: { width: 820, height: 1180 } })
@@ -156,8 +156,7 @@ test('a teacher makes a starter sheet; a pupil’s copy opens on the cutting mat
 }) => {
   test.setTimeout(120_000)
   const teacher = await another()
-  await enterAsTeacher(teacher, 'plover')
-  await teacher.goto('/tasks')
+  await enterAsTeacher(teacher, 'plover', '/tasks')
   await teacher.getByText('What lives here?').first().click()
   await teacher.getByRole('button', { name: 'Change the starter sheet' }).click()
   const mat = new Paper(teacher)
@@ -173,7 +172,7 @@ test('a teacher makes a starter sheet; a pupil’s copy opens on the cutting mat
 
   await enterAsPupil(page, 'Aoife', '/desk')
   const tasks = (await (await page.request.get('/api/tasks')).json()) as Task[]
-  await page.goto(`/my-tasks/${tasks.find(({ title }) => title === 'What lives here?')!.id}`)
+  await follow(page, `/my-tasks/${tasks.find(({ title }) => title === 'What lives here?')!.id}`)
   await page.getByRole('button', { name: 'Open the sheet' }).click()
   const paper = new Paper(page)
   await expect(page.getByRole('region', { name: 'Cutting mat' })).toBeVisible()

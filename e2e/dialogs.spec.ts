@@ -1,5 +1,5 @@
 import type { Locator, Page } from '@playwright/test'
-import { enterAsPupil, enterAsTeacher } from './people.ts'
+import { enterAsPupil, enterAsTeacher, follow } from './people.ts'
 import { expect, test } from './test.ts'
 
 test.use({ viewport: { width: 1280, height: 800 } })
@@ -48,7 +48,7 @@ test('the dialogs of judging', async ({ page }) => {
 test('the dialogs of a class and its folders', async ({ page }) => {
   await enterAsTeacher(page, 'heron', '/class')
   await holdsTheFocus(page.getByRole('button', { name: /name cards/i }).first())
-  await page.goto('/folders')
+  await follow(page, '/folders')
   await page.getByRole('button', { name: /^Wind poems/ }).click()
   await page.getByRole('button', { name: 'Change' }).click()
   await holdsTheFocus(page.getByRole('button', { name: 'Put it away' }))

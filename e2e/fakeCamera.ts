@@ -2,12 +2,12 @@ import { CARD_LOOKS, CARD_READER, greyOf, readCard } from '@nibquill/core'
 import { CAMERA_FRAME, photographCard, PLAIN_VIEW, type CardView } from '@nibquill/demo'
 import { chromium, type Browser } from '@playwright/test'
 import { execFileSync } from 'node:child_process'
-import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
+import { readFileSync, writeFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
-import os from 'node:os'
 import path from 'node:path'
 import sharp from 'sharp'
 import { prepareZXingModule, readBarcodes } from 'zxing-wasm/reader'
+import { scratch } from './materials.ts'
 import config from './playwright.config.ts'
 
 const DPI = 200
@@ -17,7 +17,7 @@ const DPI = 200
  * its lines.
  */
 export async function cutCards(pdf: Buffer, across = 2, down = 4): Promise<Buffer[]> {
-  const folder = mkdtempSync(path.join(os.tmpdir(), 'nibquill-cards-'))
+  const folder = scratch()
   writeFileSync(path.join(folder, 'sheet.pdf'), pdf)
   execFileSync('pdftoppm', [
     '-r',
@@ -49,7 +49,7 @@ export async function cutCards(pdf: Buffer, across = 2, down = 4): Promise<Buffe
  * @returns its file
  */
 export function filmPicture(jpeg: Buffer): string {
-  const file = path.join(mkdtempSync(path.join(os.tmpdir(), 'nibquill-film-')), 'camera.mjpeg')
+  const file = path.join(scratch(), 'camera.mjpeg')
   writeFileSync(file, Buffer.concat(Array.from({ length: 12 }, () => jpeg)))
   return file
 }

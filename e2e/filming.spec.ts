@@ -7,7 +7,7 @@ import sharp from 'sharp'
 import { goOn, nameIt, putInTray } from './handIn.ts'
 import { scratch } from './materials.ts'
 import { inkAtSchool, kindsOf, Paper, wave } from './paper.ts'
-import { enterAsPupil, enterAsTeacher } from './people.ts'
+import { enterAsPupil, enterAsTeacher, follow } from './people.ts'
 import { newestOf, pieceOf } from './pieces.ts'
 import { recordedFor } from './recorded.ts'
 import { expect, test } from './test.ts'
@@ -299,7 +299,7 @@ test('a page in the web: what leads elsewhere is refused in words; what is kept 
   await page.getByLabel('What is it?').fill('All about crabs')
   await page.getByRole('button', { name: 'Keep it' }).click()
   await expect(page.getByLabel('Name of my piece')).toBeVisible()
-  await page.goto(`/my-pieces/${idOf(page)}`)
+  await follow(page, `/my-pieces/${idOf(page)}`)
   const link = page.getByRole('link', { name: 'Open saltmarsh.example' })
   await expect(link).toHaveAttribute('href', 'https://www.saltmarsh.example/crabs')
   await expect(link).toHaveAttribute('rel', /noopener noreferrer/)

@@ -7,7 +7,7 @@ import sharp from 'sharp'
 import { freePort, startApart, startDemo } from './apart.ts'
 import { nameIt, putInTray } from './handIn.ts'
 import { heavyPhoto, pick, plain, scratch, sha256Of } from './materials.ts'
-import { enterAsPupil, typeLetters } from './people.ts'
+import { enterAsPupil, typeLetters, follow } from './people.ts'
 import { photosOf, pieceOf } from './pieces.ts'
 import { expect, test } from './test.ts'
 
@@ -45,7 +45,7 @@ async function pieceWith(
   await page.getByRole('button', { name: 'Go on' }).click()
   await page.waitForURL('**/what')
   const id = pieceIdOf(page)
-  await page.goto(`/my-pieces/${id}${then}`)
+  await follow(page, `/my-pieces/${id}${then}`)
   return id
 }
 
@@ -265,7 +265,7 @@ test('the same piece on two tablets: parts of both are kept, and words that diff
   await second.getByLabel('Name of my piece').fill('Named on the second tablet')
   await page.getByLabel('Name of my piece').fill('Named on the first tablet')
   await expect.poll(async () => (await pieceOf(page, id)).title).toBe('Named on the first tablet')
-  await page.goto(`/my-pieces/${id}/photo`)
+  await follow(page, `/my-pieces/${id}/photo`)
   await pick(page, [await plain(folder, 'two.png', '#2f5e8c')])
   await expect(arrivedTiles(page)).toHaveCount(2, { timeout: 30_000 })
   await second.context().setOffline(false)
@@ -277,10 +277,10 @@ test('the same piece on two tablets: parts of both are kept, and words that diff
   await expect(both).toContainText('Named on the second tablet')
   await both.getByRole('button', { name: 'Take the words of this tablet' }).click()
   await expect.poll(async () => (await pieceOf(page, id)).title).toBe('Named on the second tablet')
-  await second.goto(`/my-pieces/${id}/photo`)
+  await follow(second, `/my-pieces/${id}/photo`)
   await pick(second, [await plain(folder, 'three.png', '#4c7a4f')])
   await expect(arrivedTiles(second)).toHaveCount(3, { timeout: 30_000 })
-  await page.goto(`/my-pieces/${id}`)
+  await follow(page, `/my-pieces/${id}`)
   await expect(page.getByRole('tab', { name: 'Photo 3 of 3' })).toBeVisible({ timeout: 30_000 })
   expect((await pieceOf(page, id)).parts).toHaveLength(3)
 })
@@ -327,8 +327,8 @@ test('bad days: errors for a while, a proxy’s page, no room at school, a piece
   await page.waitForURL('**/what')
   const id = pieceIdOf(page)
   await page.evaluate((id) => fetch(`/api/pieces/${id}`, { method: 'DELETE' }), id)
-  await page.goto(`/my-pieces/${id}/photo`)
-  await page.goto('/make')
+  await follow(page, `/my-pieces/${id}/photo`)
+  await follow(page, '/make')
   await page.route(uploads, (route) => route.abort())
   await pick(page, [await plain(folder, 'later.png', '#123456')])
   await expect(tiles(page)).toHaveCount(1)

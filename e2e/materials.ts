@@ -9,9 +9,14 @@ import path from 'node:path'
 import sharp from 'sharp'
 import { prepareZXingModule, readBarcodes } from 'zxing-wasm/reader'
 
-/** A folder to throw away; the database's own account must be able to reach it, too. */
+/**
+ * A folder to throw away, within the one that is thrown away after all tests; the database's own
+ * account must be able to reach it, too.
+ */
 export function scratch(): string {
-  const folder = mkdtempSync(path.join(os.tmpdir(), 'nibquill-e2e-'))
+  const folder = mkdtempSync(
+    path.join(process.env.NIBQUILL_E2E_SCRATCH ?? os.tmpdir(), 'nibquill-e2e-'),
+  )
   chmodSync(folder, 0o755)
   return folder
 }

@@ -21,10 +21,12 @@ async function typeEverywhere(at: string): Promise<void> {
 
 /** Loads the small demo once; every worker's school is a copy of what this leaves behind. */
 export default async function prepareSchool(): Promise<() => void> {
+  const all = scratch()
+  process.env.NIBQUILL_E2E_SCRATCH = all
   const folder = scratch()
   const server = await startApart(['--small-demo'], '0', folder)
   await typeEverywhere(server.at)
   await server.stop()
   process.env.NIBQUILL_E2E_PREPARED = folder
-  return () => rmSync(folder, { recursive: true, force: true })
+  return () => rmSync(all, { recursive: true, force: true })
 }

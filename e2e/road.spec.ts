@@ -4,7 +4,7 @@ import { execFileSync } from 'node:child_process'
 import { writeFileSync } from 'node:fs'
 import path from 'node:path'
 import { nameIt, putInTray, takeOutOfTray, takeOutPart } from './handIn.ts'
-import { enterAsParent, enterAsPupil, enterAsTeacher } from './people.ts'
+import { enterAsParent, enterAsPupil, enterAsTeacher, follow } from './people.ts'
 import { codesInPdf, phonePhoto, scratch, tracesIn } from './materials.ts'
 import { photosOf } from './pieces.ts'
 import { expect, test, type Another } from './test.ts'
@@ -47,7 +47,7 @@ test('on a wide screen the teacher judges beside the list, by keyboard, and the 
   await teacher.getByLabel('What to do next').fill('Can you count the legs again?')
   await teacher.getByRole('button', { name: 'Send it back' }).click()
   await expect(line).toHaveCount(0)
-  await pupil.goto('/desk')
+  await follow(pupil, '/desk')
   await pupil
     .getByRole('region', { name: 'Another go' })
     .getByRole('button', { name: title })

@@ -8,7 +8,7 @@ import { v7 as newId } from 'uuid'
 import { launchHearing } from './fakeCamera.ts'
 import { goOn, putInTray } from './handIn.ts'
 import { scratch } from './materials.ts'
-import { enterAsPupil, enterAsTeacher } from './people.ts'
+import { enterAsPupil, enterAsTeacher, follow } from './people.ts'
 import { newestOf, pieceOf } from './pieces.ts'
 import { recordedFor } from './recorded.ts'
 import { expect, test } from './test.ts'
@@ -87,7 +87,7 @@ test('without a network it is said as another part; who leaves in the middle los
   }
   await expect.poll(newest, { timeout: 20_000 }).toBe('draft voice')
   const { id } = (await newestOf(page))!
-  await page.goto(`/my-pieces/${id}`)
+  await follow(page, `/my-pieces/${id}`)
   await expect(page.getByRole('button', { name: 'Say', exact: true })).toBeVisible()
   await page.context().setOffline(true)
   await page.getByRole('button', { name: 'Say', exact: true }).click()
@@ -201,7 +201,7 @@ test('what a task asks for is asked after, kindly, before it goes in without', a
   await handIn.click()
   await expect(page.getByRole('heading', { name: 'It is in the tray' })).toBeVisible()
 
-  await page.goto(`/write?taskId=${taskId}`)
+  await follow(page, `/write?taskId=${taskId}`)
   await page.getByLabel('Write here').fill('It is a crab.')
   await goOn(page)
   await handIn.click()
@@ -353,7 +353,7 @@ test('a teacher says what to do next; its pupil hears it on the desk and beside 
   await send.click()
   await expect.poll(async () => (await pieceOf(page, id)).state).toBe('returned')
 
-  await page.goto('/desk')
+  await follow(page, '/desk')
   await expect(page.getByText('Your teacher says something to you. Listen.')).toBeVisible()
   await page
     .getByRole('link', { name: /Wind/ })
@@ -386,7 +386,7 @@ test('a voice is added straight from the folder to a piece that is still open; w
   const id = /my-pieces\/([^/]+)\//.exec(page.url())![1]!
   await expect.poll(async () => (await pieceOf(page, id)).folder?.name).toBe('Wind poems')
   const folderId = (await pieceOf(page, id)).folder!.id
-  await page.goto(`/my-folders/${folderId}`)
+  await follow(page, `/my-folders/${folderId}`)
   const here = page.getByRole('region', { name: 'Not in it yet' })
   await expect(here).toContainText('not handed in yet')
   await here.getByRole('button', { name: 'Say', exact: true }).first().click()
@@ -400,6 +400,6 @@ test('a voice is added straight from the folder to a piece that is still open; w
   await page.request.post(`/api/pieces/${id}/hand-in`, {
     ...{ data: { seenVersion: version }, headers: { Origin: origin } },
   })
-  await page.goto(`/my-folders/${folderId}`)
+  await follow(page, `/my-folders/${folderId}`)
   await expect(here).toContainText('waits for your teacher')
 })

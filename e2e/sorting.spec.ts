@@ -3,7 +3,7 @@ import type { Task } from '@nibquill/contract'
 import type { Page } from '@playwright/test'
 import { putInTray } from './handIn.ts'
 import { idOfDrawing, inkAtSchool, Paper, type Mm } from './paper.ts'
-import { enterAsPupil, enterAsTeacher } from './people.ts'
+import { enterAsPupil, enterAsTeacher, follow } from './people.ts'
 import { expect, test } from './test.ts'
 
 const TASK = 'What lives here?'
@@ -64,7 +64,7 @@ test('cards are sorted on a starter sheet; a changed sheet is offered to who has
   const tasks = (await (await page.request.get('/api/tasks')).json()) as Task[]
   const task = tasks.find(({ title }) => title === TASK)!
   expect(task.sheet!.sorting).toBeNull()
-  await page.goto(`/my-tasks/${task.id}`)
+  await follow(page, `/my-tasks/${task.id}`)
   await page.getByRole('button', { name: 'Open the sheet' }).click()
   const paper = new Paper(page)
   await expect(page.getByRole('region', { name: 'Cutting mat' })).toBeVisible()

@@ -1,5 +1,5 @@
 import type { Locator, Page } from '@playwright/test'
-import { enterAsPupil, enterAsTeacher } from './people.ts'
+import { enterAsPupil, enterAsTeacher, follow } from './people.ts'
 import { pieceOf } from './pieces.ts'
 import { expect, test } from './test.ts'
 
@@ -67,7 +67,6 @@ test('a task is handed in by four taps: begin, shoot, go on, into the tray', asy
 
 test('a task that asks what one thinks has one screen more', async ({ page }) => {
   await enterAsPupil(page, 'Tomasz')
-  await page.goto('/desk')
   const task = await page.evaluate(async () => {
     const tasks = (await (await fetch('/api/tasks')).json()) as {
       id: string
@@ -75,7 +74,7 @@ test('a task that asks what one thinks has one screen more', async ({ page }) =>
     }[]
     return tasks.find(({ asksThoughts }) => asksThoughts)!
   })
-  await page.goto(`/make?taskId=${task.id}`)
+  await follow(page, `/make?taskId=${task.id}`)
   await expect(page.getByRole('button', { name: 'Take the photo' })).toBeEnabled()
   await page.getByRole('button', { name: 'Take the photo' }).click()
   await footOf(page, 'Go on').click()

@@ -52,8 +52,10 @@ test('without a network: a page is written, a photo taken out again, all is name
   context,
 }) => {
   const folder = scratch()
+  const folders = page.waitForResponse('**/api/folders')
   await enterAsPupil(page, 'Aoife', '/desk')
   await expect(page.getByRole('button', { name: 'Write', exact: true })).toBeVisible()
+  await folders
   await context.setOffline(true)
   await page.getByRole('button', { name: 'Write', exact: true }).click()
   await page.getByLabel('Write here').fill('The sea came in.')

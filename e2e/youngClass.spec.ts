@@ -9,8 +9,7 @@ test('a class of the youngest hands in by pictures: nothing is typed, and each p
   another,
 }) => {
   const teacher = await another()
-  await enterAsTeacher(teacher, 'plover')
-  await teacher.goto('/class')
+  await enterAsTeacher(teacher, 'plover', '/class')
   await teacher.getByRole('button', { name: 'Settings' }).click()
   const young = teacher.getByRole('switch', { name: /^Pictures to tap/ })
   const sounds = teacher.getByRole('switch', { name: /^A sound/ })

@@ -136,6 +136,8 @@ function spawnPostgres(bin, folder, as, port, { throwaway }) {
     // A server process uses about twenty; several suites of tests run servers side by side.
     max_connections: throwaway ? 300 : 100,
     log_min_messages: 'fatal',
+    // What is thrown away needs no gigabyte to recover from.
+    ...(throwaway ? { max_wal_size: '128MB' } : {}),
   }
   const flags = Object.entries(settings).flatMap(([name, value]) => ['-c', `${name}=${value}`])
   // In a group of its own: Ctrl-C reaches the server first, which closes its connections before the

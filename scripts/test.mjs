@@ -2,7 +2,7 @@
 // running demo: own clusters, folders and ports.
 import { spawn } from 'node:child_process'
 import { once } from 'node:events'
-import { existsSync, mkdtempSync, readFileSync, rmSync, chmodSync } from 'node:fs'
+import { existsSync, mkdtempSync, readFileSync, rmSync, chmodSync, statfsSync } from 'node:fs'
 import os from 'node:os'
 import path from 'node:path'
 import {
@@ -14,7 +14,11 @@ import {
   stop,
 } from './setup.mjs'
 
+/** What databases, photos and browsers of the tests take on the disk at most, in megabytes. */
+const ROOM_MB = 2000
+
 ensureNode()
+ensureRoom()
 ensureNpmPackages()
 ensureDebianPackages(Object.keys(DEBIAN))
 const { runChecks } = await import('./check.mjs')
@@ -81,6 +85,14 @@ for (const { name, seconds } of times) console.log(`${name}: ${minutes(seconds)}
 console.log(`all of it: ${minutes((performance.now() - began) / 1000)}`)
 console.log(`tests: ${passed} passed, ${failed} failed`)
 process.exit(failed === 0 ? 0 : 1)
+
+/** A full disk looks like a hundred faults. */
+function ensureRoom() {
+  const { bavail, bsize } = statfsSync(os.tmpdir())
+  const free = Math.floor((bavail * bsize) / 1_000_000)
+  if (free < ROOM_MB)
+    stop(`There are ${free} MB free in ${os.tmpdir()}; the tests take up to ${ROOM_MB} MB there.`)
+}
 
 async function part(name, says, work) {
   console.log(says)

@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process'
-import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import os from 'node:os'
 import path from 'node:path'
 import { findPage } from './findPage.ts'
@@ -95,7 +95,9 @@ function warpedByImageMagick(sheet: Rgba, corners: Quad): Rgba {
     '8',
     `rgba:${to}`,
   ])
-  return { data: new Uint8ClampedArray(readFileSync(to)), ...DESK }
+  const data = new Uint8ClampedArray(readFileSync(to))
+  rmSync(folder, { recursive: true })
+  return { data, ...DESK }
 }
 
 const WARPS: { name: string; corners: Quad }[] = [

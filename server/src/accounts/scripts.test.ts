@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process'
-import { createWriteStream, mkdtempSync } from 'node:fs'
+import { createWriteStream, mkdtempSync, rmSync } from 'node:fs'
 import os from 'node:os'
 import path from 'node:path'
 import { drawCards } from './drawCards.ts'
@@ -35,7 +35,8 @@ const NAMES: Record<string, string> = {
 let text: string
 let images: string
 beforeAll(async () => {
-  const file = path.join(mkdtempSync(path.join(os.tmpdir(), 'nibquill-scripts-')), 'cards.pdf')
+  const folder = mkdtempSync(path.join(os.tmpdir(), 'nibquill-scripts-'))
+  const file = path.join(folder, 'cards.pdf')
   await drawCards(
     Object.values(NAMES).map((name, i) => ({
       name,
@@ -54,6 +55,7 @@ beforeAll(async () => {
   execFileSync('qpdf', ['--check', file])
   text = execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' }).normalize('NFC')
   images = execFileSync('pdffonts', [file], { encoding: 'utf8' })
+  rmSync(folder, { recursive: true })
 }, 60_000)
 
 test.each(Object.entries(NAMES))('a name in %s is read from its card: %s', (_, name) => {

@@ -37,7 +37,7 @@ export function unpackFont(woff: Buffer): Buffer {
     [10, 16 * count - (16 << power)],
   ] as const)
     directory.writeUInt16BE(value, at)
-  const parts = [directory]
+  const parts: Buffer[] = [directory]
   let at = directory.length
   for (const [i, { tag, checksum, bytes }] of tables.entries()) {
     const line = SFNT.header + i * SFNT.line

@@ -62,14 +62,13 @@ export class TestServer {
 
   static async start(settings: Partial<Config> = {}): Promise<TestServer> {
     const name = `test_${randomUUID().replaceAll('-', '')}`
-    const main = new pg.Client({ connectionString: process.env.NIBQUILL_TEST_CLUSTER })
-    await main.connect()
-    // A bench has a cluster of its own, without a database to copy.
-    const { rowCount } = await main.query('select 1 from pg_database where datname = $1', [
-      TEMPLATE,
-    ])
-    await main.query(`create database ${name} ${rowCount ? `template ${TEMPLATE}` : ''}`)
-    await main.end()
+    await onCluster(async (main) => {
+      // A bench has a cluster of its own, without a database to copy.
+      const { rowCount } = await main.query('select 1 from pg_database where datname = $1', [
+        TEMPLATE,
+      ])
+      await main.query(`create database ${name} ${rowCount ? `template ${TEMPLATE}` : ''}`)
+    })
     const config = {
       ...testConfig(name, await mkdtemp(path.join(os.tmpdir(), 'nibquill-data-'))),
       ...settings,
@@ -82,9 +81,12 @@ export class TestServer {
     return this.server.platform.db.manager
   }
 
+  /** Nothing of it stays: seventy databases take more than a gigabyte. */
   async stop(): Promise<void> {
     await this.server.close()
     await rm(this.config.dataFolder, { recursive: true, force: true })
+    const name = new URL(this.config.databaseUrl).pathname.slice(1)
+    await onCluster((main) => main.query(`drop database if exists "${name}" with (force)`))
   }
 
   /** Letters to somebody, as their mail server would have them; the newest last. */
@@ -106,6 +108,13 @@ export class TestServer {
   visitor(): Person {
     return new Person(this.server.url.replace('localhost', '127.0.0.1'))
   }
+}
+
+async function onCluster(work: (main: pg.Client) => Promise<unknown>): Promise<void> {
+  const main = new pg.Client({ connectionString: process.env.NIBQUILL_TEST_CLUSTER })
+  await main.connect()
+  await work(main)
+  await main.end()
 }
 
 /**
