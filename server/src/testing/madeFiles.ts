@@ -53,7 +53,7 @@ export type FilmOf = {
   sound?: boolean
   /** As a browser's recorder leaves it: written from front to back, without its length. */
   unended?: boolean
-  /** As telephones film in poor light: pictures come when they come. */
+  /** As telephones film in poor light, and browsers on a busy tablet: pictures come when they come. */
   uneven?: boolean
   tell?: Record<string, string>
 }
@@ -73,9 +73,16 @@ export const film = ({
     const made = await run(
       'ffmpeg',
       [
-        ...['-v', 'error', '-f', 'lavfi', '-i', `testsrc=s=${size}:r=10:d=${seconds}`],
+        ...[
+          '-v',
+          'error',
+          '-f',
+          'lavfi',
+          '-i',
+          `testsrc=s=${size}:r=${uneven ? 1000 : 10}:d=${seconds}`,
+        ],
         ...(sound ? ['-f', 'lavfi', '-i', `sine=frequency=440:duration=${seconds}`] : []),
-        ...(uneven ? ['-vf', `setpts='PTS+0.04*mod(N,3)/TB'`, '-vsync', 'vfr'] : []),
+        ...(uneven ? ['-vf', `select='not(mod(n,139))+not(mod(n,233))'`, '-vsync', 'vfr'] : []),
         ...['-c:v', coder, '-pix_fmt', 'yuv420p'],
         ...(coder === 'libvpx' ? [] : ['-preset', 'ultrafast']),
         ...(coder === 'libx265' ? ['-x265-params', 'log-level=error', '-tag:v', 'hvc1'] : []),

@@ -17,6 +17,11 @@ const LOOK = { seconds: 20, memoryMb: 1024 }
 const GRACE_MS = 3000
 /** What a screen in a classroom or a telephone shows. */
 const PLAYABLE_EDGE_PX = 1280
+/**
+ * Pictures that come unevenly, as from a busy tablet, are taken for a thousand a second: three seconds
+ * took as long as a minute.
+ */
+const MOST_PICTURES_A_SECOND = 30
 /** What is as small as this already is not coded anew. */
 const SMALL_BITS_PER_S = 3_000_000
 /** What stands for a film is the picture most like the others about so far into it. */
@@ -126,7 +131,7 @@ const fit = (edge: string, other: string) =>
 const CODED_ANEW = [
   ...['-vf', `scale=w='${fit('iw', 'ih')}':h='${fit('ih', 'iw')}',format=yuv420p`],
   ...['-c:v', 'libx264', '-preset', 'veryfast', '-crf', '26', '-threads', '1'],
-  ...['-maxrate', '2.5M', '-bufsize', '5M'],
+  ...['-maxrate', '2.5M', '-bufsize', '5M', '-fpsmax', String(MOST_PICTURES_A_SECOND)],
 ]
 
 /** The picture most like its neighbours: not the one where somebody's hand is before the lens. */
