@@ -1,8 +1,8 @@
-import { View } from 'react-native'
-import { ActivityIndicator } from 'react-native-paper'
+import { ActivityIndicator, View } from 'react-native'
 
 /**
  * Something is under way. What it is stands beside it in words, so listeners are not told twice.
+ * React Native's own is turned by the page's style; the widget library's runs script for each frame.
  */
 export const Spinner = ({
   size = 'small',

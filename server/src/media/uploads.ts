@@ -1,7 +1,6 @@
 import { Id, type Arrived } from '@nibquill/contract'
 import { DomainError, fault, MEDIA_USES, mostBytesFor, type MediaUse } from '@nibquill/core'
 import { EVENTS, Server, type Upload } from '@tus/server'
-import { AsyncLocalStorage } from 'node:async_hooks'
 import type { Request, Response } from 'express'
 import * as v from 'valibot'
 import { holdName } from '../platform/makeOrFind.ts'
@@ -44,8 +43,13 @@ const Announced = v.object({ ...Metadata.entries, use: v.nullish(v.literal('page
 /** What this server wrote beside it when it began. */
 const Begun = v.object({ ownerId: v.string(), use: v.optional(v.picklist(MEDIA_USES), 'part') })
 /** Pupils make pieces; teachers hang something on a task or a notice. */
-const useOf = (viewer: SignedIn | undefined): MediaUse =>
+const useOf = (viewer: SignedIn | null): MediaUse =>
   viewer?.role === 'pupil' ? 'part' : 'attachment'
+
+/** What the upload library makes of a request carries the one it was made from. */
+type Wrapped = { runtime: { node: { req: Request } } }
+const senderOf = (request: object): SignedIn | null =>
+  signedIn((request as Wrapped).runtime.node.req)
 
 /** Resumable uploads. @see tus.io resumable upload protocol 1.0.0 */
 export class Uploads {
@@ -53,8 +57,6 @@ export class Uploads {
   readonly #media: Media
   readonly #arriving: Arriving
   readonly #server: Server
-  /** Carries the signed-in person past the upload library, which sees plain requests only. */
-  readonly #sender = new AsyncLocalStorage<SignedIn>()
 
   private constructor(platform: Platform, media: Media, arriving: Arriving) {
     this.#platform = platform
@@ -64,9 +66,10 @@ export class Uploads {
       path: UPLOADS_PATH,
       datastore: arriving.store,
       relativeLocation: true,
-      maxSize: () => mostBytesFor(useOf(this.#sender.getStore())),
-      onUploadCreate: (_request, upload) => this.#begin(upload),
-      onIncomingRequest: (request, uploadId) => this.#refuseStrangers(request.method, uploadId),
+      maxSize: (request) => mostBytesFor(useOf(senderOf(request))),
+      onUploadCreate: (request, upload) => this.#begin(senderOf(request), upload),
+      onIncomingRequest: (request, uploadId) =>
+        this.#refuseStrangers(senderOf(request), request.method, uploadId),
       onUploadFinish: (_request, upload) => this.#answerFinished(upload),
     })
     this.#server.on(EVENTS.POST_TERMINATE, (_request, _response, id) => void this.#forget(id))
@@ -81,14 +84,13 @@ export class Uploads {
     if (!viewer) throw new DomainError('accounts/signed-out')
     if (viewer.role !== 'pupil' && viewer.role !== 'teacher')
       throw new DomainError('request/not-found')
-    await this.#sender.run(viewer, () => this.#server.handle(request, response))
+    await this.#server.handle(request, response)
   }
 
-  async #begin(upload: Upload): Promise<{ metadata: Upload['metadata'] }> {
+  async #begin(sender: SignedIn | null, upload: Upload): Promise<{ metadata: Upload['metadata'] }> {
     const parsed = v.safeParse(Announced, upload.metadata)
     if (!parsed.success) throw tusError(new v.ValiError(parsed.issues))
     if (upload.size === 0) throw tusError(new DomainError('media/empty'))
-    const sender = this.#sender.getStore()
     const personId = sender?.personId ?? ''
     const { mediaId, sha256, use } = parsed.output
     const there = await this.#media.findArrived(personId, mediaId)
@@ -133,10 +135,10 @@ export class Uploads {
     for (const old of tooOld) await this.#drop(old.id)
   }
 
-  async #refuseStrangers(method: string, uploadId: string): Promise<void> {
+  async #refuseStrangers(sender: SignedIn | null, method: string, uploadId: string): Promise<void> {
     if (method === 'POST') return
     const upload = await this.#arriving.store.getUpload(uploadId).catch(() => null)
-    if (upload && upload.metadata?.ownerId !== this.#sender.getStore()?.personId)
+    if (upload && upload.metadata?.ownerId !== sender?.personId)
       throw tusError(new DomainError('media/not-found'))
   }
 
