@@ -9,21 +9,14 @@ import { writeRouteTypes } from './routeTypes.mjs'
 import { ROOT } from './setup.mjs'
 
 const bin = (name) => path.join(ROOT, 'node_modules/.bin', name)
-const read = (...words) => [
-  process.execPath,
-  [path.join(ROOT, 'scripts/readSources.mjs'), ...words],
-]
-/** What runs in Node shares settings and sources, and brings core and contract along. */
 const CHECKS = [
-  ['types and lint of what runs in Node', ...read('tsconfig.node.json', '.', '!client/')],
-  ['types and lint of the client', ...read('client/tsconfig.json', 'client')],
-  ['types of core by itself', bin('tsc'), ['-p', 'core']],
-  // What was looked at before and is the same is not looked at again.
+  // Each file by the settings that lie nearest to it: core knows of no browser.
   [
-    'format',
-    bin('prettier'),
-    ['--check', '--log-level', 'warn', '--cache', '--cache-strategy', 'content', '.'],
+    'types and lint',
+    bin('oxlint'),
+    ['--type-aware', '--type-check', '--deny-warnings', '--report-unused-disable-directives'],
   ],
+  ['format', bin('oxfmt'), ['--check']],
   [
     'directions',
     bin('depcruise'),

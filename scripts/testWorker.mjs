@@ -26,7 +26,8 @@ export async function run(file, { testTimeout, testNamePattern, config }) {
   })
   jestExpect.setState({ testPath: file })
   // Named anew, so that a file asked for twice is run twice.
-  await import(`${pathToFileURL(file).href}?run=${seen++}`)
+  seen += 1
+  await import(`${pathToFileURL(file).href}?run=${seen}`)
   const { testResults, unhandledErrors } = await runCircus()
   if (unhandledErrors.length > 0) throw new Error(unhandledErrors.join('\n'))
   const tests = testResults.map(asAssertion)

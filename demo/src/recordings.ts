@@ -16,7 +16,11 @@ const DRIFT_PX = 24
 
 async function inFolder<T>(work: (folder: string) => Promise<T>): Promise<T> {
   const folder = await mkdtemp(path.join(os.tmpdir(), 'nibquill-demo-'))
-  return work(folder).finally(() => rm(folder, { recursive: true, force: true }))
+  try {
+    return await work(folder)
+  } finally {
+    await rm(folder, { recursive: true, force: true })
+  }
 }
 
 /** Says words into a file, as no particular child. */

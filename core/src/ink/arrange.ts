@@ -61,8 +61,8 @@ export function turnedTo<T extends PlacedThing>(thing: T, degrees: number): T {
 export function sizedBy<T extends PlacedThing>(thing: T, times: number): T {
   if (thing.kind === 'label') {
     const wanted = LABEL_SIZES[thing.size]! * times
-    const nearest = LABEL_SIZES.map((em, i) => ({ i, off: Math.abs(em - wanted) })).reduce(
-      (a, b) => (b.off < a.off ? b : a),
+    const nearest = LABEL_SIZES.map((em, i) => ({ i, off: Math.abs(em - wanted) })).reduce((a, b) =>
+      b.off < a.off ? b : a,
     )
     return { ...thing, size: nearest.i }
   }

@@ -138,7 +138,11 @@ export async function migrate(schema: Schema, url: string): Promise<void> {
     // Held by the connection: whoever dies in the middle lets go.
     await holder.query(`select pg_advisory_lock(${MIGRATING})`, ['migration'])
     const db = await openDatabase(schema, url, 'job', 2, () => undefined)
-    await db.runMigrations({ transaction: 'each' }).finally(() => db.destroy())
+    try {
+      await db.runMigrations({ transaction: 'each' })
+    } finally {
+      await db.destroy()
+    }
   } finally {
     await holder.end()
   }

@@ -105,9 +105,11 @@ export class Retention {
         free: boolean
       }[]
       if (!free) return null
-      return await this.#removeAll().finally(() =>
-        holder.query('select pg_advisory_unlock(hashtextextended($1, 0))', [KEEPING]),
-      )
+      try {
+        return await this.#removeAll()
+      } finally {
+        await holder.query('select pg_advisory_unlock(hashtextextended($1, 0))', [KEEPING])
+      }
     } finally {
       await holder.release()
     }

@@ -11,7 +11,11 @@ const run = promisify(execFile)
 /** Works on a file in a folder of its own. */
 async function withFile<T>(name: string, work: (file: string) => Promise<T>): Promise<T> {
   const folder = await mkdtemp(path.join(os.tmpdir(), 'nibquill-made-'))
-  return work(path.join(folder, name)).finally(() => rm(folder, { recursive: true, force: true }))
+  try {
+    return await work(path.join(folder, name))
+  } finally {
+    await rm(folder, { recursive: true, force: true })
+  }
 }
 
 /** Sources of ffmpeg, and the codecs browsers and phones record with. */
