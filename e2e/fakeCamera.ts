@@ -8,7 +8,7 @@ import path from 'node:path'
 import sharp from 'sharp'
 import { prepareZXingModule, readBarcodes } from 'zxing-wasm/reader'
 import { scratch } from './materials.ts'
-import config from './playwright.config.ts'
+import config, { FOR_SECONDS } from './playwright.config.ts'
 
 const DPI = 200
 
@@ -59,14 +59,16 @@ export const filmCard = async (card: Buffer, view: Partial<CardView>): Promise<s
 
 /** Chromium before whose camera a film runs. */
 export const launchWithCamera = (film: string): Promise<Browser> =>
-  launchBefore(`--use-file-for-fake-video-capture=${film}`)
+  launchReckoning(`--use-file-for-fake-video-capture=${film}`)
 /** Chromium before whose microphone a WAV is played, over and over. */
 export const launchHearing = (sound: string): Promise<Browser> =>
-  launchBefore(`--use-file-for-fake-audio-capture=${sound}`)
+  launchReckoning(`--use-file-for-fake-audio-capture=${sound}`)
 
-function launchBefore(what: string): Promise<Browser> {
+/** Chromium in which script that works on pictures becomes fast. */
+export function launchReckoning(...more: string[]): Promise<Browser> {
   const { executablePath, args = [] } = config.use?.launchOptions ?? {}
-  return chromium.launch({ executablePath, args: [...args, what] })
+  const ordinary = args.filter((one) => one !== FOR_SECONDS)
+  return chromium.launch({ executablePath, args: [...ordinary, ...more] })
 }
 
 /**

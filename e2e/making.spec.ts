@@ -5,13 +5,15 @@ import { writeFileSync } from 'node:fs'
 import path from 'node:path'
 import sharp from 'sharp'
 import { freePort, startApart, startDemo } from './apart.ts'
+import { launchReckoning } from './fakeCamera.ts'
 import { nameIt, putInTray } from './handIn.ts'
 import { heavyPhoto, pick, plain, scratch, sha256Of } from './materials.ts'
 import { enterAsPupil, typeLetters, follow } from './people.ts'
 import { photosOf, pieceOf } from './pieces.ts'
 import { expect, test } from './test.ts'
 
-test.use({ viewport: { width: 820, height: 1180 } })
+const TABLET = { width: 820, height: 1180 }
+test.use({ viewport: TABLET })
 
 const tiles = (page: Page) =>
   page.getByRole('list', { name: 'In this piece' }).getByRole('button', { name: /^Look at/ })
@@ -50,9 +52,19 @@ async function pieceWith(
 }
 
 test('tidying: the page is found, lies flat, is brightened, turned and trimmed; each step can be taken back and the original stays', async ({
-  page,
+  schoolAt,
 }) => {
   test.setTimeout(120_000)
+  const browser = await launchReckoning()
+  try {
+    const here = { locale: 'en-GB', serviceWorkers: 'block' } as const
+    await tidy(await browser.newPage({ ...here, baseURL: schoolAt, viewport: TABLET }))
+  } finally {
+    await browser.close()
+  }
+})
+
+async function tidy(page: Page): Promise<void> {
   const id = await pieceWith(page, [await deskPhoto(scratch())])
   const [taken] = photosOf((await pieceOf(page, id)).parts) as [PhotoPart & PartFile]
   await tiles(page).first().click()
@@ -134,7 +146,7 @@ test('tidying: the page is found, lies flat, is brightened, turned and trimmed; 
   await expect
     .poll(async () => photosOf((await pieceOf(page, id)).parts).map(({ mediaId }) => mediaId))
     .toEqual([taken.mediaId])
-})
+}
 
 test('parts are put in order by keyboard and by mouse, named, taken out and brought back', async ({
   page,
