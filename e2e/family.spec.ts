@@ -113,10 +113,15 @@ test('everything a family sees goes home as a book, with two taps and without as
 }) => {
   await enterAsParent(page)
   await page.getByRole('tab', { name: 'Wren' }).click()
+  await expect(page.getByRole('heading', { name: 'Wren', exact: true })).toBeVisible()
   const term = page.getByRole('region', { name: /Autumn term/ })
   await expect(term).toBeVisible()
   const pieces = await term.getByRole('button').count()
-  await page.getByRole('button', { name: 'Take it all home' }).click()
+  const takeHome = page.getByRole('button', { name: 'Take it all home' })
+  // A page that still moves under a finger is scrolled, not tapped.
+  await takeHome.scrollIntoViewIfNeeded()
+  await page.evaluate(() => new Promise(requestAnimationFrame))
+  await takeHome.click()
   const book = page.getByRole('dialog').getByRole('group', { name: /Autumn term/ })
   await expect(book.getByText(`${pieces} piece`)).toBeVisible()
   await book.getByRole('button', { name: 'Make the book' }).click()
