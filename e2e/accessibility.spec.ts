@@ -195,3 +195,20 @@ test('a parent’s screen', async ({ page }) => {
   await page.getByRole('tab', { name: 'Wren' }).click()
   await expectClean(page, 'family')
 })
+
+test('what goes round while one waits stands still for those who want less motion', async ({
+  page,
+}) => {
+  await page.route('**/api/**', (route) =>
+    route.request().url().includes('/session') ? route.continue() : undefined,
+  )
+  await enterAsPupil(page, 'Aoife', '/desk')
+  const wheel = page.getByRole('status', { name: 'Just a moment' }).locator('svg').locator('..')
+  const turned = () => wheel.evaluate((it) => getComputedStyle(it).transform)
+  const before = await turned()
+  await expect.poll(turned).not.toBe(before)
+  await page.emulateMedia({ reducedMotion: 'reduce' })
+  await expect.poll(turned).toBe('none')
+  await page.waitForTimeout(200)
+  expect(await turned()).toBe('none')
+})
