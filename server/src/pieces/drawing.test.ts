@@ -141,7 +141,7 @@ test('pictures of it are made when the hand has rested', async () => {
     return row!.state
   }
   expect(await state()).toBe('arrived')
-  await until(async () => (await state()) === 'ready', 20_000)
+  await until(async () => (await state()) === 'ready')
 }, 30_000)
 
 describe('pictures on a drawing', () => {

@@ -516,7 +516,7 @@ export function useSmallSchool(
 /** Waits until something becomes true. */
 export async function until<T>(
   ask: () => Promise<T | null | false | undefined>,
-  patienceMs = 20_000,
+  patienceMs = 60_000,
 ): Promise<T> {
   const deadline = Date.now() + patienceMs
   for (;;) {
