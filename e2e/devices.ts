@@ -58,6 +58,8 @@ export class Devices {
       hasTouch: false,
       locale: 'en-GB',
     })
+    // Keeps the process of our pages alive between tests.
+    await context.pages()[0]!.goto(`${this.#at}/api/health`)
     const sending = new Set<Request>()
     context.on('request', (request) => {
       if (request.method() !== 'GET') sending.add(request)
@@ -68,7 +70,7 @@ export class Devices {
   }
 
   /**
-   * The blank page stays: without any the browser would end. What was sent is answered first: the next
+   * The first page stays: without any the browser would end. What was sent is answered first: the next
    * test is not to find the school changing under its hands.
    */
   async #clean({ context, control, sending }: Device): Promise<void> {

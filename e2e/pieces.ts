@@ -6,7 +6,7 @@ import {
   type Piece,
   type PieceLine,
 } from '@nibquill/contract'
-import { expect, type Page } from '@playwright/test'
+import { expect, type APIRequestContext, type Page } from '@playwright/test'
 import { v7 as newId } from 'uuid'
 import * as v from 'valibot'
 
@@ -24,13 +24,16 @@ export const newestOf = async (page: Page): Promise<PieceLine | undefined> => {
   return [...pieces].sort((a, b) => (a.id < b.id ? 1 : -1))[0]
 }
 
-/** A piece of writing, as far as it is asked for, by whoever is on the page. */
-export async function written(page: Page, title: string, to: 'draft' | 'tray'): Promise<string> {
-  const origin = new URL(page.url()).origin
+/** A piece of writing, as far as it is asked for, by whoever is on the page, or asks without one. */
+export async function written(
+  by: Page | APIRequestContext,
+  title: string,
+  to: 'draft' | 'tray',
+): Promise<string> {
+  const request = 'request' in by ? by.request : by
+  const headers = 'request' in by ? { Origin: new URL(by.url()).origin } : undefined
   const ask = async (method: 'put' | 'patch' | 'post', address: string, data: object) => {
-    const answer = await page.request[method](`/api/pieces/${address}`, {
-      ...{ data, headers: { Origin: origin } },
-    })
+    const answer = await request[method](`/api/pieces/${address}`, { data, headers })
     expect(answer.status()).toBe(200)
     return (await answer.json()) as Piece
   }
@@ -38,7 +41,7 @@ export async function written(page: Page, title: string, to: 'draft' | 'tray'): 
   await ask('put', id, { taskId: null })
   const text = { kind: 'writing', name: '', text: `${title}. The wind walks.` }
   const { version } = await ask('put', `${id}/parts/${partId}`, text)
-  const folders = (await (await page.request.get('/api/folders')).json()) as {
+  const folders = (await (await request.get('/api/folders')).json()) as {
     id: string
     name: string
   }[]

@@ -1,5 +1,5 @@
 import { graveFaults } from './axe.ts'
-import { enterAsPupil, enterAsTeacher, follow } from './people.ts'
+import { enterAsTeacher, follow } from './people.ts'
 import { written } from './pieces.ts'
 import { expect, test } from './test.ts'
 
@@ -7,10 +7,9 @@ test.use({ viewport: { width: 1280, height: 800 } })
 
 test('a pupil’s page: now, the year by folder and by strand; a piece opened there stays there, and Next is this pupil’s', async ({
   page,
-  another,
+  asking,
 }) => {
-  const pupil = await another({ width: 820, height: 1180 })
-  await enterAsPupil(pupil, 'Tomasz')
+  const pupil = await asking('Tomasz')
   const first = await written(pupil, 'A first gust', 'tray')
   const second = await written(pupil, 'A second gust', 'tray')
   const draft = await written(pupil, 'A third gust', 'draft')

@@ -1,11 +1,20 @@
-import { test as base, type Page, type ViewportSize } from '@playwright/test'
+import { DEMO_CARDS } from '@nibquill/demo'
+import {
+  expect,
+  test as base,
+  type APIRequestContext,
+  type Page,
+  type ViewportSize,
+} from '@playwright/test'
 import { startDemo } from './apart.ts'
 import { Devices } from './devices.ts'
 
-export { expect } from '@playwright/test'
+export { expect }
 
 /** Opens a page on one more device, wide unless said otherwise. */
 export type Another = (viewport?: ViewportSize) => Promise<Page>
+/** Comes in as a pupil whose screen nobody looks at: they only ask the school. */
+export type Asking = (name: keyof typeof DEMO_CARDS) => Promise<APIRequestContext>
 
 /**
  * Playwright's test, on a school that the files of one worker share, and after which nothing stays
@@ -13,7 +22,7 @@ export type Another = (viewport?: ViewportSize) => Promise<Page>
  * `another` lie on devices that opened Nibquill before; `browser.newContext()` is one that never did.
  */
 export const test = base.extend<
-  { another: Another; nothingLeftOpen: void },
+  { another: Another; asking: Asking; nothingLeftOpen: void },
   { schoolAt: string; devices: Devices }
 >({
   schoolAt: [
@@ -36,6 +45,21 @@ export const test = base.extend<
   baseURL: ({ schoolAt }, use) => use(schoolAt),
   another: ({ devices }, use) =>
     use((viewport = { width: 1280, height: 800 }) => devices.open(viewport)),
+  asking: async ({ playwright, schoolAt }, use) => {
+    const opened: APIRequestContext[] = []
+    await use(async (name) => {
+      const headers = { Origin: schoolAt }
+      const by = await playwright.request.newContext({
+        baseURL: schoolAt,
+        extraHTTPHeaders: headers,
+      })
+      opened.push(by)
+      const data = { code: DEMO_CARDS[name] }
+      expect((await by.post('/api/accounts/sign-in/card', { data })).status()).toBe(200)
+      return by
+    })
+    for (const by of opened) await by.dispose()
+  },
   page: async ({ browser, another, hasTouch, locale, viewport }, use) => {
     const ordinary = !hasTouch && locale === 'en-GB'
     await use(ordinary ? await another(viewport ?? undefined) : await browser.newPage())

@@ -30,7 +30,7 @@ test('how the tray is looked at stands in its address: a reload and a bookmark f
   await expect(row).toBeInViewport()
 })
 
-test('who teaches two classes looks at one of them', async ({ page, another }) => {
+test('who teaches two classes looks at one of them', async ({ page, asking }) => {
   await enterAsTeacher(page)
   const origin = new URL(page.url()).origin
   const classes = (await (await page.request.get('/api/school/classes')).json()) as SchoolClass[]
@@ -43,9 +43,7 @@ test('who teaches two classes looks at one of them', async ({ page, another }) =
     expect([answer.status(), await answer.text()]).toEqual([200, expect.any(String)])
   }
   await teach(classes.filter(({ running }) => running))
-  const pupil = await another()
-  await enterAsPupil(pupil, 'Aoife')
-  await written(pupil, 'Of the other class', 'tray')
+  await written(await asking('Aoife'), 'Of the other class', 'tray')
   await page.reload()
   const tabs = page.getByRole('tablist', { name: 'Which class' })
   await expect(tabs.getByRole('tab')).toHaveText(['all classes', 'Heron', 'Plover'])
@@ -92,10 +90,9 @@ test('what is not handed in is asked for, and lies on top of its pupil’s desk'
 
 test('thirty pieces are judged by keyboard alone: a key for each that needs nothing said', async ({
   page,
-  another,
+  asking,
 }) => {
-  const pupil = await another()
-  await enterAsPupil(pupil, 'Wren')
+  const pupil = await asking('Wren')
   const ids: string[] = []
   for (let i = 1; i <= 30; i++) ids.push(await written(pupil, `Poem ${i}`, 'tray'))
   await enterAsTeacher(page, 'heron', `/tray/${ids[0]}`)
@@ -137,11 +134,9 @@ test('thirty pieces are judged by keyboard alone: a key for each that needs noth
 
 test('a second look is kept with its reason, marked in the tray, found by pupil and by strand, and ticked', async ({
   page,
-  another,
+  asking,
 }) => {
-  const pupil = await another()
-  await enterAsPupil(pupil, 'Wren')
-  const id = await written(pupil, 'To come back to', 'tray')
+  const id = await written(await asking('Wren'), 'To come back to', 'tray')
   await enterAsTeacher(page, 'heron', `/tray/${id}`)
   await expect(page.getByRole('heading', { name: 'To come back to' })).toBeVisible()
   await page.keyboard.press('l')
@@ -168,10 +163,9 @@ test('a second look is kept with its reason, marked in the tray, found by pupil 
 
 test('a task’s pieces are seen together: one is left out, one has changed meanwhile, the rest are approved at once and taken back', async ({
   page,
-  another,
+  asking,
 }) => {
-  const pupil = await another()
-  await enterAsPupil(pupil, 'Tomasz')
+  const pupil = await asking('Tomasz')
   const ids: string[] = []
   for (let i = 1; i <= 4; i++) ids.push(await written(pupil, `Together ${i}`, 'tray'))
   await enterAsTeacher(page, 'heron', '/tray?by=pupil')
@@ -184,11 +178,9 @@ test('a task’s pieces are seen together: one is left out, one has changed mean
     if (!/Together [234]$/.test((await one.getAttribute('aria-label'))!)) await one.click()
   await expect(tile(1)).not.toBeChecked()
   // Taken out, worked on and handed in anew: what was seen is not what lies there.
-  const origin = new URL(pupil.url()).origin
   const move = async (to: string) => {
-    const { version } = (await (await pupil.request.get(`/api/pieces/${ids[1]}`)).json()) as Piece
-    const data = { seenVersion: version }
-    await pupil.request.post(`/api/pieces/${ids[1]}/${to}`, { data, headers: { Origin: origin } })
+    const { version } = (await (await pupil.get(`/api/pieces/${ids[1]}`)).json()) as Piece
+    await pupil.post(`/api/pieces/${ids[1]}/${to}`, { data: { seenVersion: version } })
   }
   await move('withdraw')
   await move('hand-in')
