@@ -16,7 +16,7 @@ import { fetchSharedScriptLater } from '../device/sharedScript'
 import { startOutbox } from '../startOutbox'
 import { useOpening } from '../accounts/useOpening'
 import { watchTaps } from '../kit/lastTap'
-import { Symbol, type SymbolName } from '../kit/Symbol'
+import { DrawnSymbol, type SymbolName } from '../kit/DrawnSymbol'
 import { theme } from '../kit/theme'
 import { ToastPlace } from '../kit/Toast'
 
@@ -25,7 +25,7 @@ export { Broken as ErrorBoundary } from '../broken/Broken'
 /** The widget library asks for symbols by name; ours are drawn. */
 const settings = {
   icon: ({ name, size, color }: { name: unknown; size: number; color?: string }) => (
-    <Symbol name={name as SymbolName} size={size} colour={color} />
+    <DrawnSymbol name={name as SymbolName} size={size} colour={color} />
   ),
 }
 

@@ -11,7 +11,7 @@ import { Bar, Stack } from '../kit/layout'
 import { Notice, ProblemNotice } from '../kit/Notice'
 import { Press } from '../kit/Press'
 import { Progress } from '../kit/Progress'
-import { Symbol } from '../kit/Symbol'
+import { DrawnSymbol } from '../kit/DrawnSymbol'
 import { colours, corners, space, targets } from '../kit/theme'
 import { useBookForecast, useBooks, useMakeBook, useWithdrawLinks } from './bookQueries'
 import { t } from './words'
@@ -168,7 +168,7 @@ function BookLine({ book }: { book: Book }) {
       style={{ borderTopWidth: 1, borderTopColor: colours.rule, paddingTop: space.apart }}
     >
       <Bar wrap gap="apart">
-        <Symbol
+        <DrawnSymbol
           name="book"
           size={28}
           colour={book.state === 'failed' ? colours.clay : colours.aubergine}

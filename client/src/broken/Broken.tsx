@@ -5,7 +5,7 @@ import { BigButton } from '../kit/BigButton'
 import { ForPupil } from '../kit/forPupil'
 import { Listen } from '../kit/Listen'
 
-import { Symbol } from '../kit/Symbol'
+import { DrawnSymbol } from '../kit/DrawnSymbol'
 import { colours, theme } from '../kit/theme'
 import { t } from './words'
 import { t as kitWords } from '../kit/words'
@@ -40,7 +40,7 @@ export function Broken() {
           backgroundColor: colours.paper,
         }}
       >
-        <Symbol name="alert" size={64} colour={colours.clay} />
+        <DrawnSymbol name="alert" size={64} colour={colours.clay} />
         <Text
           role="heading"
           aria-level={1}

@@ -8,7 +8,7 @@ import { api } from '../api/api'
 import { useAsk, useChange } from '../api/queries'
 import { useFolders } from '../folders'
 import { BigButton } from '../kit/BigButton'
-import { whenWasIt } from '../kit/dates'
+import { useWhen } from '../kit/useWhen'
 import { FolderDrawing } from '../kit/FolderDrawing'
 import { Box, Hint } from '../kit/form'
 import { FormLine, FormSelect } from '../kit/formLines'
@@ -120,6 +120,7 @@ function StartInto({
 }
 
 function ClassPieceBox({ piece }: { piece: ClassPiece }) {
+  const { whenWasIt } = useWhen()
   const move = useMove()
   const { id } = piece
   return (

@@ -8,7 +8,7 @@ import { BigButton } from '../kit/BigButton'
 import { Box, Hint } from '../kit/form'
 import { Bar } from '../kit/layout'
 import { Press } from '../kit/Press'
-import { Symbol } from '../kit/Symbol'
+import { DrawnSymbol } from '../kit/DrawnSymbol'
 import { colours, corners, space, targets } from '../kit/theme'
 import { useTasks } from '../tasks'
 import { useClasses, useYears } from '../school'
@@ -100,7 +100,7 @@ function StepRow({ step, open }: { step: Step; open: boolean }) {
         backgroundColor: open ? colours.aubergineTint : 'transparent',
       }}
     >
-      <Symbol
+      <DrawnSymbol
         name={step.done ? 'tick' : 'untick'}
         size={24}
         colour={step.done ? colours.verdigris : colours.inkSoft}
@@ -108,7 +108,7 @@ function StepRow({ step, open }: { step: Step; open: boolean }) {
       <View style={{ flex: 1 }}>
         <Text variant={open ? 'titleSmall' : 'bodyMedium'}>{step.label}</Text>
       </View>
-      {open ? <Symbol name="next" size={24} colour={colours.aubergine} /> : null}
+      {open ? <DrawnSymbol name="next" size={24} colour={colours.aubergine} /> : null}
     </Press>
   )
 }

@@ -12,14 +12,14 @@ import {
 import { useMemo, useState, type ReactNode } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
-import { whenWasIt } from '../kit/dates'
+import { useWhen } from '../kit/useWhen'
 import { Field } from '../kit/Field'
 import { Toggle } from '../kit/choices'
 import { Hint, Select } from '../kit/form'
 import { Bar, Stack, useWidth } from '../kit/layout'
 import { Peg } from '../kit/Peg'
 import { Press } from '../kit/Press'
-import { Symbol } from '../kit/Symbol'
+import { DrawnSymbol } from '../kit/DrawnSymbol'
 import { colours, corners, shadow, space, stateColours, targets } from '../kit/theme'
 import { t } from './words'
 import { schoolWords } from '../school'
@@ -167,7 +167,7 @@ function TableHead({ table }: { table: Table<PupilLine> }) {
                 {t(`columns.${id}`)}
               </Text>
               {sorted ? (
-                <Symbol
+                <DrawnSymbol
                   name={sorted === 'asc' ? 'up' : 'down-arrow'}
                   size={15}
                   colour={colours.inkSoft}
@@ -251,6 +251,7 @@ const cellsOf = (pupil: PupilLine): Cell[] => [
 ]
 
 function WideRow({ pupil, who, cells }: { pupil: PupilLine; who: ReactNode; cells: Cell[] }) {
+  const { whenWasIt } = useWhen()
   return (
     <Bar
       role="row"

@@ -2,13 +2,13 @@ import type { SaidBy, Spoken } from '@nibquill/contract'
 import { useContext, type ReactNode } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
-import { whenWasIt } from '../kit/dates'
+import { useWhen } from '../kit/useWhen'
 import { Hint } from '../kit/form'
 import { ForPupil } from '../kit/forPupil'
 import { Bar, Stack } from '../kit/layout'
 import { Listen } from '../kit/Listen'
 import { Peg } from '../kit/Peg'
-import { Symbol } from '../kit/Symbol'
+import { DrawnSymbol } from '../kit/DrawnSymbol'
 import { colours, space } from '../kit/theme'
 import { Player } from '../media/Player'
 import { t } from './words'
@@ -44,6 +44,7 @@ export function Saying({
   role?: 'listitem' | 'group'
   children?: ReactNode
 }) {
+  const { whenWasIt } = useWhen()
   const forPupil = useContext(ForPupil)
   const name = by.mine ? t('me') : by.name
   return (
@@ -52,7 +53,7 @@ export function Saying({
         {by.peg ? (
           <Peg peg={by.peg} size={30} />
         ) : (
-          <Symbol
+          <DrawnSymbol
             name={by.role === 'parent' ? 'home-heart' : 'quill'}
             size={24}
             colour={EDGES[by.role]}

@@ -6,13 +6,13 @@ import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { sentenceOf } from '../kit/problems'
 import { BigButton } from '../kit/BigButton'
-import { whenIsItDue } from '../kit/dates'
+import { useWhen } from '../kit/useWhen'
 import { Listen } from '../kit/Listen'
 import { Press } from '../kit/Press'
 import { Progress } from '../kit/Progress'
 import { Sheet } from '../parts/Sheet'
 
-import { Symbol } from '../kit/Symbol'
+import { DrawnSymbol } from '../kit/DrawnSymbol'
 import { colours, pigments, space, stateColours, targets } from '../kit/theme'
 import { toast } from '../kit/Toast'
 import { useWaiting } from '../outbox/OutboxContext'
@@ -104,8 +104,6 @@ export function ReturnedRow({ piece }: { piece: PieceLine }) {
   )
 }
 
-const dueOf = (task: Task): string => (task.dueAt ? whenIsItDue(task.dueAt) : t('thisWeek'))
-
 /** What to do, in the teacher's own voice. */
 const voiceOf = ({ media }: Task): string | undefined => {
   const voice = media.find(({ role }) => role === 'voice')
@@ -113,18 +111,17 @@ const voiceOf = ({ media }: Task): string | undefined => {
 }
 
 export function TaskRow({ task }: { task: Task }) {
+  const { whenIsItDue } = useWhen()
+  const due = task.dueAt ? whenIsItDue(task.dueAt) : t('thisWeek')
   return (
     <Card
       edge={pigments[task.folder.colour]}
       onPress={() => router.push(`/my-tasks/${task.id}`)}
       aside={
-        <Listen
-          text={`${task.title}. ${task.instructions} ${dueOf(task)}.`}
-          recording={voiceOf(task)}
-        />
+        <Listen text={`${task.title}. ${task.instructions} ${due}.`} recording={voiceOf(task)} />
       }
     >
-      <Symbol name={task.folder.symbol} size={36} colour={pigments[task.folder.colour]} />
+      <DrawnSymbol name={task.folder.symbol} size={36} colour={pigments[task.folder.colour]} />
       <View style={{ flex: 1 }}>
         {task.nudgedAt ? (
           <Text variant="labelMedium" style={{ color: colours.ochreText }}>
@@ -133,10 +130,10 @@ export function TaskRow({ task }: { task: Task }) {
         ) : null}
         <Text variant="titleMedium">{task.title}</Text>
         <Text variant="bodyMedium" style={{ color: colours.inkSoft }}>
-          {task.folder.name}, {dueOf(task)}
+          {task.folder.name}, {due}
         </Text>
       </View>
-      <Symbol
+      <DrawnSymbol
         name={task.nudgedAt ? 'nudge' : 'camera'}
         size={26}
         colour={task.nudgedAt ? colours.ochreText : colours.inkSoft}
@@ -181,7 +178,7 @@ export function DoneRow({ task }: { task: Task }) {
         )
       }
     >
-      <Symbol
+      <DrawnSymbol
         name={state === 'approved' ? 'in-folder' : state === 'submitted' ? 'tray' : 'tick'}
         size={26}
         colour={look.text}
@@ -220,7 +217,7 @@ export function DraftRow({ piece }: { piece: PieceLine }) {
       <Stack gap="hair" style={roomy ? {} : { flex: 1 }}>
         <Text variant="titleMedium">{title}</Text>
         <Bar gap="tight">
-          {asked ? <Symbol name="nudge" size={20} colour={colours.ochreText} /> : null}
+          {asked ? <DrawnSymbol name="nudge" size={20} colour={colours.ochreText} /> : null}
           <Text variant="labelMedium" style={{ color: colours.ochreText, flexShrink: 1 }}>
             {t(goesIn ? 'goesInLater' : asked ? 'reminded' : 'notHandedIn')}
           </Text>

@@ -12,7 +12,7 @@ import { Notice, ProblemNotice } from '../kit/Notice'
 import { PartsViewer } from '../parts/PartsViewer'
 import { Press } from '../kit/Press'
 
-import { Symbol } from '../kit/Symbol'
+import { DrawnSymbol } from '../kit/DrawnSymbol'
 import { lookOf } from '../parts/partKinds'
 import { colours, stateColours, targets } from '../kit/theme'
 import { toast } from '../kit/Toast'
@@ -60,7 +60,7 @@ function MyPiece({ piece }: { piece: Piece }) {
           onPress={() => (router.canGoBack() ? router.back() : router.replace('/desk'))}
           style={{ width: targets.pupil, height: targets.pupil, justifyContent: 'center' }}
         >
-          <Symbol name="back" size={30} />
+          <DrawnSymbol name="back" size={30} />
         </Press>
         <View style={{ flex: 1 }}>
           <Heading level={1}>{title}</Heading>

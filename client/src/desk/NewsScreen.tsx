@@ -2,13 +2,13 @@ import { router } from 'expo-router'
 import { useEffect } from 'react'
 import { View, type ViewStyle } from 'react-native'
 import { Text } from 'react-native-paper'
-import { whenWasIt } from '../kit/dates'
+import { useWhen } from '../kit/useWhen'
 import { Head } from '../kit/Head'
 import { Bar, Page, Tile } from '../kit/layout'
 import { Empty } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
 import { Press } from '../kit/Press'
-import { Symbol, type SymbolName } from '../kit/Symbol'
+import { DrawnSymbol, type SymbolName } from '../kit/DrawnSymbol'
 import { colours, space, targets } from '../kit/theme'
 import { useMarkNewsSeen, useNews } from '../notices'
 import { ListenToNews, newsText, placeOf, useMyNews, wordsWith, type MyNews } from './newsOf'
@@ -46,11 +46,12 @@ export function NewsScreen() {
 }
 
 function NewsCard({ item }: { item: MyNews }) {
+  const { whenWasIt } = useWhen()
   const words = wordsWith(item)
   const place = placeOf(item)
   const what = (
     <>
-      <Symbol name={SYMBOLS[item.kind]} size={30} colour={colours.aubergine} />
+      <DrawnSymbol name={SYMBOLS[item.kind]} size={30} colour={colours.aubergine} />
       <View style={{ flex: 1 }}>
         <Text variant="titleMedium">{newsText(item)}</Text>
         {words ? <Text variant="bodyLarge">{words}</Text> : null}

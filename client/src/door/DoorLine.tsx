@@ -2,7 +2,7 @@ import { router } from 'expo-router'
 import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
 import { timeOf } from '../kit/dates'
-import { Symbol } from '../kit/Symbol'
+import { DrawnSymbol } from '../kit/DrawnSymbol'
 import { colours, corners, space } from '../kit/theme'
 import type { ClassDoor } from '@nibquill/contract'
 import { useChangeDoor, useDoor } from '../accounts'
@@ -35,7 +35,7 @@ export function DoorLine({ classId }: { classId: string }) {
       }}
     >
       <Bar style={{ flexGrow: 1, flexShrink: 1 }}>
-        <Symbol
+        <DrawnSymbol
           name={open ? 'door-open' : 'door-shut'}
           size={26}
           colour={open ? colours.verdigris : colours.inkSoft}

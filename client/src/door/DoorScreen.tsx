@@ -15,7 +15,7 @@ import { saveFile } from '../media/saveFile'
 import { Ask } from '../kit/Ask'
 import { BigButton } from '../kit/BigButton'
 import { Choices, Toggle } from '../kit/choices'
-import { whenWasIt } from '../kit/dates'
+import { useWhen } from '../kit/useWhen'
 import { Box, DayField, Hint } from '../kit/form'
 import { Head } from '../kit/Head'
 import { Bar, Page, Sides } from '../kit/layout'
@@ -170,6 +170,7 @@ function Tablets({ classId, door }: Part) {
 }
 
 function TabletRow({ tablet, onEnd }: { tablet: SharedTablet; onEnd: () => void }) {
+  const { whenWasIt } = useWhen()
   return (
     <Bar gap="apart" style={{ minHeight: targets.adult }}>
       <Text variant="titleSmall">{t('tablet', { number: tablet.number })}</Text>
@@ -236,6 +237,7 @@ function Secrets({ classId, door }: Part) {
 }
 
 function Desks({ classId, sessions }: { classId: string; sessions: OpenSession[] }) {
+  const { whenWasIt } = useWhen()
   const end = useEnd(classId)
   const [asking, setAsking] = useState(false)
   return (

@@ -10,7 +10,7 @@ import { Listen } from '../kit/Listen'
 import { Notice } from '../kit/Notice'
 import { Peg } from '../kit/Peg'
 import { Press } from '../kit/Press'
-import { Symbol } from '../kit/Symbol'
+import { DrawnSymbol } from '../kit/DrawnSymbol'
 import { colours, corners, space } from '../kit/theme'
 import { tryAgainIn } from './SignInProblem'
 import { t } from './words'
@@ -130,7 +130,7 @@ function PictureKey({
         justifyContent: 'center',
       }}
     >
-      <Symbol name={symbol} size={large ? 60 : 50} colour={colours.ink} />
+      <DrawnSymbol name={symbol} size={large ? 60 : 50} colour={colours.ink} />
     </Press>
   )
 }

@@ -7,7 +7,7 @@ import { ProblemNotice } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
 import { Peg } from '../kit/Peg'
 import { RoundButton } from '../kit/RoundButton'
-import { Symbol } from '../kit/Symbol'
+import { DrawnSymbol } from '../kit/DrawnSymbol'
 import { colours, space, targets } from '../kit/theme'
 import { useNewSecret, useSecrets } from '../accounts'
 import { t } from './words'
@@ -46,7 +46,7 @@ export function SecretsScreen() {
               align="stretch"
             >
               {symbols.map((symbol, i) => (
-                <Symbol key={i} name={symbol} size={32} colour={colours.aubergine} />
+                <DrawnSymbol key={i} name={symbol} size={32} colour={colours.aubergine} />
               ))}
             </Bar>
             <RoundButton

@@ -8,7 +8,7 @@ import { Name } from '../kit/Name'
 import { laterFrom } from '../kit/later'
 import { Loading, Notice } from '../kit/Notice'
 import { Press } from '../kit/Press'
-import { Symbol, type SymbolName } from '../kit/Symbol'
+import { DrawnSymbol, type SymbolName } from '../kit/DrawnSymbol'
 import { colours, space, targets } from '../kit/theme'
 import { CardDoor } from './CardDoor'
 import { takeIdle, useSession } from '../accounts'
@@ -102,7 +102,7 @@ export function Turn({
         paddingHorizontal: space.clear,
       }}
     >
-      <Symbol name={symbol} colour={colours.aubergine} />
+      <DrawnSymbol name={symbol} colour={colours.aubergine} />
       <Text variant="labelLarge" style={{ color: colours.aubergine }}>
         {label}
       </Text>

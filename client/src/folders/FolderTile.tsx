@@ -6,7 +6,7 @@ import { FolderDrawing } from '../kit/FolderDrawing'
 import { Bar } from '../kit/layout'
 import { Press } from '../kit/Press'
 
-import { Symbol } from '../kit/Symbol'
+import { DrawnSymbol } from '../kit/DrawnSymbol'
 import { colours, corners, space } from '../kit/theme'
 import { t } from './words'
 
@@ -56,7 +56,7 @@ export function FolderTile({
             justifyContent: 'center',
           }}
         >
-          <Symbol name="check" size={22} colour={colours.sheet} />
+          <DrawnSymbol name="check" size={22} colour={colours.sheet} />
         </View>
       ) : null}
       <Bar gap="close">

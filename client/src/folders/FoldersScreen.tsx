@@ -10,7 +10,7 @@ import { Box, Hint } from '../kit/form'
 import { Bar, Grid, Heading, Page } from '../kit/layout'
 import { Empty, ProblemNotice } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
-import { Symbol } from '../kit/Symbol'
+import { DrawnSymbol } from '../kit/DrawnSymbol'
 import { colours, pigments, space } from '../kit/theme'
 import { useClasses } from '../school'
 import { FolderTile } from './FolderTile'
@@ -143,7 +143,7 @@ function Wish({ wish }: { wish: Folder }) {
   return (
     <Box>
       <Bar wrap gap="apart">
-        <Symbol name={wish.symbol} size={30} colour={pigments[wish.colour]} />
+        <DrawnSymbol name={wish.symbol} size={30} colour={pigments[wish.colour]} />
         <Text variant="bodyMedium" style={{ flex: 1, minWidth: 180 }}>
           {t('wish', { owner: wish.owner?.name ?? '', name: wish.name })}
         </Text>
@@ -202,8 +202,8 @@ function OrderLine({ folder, grip }: { folder: Folder; grip: Grip }) {
         backgroundColor: colours.sheet,
       }}
     >
-      <Symbol name="grip" size={22} colour={colours.inkSoft} />
-      <Symbol name={folder.symbol} size={26} colour={pigments[folder.colour]} />
+      <DrawnSymbol name="grip" size={22} colour={colours.inkSoft} />
+      <DrawnSymbol name={folder.symbol} size={26} colour={pigments[folder.colour]} />
       <View style={{ flex: 1 }}>
         <Text variant="titleSmall">{folder.name}</Text>
         <Hint>{about(folder)}</Hint>

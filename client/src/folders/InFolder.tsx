@@ -1,6 +1,6 @@
 import type { PieceLine } from '@nibquill/contract'
 import { inTasks } from '@nibquill/core/pieces/inTasks'
-import { whenWasIt } from '../kit/dates'
+import { useWhen } from '../kit/useWhen'
 import { Grid, Heading, Stack } from '../kit/layout'
 import { t as kitWords } from '../kit/words'
 import { PieceTile } from '../parts/PieceTile'
@@ -14,6 +14,7 @@ type Props = { pieces: readonly PieceLine[]; onOpen: (piece: PieceLine) => void 
 
 /** What lies in a folder, newest on top. @param withNames - Whose each is, instead of when. */
 export function NewestFirst({ pieces, onOpen, withNames }: Props & { withNames: boolean }) {
+  const { whenWasIt } = useWhen()
   return (
     <Grid>
       {pieces.map((piece) => (
@@ -21,7 +22,11 @@ export function NewestFirst({ pieces, onOpen, withNames }: Props & { withNames: 
           key={piece.id}
           piece={piece}
           onPress={() => onOpen(piece)}
-          under={withNames ? `${piece.pupil.firstName} ${piece.pupil.lastName}` : whenOf(piece)}
+          under={
+            withNames
+              ? `${piece.pupil.firstName} ${piece.pupil.lastName}`
+              : whenWasIt(lastMoved(piece))
+          }
         />
       ))}
     </Grid>
@@ -30,6 +35,7 @@ export function NewestFirst({ pieces, onOpen, withNames }: Props & { withNames: 
 
 /** By task, and within a task step by step. */
 export function ByTask({ pieces, onOpen }: Props) {
+  const { whenWasIt } = useWhen()
   return inTasks(pieces).map(({ id, pieces: together }) => (
     <Stack key={id} gap="near">
       <Heading level={2}>{together[0]!.task?.title ?? t('ofNoTask')}</Heading>
@@ -39,7 +45,7 @@ export function ByTask({ pieces, onOpen }: Props) {
             key={piece.id}
             piece={piece}
             onPress={() => onOpen(piece)}
-            under={`${kitWords(`stepNames.${piece.step}`)} · ${whenOf(piece)}`}
+            under={`${kitWords(`stepNames.${piece.step}`)} · ${whenWasIt(lastMoved(piece))}`}
           />
         ))}
       </Grid>
@@ -47,4 +53,4 @@ export function ByTask({ pieces, onOpen }: Props) {
   ))
 }
 
-const whenOf = ({ submittedAt, changedAt }: PieceLine) => whenWasIt(submittedAt ?? changedAt)
+const lastMoved = ({ submittedAt, changedAt }: PieceLine) => submittedAt ?? changedAt

@@ -6,7 +6,7 @@ import { Field } from '../kit/Field'
 import { FolderDrawing } from '../kit/FolderDrawing'
 import { useTargetPx } from '../kit/forPupil'
 import { Press } from '../kit/Press'
-import { Symbol } from '../kit/Symbol'
+import { DrawnSymbol } from '../kit/DrawnSymbol'
 import { colours, corners, pigments } from '../kit/theme'
 import { t as kitWords } from '../kit/words'
 import { t } from './words'
@@ -70,7 +70,7 @@ export function LookFields({
               backgroundColor: symbol === look.symbol ? colours.paper : 'transparent',
             }}
           >
-            <Symbol
+            <DrawnSymbol
               name={symbol}
               size={26}
               colour={symbol === look.symbol ? pigments[look.colour] : colours.inkSoft}
@@ -109,7 +109,7 @@ function Wells({
             justifyContent: 'center',
           }}
         >
-          {colour === chosen ? <Symbol name="check" size={24} colour={colours.sheet} /> : null}
+          {colour === chosen ? <DrawnSymbol name="check" size={24} colour={colours.sheet} /> : null}
         </Press>
       ))}
     </Bar>

@@ -22,7 +22,7 @@ import { Bar, Page, Stack, useWidth } from '../kit/layout'
 import { Empty, Loading, ProblemNotice } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
 import { Peg } from '../kit/Peg'
-import { Symbol } from '../kit/Symbol'
+import { DrawnSymbol } from '../kit/DrawnSymbol'
 import { colours, corners, space } from '../kit/theme'
 import { inkQuery } from '../parts/inkQuery'
 import { useLying, useTask } from '../tasks'
@@ -247,7 +247,7 @@ function Fact({
       }}
     >
       {head}
-      {right ? <Symbol name="check" size={18} colour={colours.verdigris} /> : null}
+      {right ? <DrawnSymbol name="check" size={18} colour={colours.verdigris} /> : null}
       <Stack gap="none" style={{ flexShrink: 1 }}>
         <Text variant="bodyMedium">{words}</Text>
       </Stack>

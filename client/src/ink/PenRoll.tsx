@@ -6,7 +6,7 @@ import { Text } from 'react-native-paper'
 import Svg, { Circle, Path } from 'react-native-svg'
 import { Bar, useWidth } from '../kit/layout'
 import { Press } from '../kit/Press'
-import { Symbol } from '../kit/Symbol'
+import { DrawnSymbol } from '../kit/DrawnSymbol'
 import { colours, space } from '../kit/theme'
 import { TOOL_ROW_PX, useFootPx, useIsLow } from './footPx'
 import { TOOLS, type Hold, type Tool } from './hold'
@@ -102,7 +102,7 @@ function Held({ hold, forEdge }: { hold: Hold; forEdge: boolean }) {
       </Text>
       {faint && !forEdge ? (
         <Bar gap="tight">
-          <Symbol name="eyeoff" size={18} colour={ROLL.stitch} />
+          <DrawnSymbol name="eyeoff" size={18} colour={ROLL.stitch} />
           <Text variant="labelMedium" style={{ color: ROLL.stitch }}>
             {t('faint')}
           </Text>

@@ -1,6 +1,6 @@
 import { Text } from 'react-native-paper'
 import { Press } from '../kit/Press'
-import { Symbol, type SymbolName } from '../kit/Symbol'
+import { DrawnSymbol, type SymbolName } from '../kit/DrawnSymbol'
 import { colours, corners, space, targets } from '../kit/theme'
 
 /** A tool on the mat: its sign, and its word below. */
@@ -26,7 +26,7 @@ export function Tool({
         backgroundColor: 'rgba(0,0,0,0.2)',
       }}
     >
-      <Symbol name={symbol} size={24} colour={colours.sheet} />
+      <DrawnSymbol name={symbol} size={24} colour={colours.sheet} />
       <Text variant="labelSmall" style={{ color: colours.sheet, textAlign: 'center' }}>
         {label}
       </Text>

@@ -4,7 +4,7 @@ import { useContext } from 'react'
 import { ForPupil } from './forPupil'
 import { Press } from './Press'
 import { Spinner } from './Spinner'
-import { Symbol, type SymbolName } from './Symbol'
+import { DrawnSymbol, type SymbolName } from './DrawnSymbol'
 import { colours, corners, space, targets } from './theme'
 
 type Tone = 'primary' | 'good' | 'again' | 'quiet'
@@ -71,7 +71,7 @@ export function BigButton({
         <Spinner size={20} colour={look.text} />
       ) : symbol ? (
         <View style={{ flexShrink: 0 }}>
-          <Symbol name={symbol} size={huge ? 40 : small ? 20 : 24} colour={look.text} />
+          <DrawnSymbol name={symbol} size={huge ? 40 : small ? 20 : 24} colour={look.text} />
         </View>
       ) : null}
       <Text

@@ -2,7 +2,7 @@ import type { FolderLook } from '@nibquill/contract'
 import type { ReactNode } from 'react'
 import { View, type ViewStyle } from 'react-native'
 import Svg, { Path } from 'react-native-svg'
-import { Symbol } from './Symbol'
+import { DrawnSymbol } from './DrawnSymbol'
 import { colours, corners, pigments } from './theme'
 
 /** A drawn folder: coloured spine, its symbol on the front. `open` lifts the front a little. */
@@ -43,7 +43,7 @@ export function FolderDrawing({
           justifyContent: 'center',
         }}
       >
-        <Symbol name={folder.symbol} size={width * 0.27} colour={colour} />
+        <DrawnSymbol name={folder.symbol} size={width * 0.27} colour={colour} />
       </View>
     </View>
   )

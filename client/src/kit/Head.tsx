@@ -4,7 +4,7 @@ import { View } from 'react-native'
 import { Bar, Heading } from './layout'
 import { Press } from './Press'
 
-import { Symbol } from './Symbol'
+import { DrawnSymbol } from './DrawnSymbol'
 import { targets } from './theme'
 import { t } from './words'
 
@@ -28,7 +28,7 @@ export function Head({
         onPress={() => (router.canGoBack() ? router.back() : router.replace(back))}
         style={{ width: size, height: size, justifyContent: 'center' }}
       >
-        <Symbol name="back" size={pupil ? 30 : 24} />
+        <DrawnSymbol name="back" size={pupil ? 30 : 24} />
       </Press>
       <View style={{ flex: 1 }}>
         <Heading level={1}>{title}</Heading>

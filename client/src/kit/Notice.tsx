@@ -8,7 +8,7 @@ import { Listen } from './Listen'
 import { useReached } from '../device/network'
 
 import { Spinner } from './Spinner'
-import { Symbol, type SymbolName } from './Symbol'
+import { DrawnSymbol, type SymbolName } from './DrawnSymbol'
 import { colours, corners, space } from './theme'
 import { t } from './words'
 import { Bar, Stack } from './layout'
@@ -42,7 +42,7 @@ export function Notice({
       gap="apart"
       style={{ backgroundColor: look.back, borderRadius: corners.button, padding: space.apart }}
     >
-      <Symbol name={symbol} size={26} colour={look.mark} />
+      <DrawnSymbol name={symbol} size={26} colour={look.mark} />
       <View style={{ flex: 1 }}>
         {typeof children === 'string' ? <Text variant="bodyMedium">{children}</Text> : children}
       </View>
@@ -118,7 +118,7 @@ export function Empty({
   const forPupil = useContext(ForPupil)
   return (
     <Stack style={{ alignItems: 'center', padding: 28 }}>
-      <Symbol name={symbol} size={56} colour={colours.inkSoft} />
+      <DrawnSymbol name={symbol} size={56} colour={colours.inkSoft} />
       <Text variant="headlineSmall" style={{ textAlign: 'center' }}>
         {title}
       </Text>

@@ -1,6 +1,6 @@
 import type { Peg as PegLook } from '@nibquill/contract'
 import { View } from 'react-native'
-import { Symbol } from './Symbol'
+import { DrawnSymbol } from './DrawnSymbol'
 import { colours, pigments, shadow } from './theme'
 
 /** A round coat-peg: a pupil's symbol on their colour. */
@@ -30,7 +30,7 @@ export function Peg({ peg, size = 48 }: { peg: PegLook; size?: number }) {
           borderBottomColor: 'rgba(0,0,0,0.18)',
         }}
       >
-        <Symbol name={peg.symbol} size={size * 0.52} colour={colours.sheet} />
+        <DrawnSymbol name={peg.symbol} size={size * 0.52} colour={colours.sheet} />
       </View>
     </View>
   )

@@ -1,5 +1,5 @@
 import { Press } from './Press'
-import { Symbol, type SymbolName } from './Symbol'
+import { DrawnSymbol, type SymbolName } from './DrawnSymbol'
 import { colours, targets } from './theme'
 
 /** A symbol to tap with its name for listeners; where space for a word is lacking. */
@@ -34,7 +34,7 @@ export function RoundButton({
         justifyContent: 'center',
       }}
     >
-      <Symbol name={symbol} size={size * 0.48} colour={colour} />
+      <DrawnSymbol name={symbol} size={size * 0.48} colour={colour} />
     </Press>
   )
 }

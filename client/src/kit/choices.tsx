@@ -2,7 +2,7 @@ import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { useTargetPx } from './forPupil'
 import { Press } from './Press'
-import { Symbol, type SymbolName } from './Symbol'
+import { DrawnSymbol, type SymbolName } from './DrawnSymbol'
 import { colours, corners, space, targets } from './theme'
 import { Stack, Bar } from './layout'
 
@@ -122,9 +122,9 @@ function Chip<T>({
       }}
     >
       {role === 'checkbox' ? (
-        <Symbol name={chosen ? 'tick' : 'untick'} size={20} colour={colour} />
+        <DrawnSymbol name={chosen ? 'tick' : 'untick'} size={20} colour={colour} />
       ) : null}
-      {option.symbol ? <Symbol name={option.symbol} size={22} colour={colour} /> : null}
+      {option.symbol ? <DrawnSymbol name={option.symbol} size={22} colour={colour} /> : null}
       <Text
         variant={chosen ? 'labelMedium' : 'bodyMedium'}
         style={{ color: colour, flexShrink: 1 }}

@@ -4,7 +4,7 @@ import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { Ask } from '../kit/Ask'
 import { BigButton } from '../kit/BigButton'
-import { whenWasIt } from '../kit/dates'
+import { useWhen } from '../kit/useWhen'
 import { Box, Hint } from '../kit/form'
 import { Bar } from '../kit/layout'
 import { ProblemNotice } from '../kit/Notice'
@@ -14,6 +14,7 @@ import { t } from './words'
 
 /** The lists that were taken over, each of which can be taken back whole while nobody has lived in it. */
 export function TakenListsBox() {
+  const { whenWasIt } = useWhen()
   const lists = useTakenLists()
   const takeBack = useTakeListBack()
   const [asked, setAsked] = useState<TakenList | null>(null)

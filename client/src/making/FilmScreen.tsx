@@ -11,7 +11,7 @@ import { Listen } from '../kit/Listen'
 import { playingTime } from '../kit/playingTime'
 import { Press } from '../kit/Press'
 import { RoundButton } from '../kit/RoundButton'
-import { Symbol } from '../kit/Symbol'
+import { DrawnSymbol } from '../kit/DrawnSymbol'
 import { colours, corners, space } from '../kit/theme'
 import { toast, ToastPlace } from '../kit/Toast'
 import { FilmHere } from '../media/Player'
@@ -155,7 +155,7 @@ function FilmFoot({
         onPress={filming ? onStop : onStart}
         style={[ROUND, { backgroundColor: filming ? colours.clay : colours.aubergine }]}
       >
-        <Symbol
+        <DrawnSymbol
           name={filming ? 'stop-recording' : 'film-camera'}
           size={44}
           colour={colours.sheet}

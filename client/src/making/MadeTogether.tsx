@@ -7,7 +7,7 @@ import { Listen } from '../kit/Listen'
 import { Loading, ProblemNotice } from '../kit/Notice'
 import { Peg } from '../kit/Peg'
 import { Press } from '../kit/Press'
-import { Symbol } from '../kit/Symbol'
+import { DrawnSymbol } from '../kit/DrawnSymbol'
 import { colours, corners, space, targets } from '../kit/theme'
 import { useClassmates, usePieceWork } from '../pieces'
 import { t } from './words'
@@ -102,7 +102,7 @@ function Mate({
       </Text>
       {chosen ? (
         <View style={{ position: 'absolute', top: 4, right: 4 }}>
-          <Symbol name="check" size={24} colour={colours.verdigris} />
+          <DrawnSymbol name="check" size={24} colour={colours.verdigris} />
         </View>
       ) : null}
     </Press>

@@ -3,7 +3,7 @@ import type { ReactNode } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { Press } from '../kit/Press'
-import { Symbol } from '../kit/Symbol'
+import { DrawnSymbol } from '../kit/DrawnSymbol'
 import { colours, space, targets } from '../kit/theme'
 import { t } from './words'
 import { Bar } from '../kit/layout'
@@ -46,7 +46,7 @@ export function MakeHead({
           paddingHorizontal: space.near,
         }}
       >
-        <Symbol name="desk" size={26} colour={colours.inkSoft} />
+        <DrawnSymbol name="desk" size={26} colour={colours.inkSoft} />
         <Text variant="labelSmall" style={{ color: colours.inkSoft, flexShrink: 1 }}>
           {t('keepForLater')}
         </Text>

@@ -7,7 +7,7 @@ import { Bar, Stack } from '../kit/layout'
 import { Listen } from '../kit/Listen'
 import { Loading, Notice, ProblemNotice } from '../kit/Notice'
 import { Press } from '../kit/Press'
-import { Symbol, type SymbolName } from '../kit/Symbol'
+import { DrawnSymbol, type SymbolName } from '../kit/DrawnSymbol'
 import { colours, space } from '../kit/theme'
 import { PieceTrouble } from '../pieces'
 import { WhatTeacherSaid } from './WhatTeacherSaid'
@@ -84,7 +84,7 @@ export function Round({
         backgroundColor: stops ? colours.clay : colours.aubergine,
       }}
     >
-      <Symbol name={symbol} size={64} colour={colours.sheet} />
+      <DrawnSymbol name={symbol} size={64} colour={colours.sheet} />
       <Text variant="titleMedium" style={{ color: colours.sheet }}>
         {label}
       </Text>

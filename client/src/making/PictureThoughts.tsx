@@ -6,7 +6,7 @@ import { Bar, Stack, useWidth } from '../kit/layout'
 import { Listen } from '../kit/Listen'
 import { Press } from '../kit/Press'
 import { canSpeak, say, silence } from '../kit/speech'
-import { Symbol, type SymbolName } from '../kit/Symbol'
+import { DrawnSymbol, type SymbolName } from '../kit/DrawnSymbol'
 import { colours, corners, space } from '../kit/theme'
 import { Sheet } from '../parts/Sheet'
 import { PieceTrouble, useWords } from '../pieces'
@@ -61,7 +61,7 @@ export function PictureThoughts({ piece }: { piece: Piece }) {
               onPress={() => pick(thought)}
               style={{ ...CARD, borderColor: chosen ? colours.aubergine : colours.rule }}
             >
-              <Symbol name={symbol} size={tablet ? 72 : 48} colour={colour} />
+              <DrawnSymbol name={symbol} size={tablet ? 72 : 48} colour={colour} />
               <Text variant={chosen ? 'titleSmall' : 'bodyMedium'} style={{ textAlign: 'center' }}>
                 {thought}
               </Text>

@@ -7,7 +7,7 @@ import { Hint } from '../kit/form'
 import { Progress } from '../kit/Progress'
 import { Picture } from './Picture'
 import { RoundButton } from '../kit/RoundButton'
-import { Symbol, type SymbolName } from '../kit/Symbol'
+import { DrawnSymbol, type SymbolName } from '../kit/DrawnSymbol'
 import { colours, corners, targets } from '../kit/theme'
 import { useMaterials } from './materials'
 
@@ -67,7 +67,7 @@ function KindPicker<R extends string>({
       {own.map(({ mediaId, name, kind: is }) => (
         <Bar key={mediaId}>
           {is !== 'picture' ? (
-            <Symbol name={KIND_SYMBOL[is]} size={26} colour={colours.inkSoft} />
+            <DrawnSymbol name={KIND_SYMBOL[is]} size={26} colour={colours.inkSoft} />
           ) : (
             <View
               style={{ width: 60, height: 46, borderRadius: corners.sheet, overflow: 'hidden' }}

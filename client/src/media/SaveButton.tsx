@@ -2,7 +2,7 @@ import { useMutation } from '@tanstack/react-query'
 import { sentenceOf } from '../kit/problems'
 import { saveFile } from './saveFile'
 import { BigButton } from '../kit/BigButton'
-import type { SymbolName } from '../kit/Symbol'
+import type { SymbolName } from '../kit/DrawnSymbol'
 import { toast } from '../kit/Toast'
 
 /** Saves a file of the server's; a refusal is said in its sentence, and one stays where one is. */

@@ -2,7 +2,7 @@ import type { Notice } from '@nibquill/contract'
 import { useContext } from 'react'
 import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
-import { whenWasIt } from '../kit/dates'
+import { useWhen } from '../kit/useWhen'
 import { Box, Hint } from '../kit/form'
 import { ForPupil } from '../kit/forPupil'
 import { Bar, Stack, useWidth } from '../kit/layout'
@@ -40,6 +40,7 @@ export function NoticesFor({
 }
 
 function OneNotice({ notice, small }: { notice: Notice; small: boolean }) {
+  const { whenWasIt } = useWhen()
   const read = useReadNotice()
   const { tablet } = useWidth()
   const forPupil = useContext(ForPupil)

@@ -8,7 +8,7 @@ import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { sentenceOf } from '../kit/problems'
 import { BigButton } from '../kit/BigButton'
-import { whenWasIt } from '../kit/dates'
+import { useWhen } from '../kit/useWhen'
 import { Box, Hint } from '../kit/form'
 import { FormChoices, FormLine } from '../kit/formLines'
 import { Head } from '../kit/Head'
@@ -116,6 +116,7 @@ function NewNotice({ classId, onDone }: { classId: string; onDone: () => void })
 }
 
 function NoticeBox({ notice }: { notice: Notice }) {
+  const { whenWasIt } = useWhen()
   const move = useMoveNotice()
   const [open, setOpen] = useState(false)
   const readers = useReaders(notice.id, open)

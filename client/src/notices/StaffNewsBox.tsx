@@ -2,7 +2,7 @@ import type { SaidNews, StaffNews } from '@nibquill/contract'
 import { router } from 'expo-router'
 import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
-import { whenWasIt } from '../kit/dates'
+import { useWhen } from '../kit/useWhen'
 import { Box } from '../kit/form'
 import { Press } from '../kit/Press'
 import { colours } from '../kit/theme'
@@ -12,6 +12,7 @@ import { Bar } from '../kit/layout'
 
 /** What other staff did that one should know of, until it is put away. */
 export function StaffNewsBox() {
+  const { whenWasIt } = useWhen()
   const news = useNews()
   const seen = useMarkNewsSeen()
   const fresh = (news.data ?? []).filter(
@@ -24,7 +25,7 @@ export function StaffNewsBox() {
       {fresh.map((item) =>
         'by' in item ? (
           <Text key={item.id} variant="bodyMedium">
-            {sentence(item)}
+            {sentence(item, whenWasIt(item.happenedAt))}
           </Text>
         ) : (
           <Press key={item.id} role="link" onPress={() => router.push(`/tray/${item.pieceId}`)}>
@@ -48,9 +49,9 @@ export function StaffNewsBox() {
   )
 }
 
-function sentence({ kind, by, about, className, happenedAt }: StaffNews): string {
+function sentence({ kind, by, about, className }: StaffNews, when: string): string {
   const whom = about ?? t('wholeClass', { name: className ?? '' })
   return kind === 'name-card'
-    ? t('newCard', { by, whom, when: whenWasIt(happenedAt) })
-    : t('letterOpened', { by, whom, when: whenWasIt(happenedAt) })
+    ? t('newCard', { by, whom, when })
+    : t('letterOpened', { by, whom, when })
 }

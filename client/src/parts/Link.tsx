@@ -3,7 +3,7 @@ import { hostOf } from '@nibquill/core'
 import { View, type ViewStyle } from 'react-native'
 import { Text } from 'react-native-paper'
 import { Stack } from '../kit/layout'
-import { Symbol } from '../kit/Symbol'
+import { DrawnSymbol } from '../kit/DrawnSymbol'
 import { colours, corners, space } from '../kit/theme'
 import type { PartViewProps } from './partKinds'
 import { t } from './words'
@@ -15,7 +15,7 @@ export function LinkSheet({ part, alt }: PartViewProps<LinkPart>) {
       {...(alt ? { role: 'img' as const, 'aria-label': alt } : { 'aria-hidden': true })}
       style={SHEET}
     >
-      <Symbol name="link" size={28} colour={colours.sea} />
+      <DrawnSymbol name="link" size={28} colour={colours.sea} />
       <Text variant="labelSmall" numberOfLines={1} style={{ textAlign: 'center' }}>
         {hostOf(part.address)}
       </Text>
@@ -32,7 +32,7 @@ export function LinkStage({ part, alt }: PartViewProps<LinkPart>) {
   const host = hostOf(part.address)
   return (
     <Stack gap="clear" style={STAGE}>
-      <Symbol name="link" size={56} colour={colours.sea} />
+      <DrawnSymbol name="link" size={56} colour={colours.sea} />
       <Text variant="titleLarge" style={{ textAlign: 'center' }}>
         {part.name || host}
       </Text>

@@ -3,7 +3,7 @@ import type { PieceState } from '@nibquill/core'
 import { StyleSheet, View } from 'react-native'
 import Svg, { Path, Rect } from 'react-native-svg'
 import { RuledLines } from '../kit/RuledLines'
-import { Symbol, type SymbolName } from '../kit/Symbol'
+import { DrawnSymbol, type SymbolName } from '../kit/DrawnSymbol'
 import { colours, corners, shadow, stateColours } from '../kit/theme'
 import { PartView } from './PartView'
 
@@ -68,7 +68,7 @@ function Fold({ state, size }: { state: PieceState; size: number }) {
       </Svg>
       {symbol ? (
         <View style={{ position: 'absolute', left: size * 0.08, bottom: size * 0.08 }}>
-          <Symbol name={symbol} size={size * 0.46} colour={colours.sheet} />
+          <DrawnSymbol name={symbol} size={size * 0.46} colour={colours.sheet} />
         </View>
       ) : null}
     </View>

@@ -9,7 +9,7 @@ import type {
 } from '@nibquill/contract'
 import { pageForm, type PartKind } from '@nibquill/core'
 import type { ComponentType } from 'react'
-import type { SymbolName } from '../kit/Symbol'
+import type { SymbolName } from '../kit/DrawnSymbol'
 import { Picture } from '../media/Picture'
 import { mediaAddress } from '../media/mediaAddress'
 import { DrawingPicture, DrawingStage } from './Drawing'

@@ -6,7 +6,7 @@ import { Text } from 'react-native-paper'
 import { dayOf } from '../kit/dates'
 import { Heading, Stack } from '../kit/layout'
 import { Press } from '../kit/Press'
-import { Symbol } from '../kit/Symbol'
+import { DrawnSymbol } from '../kit/DrawnSymbol'
 import { space, targets } from '../kit/theme'
 import { PartsViewer } from '../parts/PartsViewer'
 import { TeacherSaid } from './TeacherSaid'
@@ -46,7 +46,7 @@ export function EarlierVersions({
               gap: space.near,
             }}
           >
-            <Symbol name={shown === version.id ? 'down' : 'next'} />
+            <DrawnSymbol name={shown === version.id ? 'down' : 'next'} />
             <Text variant="titleSmall" style={{ flex: 1 }}>
               {lineOf(version)}
             </Text>

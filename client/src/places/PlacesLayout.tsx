@@ -8,7 +8,7 @@ import { useWidth } from '../kit/layout'
 import { Notice } from '../kit/Notice'
 import { Press } from '../kit/Press'
 
-import { Symbol, type SymbolName } from '../kit/Symbol'
+import { DrawnSymbol, type SymbolName } from '../kit/DrawnSymbol'
 import { colours, corners, fonts, space, targets } from '../kit/theme'
 import { t } from './words'
 
@@ -129,7 +129,7 @@ function PlaceLink({ place, chosen, rail }: { place: Place; chosen: boolean; rai
       }}
     >
       <View>
-        <Symbol name={place.symbol} size={26} colour={colour} />
+        <DrawnSymbol name={place.symbol} size={26} colour={colour} />
         {place.count ? (
           <View
             style={{

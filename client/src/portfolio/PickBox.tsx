@@ -9,7 +9,7 @@ import { Field } from '../kit/Field'
 import { ProblemNotice } from '../kit/Notice'
 import { sentenceOf } from '../kit/problems'
 import { RoundButton } from '../kit/RoundButton'
-import { Symbol } from '../kit/Symbol'
+import { DrawnSymbol } from '../kit/DrawnSymbol'
 import { toast } from '../kit/Toast'
 import { colours, corners, space } from '../kit/theme'
 import { Player } from '../media/Player'
@@ -53,7 +53,7 @@ export function PickBox({ piece }: { piece: Piece }) {
       ) : chosen ? (
         <>
           <Bar>
-            <Symbol name="picked" size={28} colour={colours.verdigris} />
+            <DrawnSymbol name="picked" size={28} colour={colours.verdigris} />
             <Text variant="titleMedium" style={{ flex: 1 }}>
               {t('picked', { term })}
             </Text>

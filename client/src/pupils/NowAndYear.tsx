@@ -6,11 +6,12 @@ import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
 import { Tabs } from '../kit/choices'
-import { dayOf, whenWasIt } from '../kit/dates'
+import { dayOf } from '../kit/dates'
+import { useWhen } from '../kit/useWhen'
 import { Bar, Grid, Heading, Stack, Tile } from '../kit/layout'
 import { ProblemNotice } from '../kit/Notice'
 import { Press } from '../kit/Press'
-import { Symbol } from '../kit/Symbol'
+import { DrawnSymbol } from '../kit/DrawnSymbol'
 import { colours, space, targets } from '../kit/theme'
 import { PieceTile } from '../parts/PieceTile'
 import { piecesWords } from '../pieces'
@@ -96,6 +97,7 @@ export function NowAndYear({
 
 /** What was thrown away, by its makers or a teacher, and can come back for a while. */
 function InBin({ pieces }: { pieces: PieceLine[] }) {
+  const { whenWasIt } = useWhen()
   const restore = useRestoreHandedIn()
   return (
     <Stack role="region" aria-label={t('bin')} gap="near">
@@ -126,6 +128,7 @@ function InBin({ pieces }: { pieces: PieceLine[] }) {
 type Opens = { onOpen: (pieceId: string) => void }
 
 function Area({ title, pieces, onOpen }: Opens & { title: string; pieces: PieceLine[] }) {
+  const { whenWasIt } = useWhen()
   if (pieces.length === 0) return null
   return (
     <Stack role="group" aria-label={title} gap="near" style={{ maxWidth: '100%' }}>
@@ -161,7 +164,7 @@ function Looks({ looks, onOpen }: Opens & { looks: readonly SecondLook[] }) {
             minHeight: targets.adult,
           }}
         >
-          <Symbol name="eye" size={20} colour={colours.ochreText} />
+          <DrawnSymbol name="eye" size={20} colour={colours.ochreText} />
           <View style={{ flex: 1 }}>
             <Text variant="bodyMedium">{t('lookAt', { title, reason })}</Text>
           </View>

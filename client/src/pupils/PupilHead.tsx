@@ -1,7 +1,7 @@
 import type { PupilDetail } from '@nibquill/contract'
 import { router } from 'expo-router'
 import { View } from 'react-native'
-import { whenWasIt } from '../kit/dates'
+import { useWhen } from '../kit/useWhen'
 import { Hint } from '../kit/form'
 import { Bar, Heading } from '../kit/layout'
 import { Peg } from '../kit/Peg'
@@ -22,6 +22,7 @@ export function useNeighbours(pupilId: string, classId: string | undefined) {
 
 /** Whose page it is, and the ways to the class and from pupil to pupil. */
 export function PupilHead({ pupil }: { pupil: PupilDetail }) {
+  const { whenWasIt } = useWhen()
   const { before, after, toBefore, toAfter } = useNeighbours(pupil.id, pupil.classId)
   useKeys({ n: toAfter, b: toBefore, arrowright: toAfter, arrowleft: toBefore }, true)
   return (

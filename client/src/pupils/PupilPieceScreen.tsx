@@ -6,7 +6,7 @@ import { Bar, useWidth } from '../kit/layout'
 import { isHere, NotYet } from '../kit/NotYet'
 import { Peg } from '../kit/Peg'
 import { Press } from '../kit/Press'
-import { Symbol } from '../kit/Symbol'
+import { DrawnSymbol } from '../kit/DrawnSymbol'
 import { colours, space, targets } from '../kit/theme'
 import { t as kitWords } from '../kit/words'
 import { piecesWords } from '../pieces'
@@ -74,7 +74,7 @@ function Beside({
   return (
     <ScrollView style={BESIDE}>
       <Press onPress={() => onGo(null)} style={ROW}>
-        <Symbol name="back" size={24} />
+        <DrawnSymbol name="back" size={24} />
         <Peg peg={pupil.peg} size={40} />
         <Text variant="titleMedium" style={{ flex: 1 }}>
           {t('toPupil', { name: pupil.firstName })}

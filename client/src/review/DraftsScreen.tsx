@@ -3,7 +3,7 @@ import { useLocalSearchParams } from 'expo-router'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
-import { whenWasIt } from '../kit/dates'
+import { useWhen } from '../kit/useWhen'
 import { Box, Hint } from '../kit/form'
 import { Head } from '../kit/Head'
 import { Bar, Page } from '../kit/layout'
@@ -67,6 +67,7 @@ export function DraftsScreen() {
 const MOST_AT_ONCE = 100
 
 function DraftLine({ piece, onAsk }: { piece: PieceLine; onAsk: () => void }) {
+  const { whenWasIt } = useWhen()
   const { pupil, title, task, changedAt, nudgedAt } = piece
   const name = `${pupil.firstName} ${pupil.lastName}`
   return (

@@ -2,7 +2,7 @@ import type { Part, PartFile, Piece, Version } from '@nibquill/contract'
 import type { ReactNode } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
-import { whenWasIt } from '../kit/dates'
+import { useWhen } from '../kit/useWhen'
 import { Hint } from '../kit/form'
 import { Peg } from '../kit/Peg'
 import { colours, corners, space } from '../kit/theme'
@@ -32,6 +32,7 @@ export function Facts({
   children: ReactNode
   foot: ReactNode
 }) {
+  const { whenWasIt } = useWhen()
   const marks = useMarkUps(piece.id).data ?? []
   return (
     <Stack gap="clear" style={{ padding: space.clear }}>

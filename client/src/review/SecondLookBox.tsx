@@ -1,7 +1,7 @@
 import type { Piece, SecondLook } from '@nibquill/contract'
 import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
-import { whenWasIt } from '../kit/dates'
+import { useWhen } from '../kit/useWhen'
 import { Hint } from '../kit/form'
 import { Bar, Stack } from '../kit/layout'
 import { sentenceOf } from '../kit/problems'
@@ -35,6 +35,7 @@ export function useAskLook({ id: pieceId }: Pick<Piece, 'id'>) {
 
 /** Beside the work: whether a teacher wants to come back to it, and why. */
 export function SecondLookBox({ piece, onAsk }: { piece: Piece; onAsk: () => void }) {
+  const { whenWasIt } = useWhen()
   const look = useSecondLookOf(piece.id)
   const tick = useTick()
   if (!look)

@@ -5,7 +5,7 @@ import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
 import { Tabs } from '../kit/choices'
-import { whenWasIt } from '../kit/dates'
+import { useWhen } from '../kit/useWhen'
 import { Box, Hint } from '../kit/form'
 import { Head } from '../kit/Head'
 import { Page } from '../kit/layout'
@@ -56,6 +56,7 @@ const titleOf = (look: SecondLook, by: 'pupil' | 'strand') =>
   by === 'pupil' ? nameOf(look) : (look.strand ?? t('noStrand'))
 
 function LookLine({ look, onTick }: { look: SecondLook; onTick: () => void }) {
+  const { whenWasIt } = useWhen()
   const { pupil, title, reason, askedBy, askedAt, className } = look
   return (
     <PieceRow

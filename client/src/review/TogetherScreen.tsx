@@ -13,7 +13,7 @@ import { isHere, NotYet } from '../kit/NotYet'
 import { Press } from '../kit/Press'
 import { sentenceOf } from '../kit/problems'
 import { Progress } from '../kit/Progress'
-import { Symbol } from '../kit/Symbol'
+import { DrawnSymbol } from '../kit/DrawnSymbol'
 import { colours, corners, space, targets } from '../kit/theme'
 import { toast, ToastPlace } from '../kit/Toast'
 import { sendVoice } from '../media/sendVoice'
@@ -148,7 +148,7 @@ function Tile({ piece, chosen, onTurn }: { piece: TrayLine; chosen: boolean; onT
         <View>
           <Sheet piece={piece} width={TILE_PX} />
           <View style={TICK}>
-            <Symbol name={chosen ? 'tick' : 'untick'} size={26} colour={colours.aubergine} />
+            <DrawnSymbol name={chosen ? 'tick' : 'untick'} size={26} colour={colours.aubergine} />
           </View>
         </View>
         <Text variant="titleSmall" numberOfLines={1}>

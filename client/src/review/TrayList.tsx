@@ -9,12 +9,13 @@ import { Text } from 'react-native-paper'
 import { FirstSteps } from '../classes'
 import { useWaitingComments } from '../comments'
 import { BigButton } from '../kit/BigButton'
-import { timeOf, whenWasIt } from '../kit/dates'
+import { timeOf } from '../kit/dates'
+import { useWhen } from '../kit/useWhen'
 import { Bar, Stack, useWidth } from '../kit/layout'
 import { Empty } from '../kit/Notice'
 import { Peg } from '../kit/Peg'
 import { Press } from '../kit/Press'
-import { Symbol } from '../kit/Symbol'
+import { DrawnSymbol } from '../kit/DrawnSymbol'
 import { colours, corners, space, targets } from '../kit/theme'
 import { ToastPlace } from '../kit/Toast'
 import { useTitle } from '../kit/useTitle'
@@ -59,7 +60,7 @@ function TrayGroupRows({
             onPress={onTogether}
             style={{ ...IN_LINE, minWidth: targets.adult, alignItems: 'flex-end' }}
           >
-            <Symbol name="pictures" size={20} colour={colours.sea} />
+            <DrawnSymbol name="pictures" size={20} colour={colours.sea} />
           </Press>
         ) : null}
       </Bar>
@@ -149,7 +150,7 @@ function TrayHead({
         style={{ ...IN_LINE, marginVertical: -8, paddingHorizontal: 10 }}
       >
         <Bar gap="tight">
-          <Symbol name="sort" size={18} colour={colours.sea} />
+          <DrawnSymbol name="sort" size={18} colour={colours.sea} />
           <Text variant="bodySmall" style={{ color: colours.sea }}>
             {t(`orders.${view.order}`)}
           </Text>
@@ -358,6 +359,7 @@ const TrayRow = memo(function TrayRow({
   marked: boolean
   onGo: (pieceId: string) => void
 }) {
+  const { whenWasIt } = useWhen()
   const name = `${piece.pupil.firstName} ${piece.pupil.lastName}`
   const when = piece.submittedAt ? whenWasIt(piece.submittedAt) : ''
   const short =

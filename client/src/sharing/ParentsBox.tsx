@@ -7,7 +7,8 @@ import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { Ask } from '../kit/Ask'
 import { BigButton } from '../kit/BigButton'
-import { fullDayOf, whenWasIt } from '../kit/dates'
+import { fullDayOf } from '../kit/dates'
+import { useWhen } from '../kit/useWhen'
 import { Choices } from '../kit/choices'
 import { Box, Hint } from '../kit/form'
 import { FormLine } from '../kit/formLines'
@@ -88,6 +89,7 @@ function ConsentBox({
   pupilId: string
   consents: PupilSharing['consents']
 }) {
+  const { whenWasIt } = useWhen()
   const put = usePutConsent(pupilId)
   return (
     <Box title={t('consents')}>
@@ -188,7 +190,11 @@ function AddParentForm({ pupilId, onTold, onDone }: Telling & { onDone: () => vo
 }
 
 /** Their way in, when it was last used, their address. */
-function aboutOf({ invitation, email }: Guardian, mails: 'yes' | 'no'): string {
+function aboutOf(
+  { invitation, email }: Guardian,
+  mails: 'yes' | 'no',
+  whenWasIt: (moment: string) => string,
+): string {
   const about = [
     invitation &&
       t(`states.${invitation.state}`, {
@@ -228,6 +234,7 @@ function GuardianLine({
   firstName,
   onTold,
 }: Telling & { guardian: Guardian; firstName: string }) {
+  const { whenWasIt } = useWhen()
   const mails = useMails()
   const change = useChangeInvitation(pupilId)
   const remove = useRemoveParent(pupilId)
@@ -256,7 +263,7 @@ function GuardianLine({
     >
       <View style={{ flex: 1, minWidth: 180 }}>
         <Text variant="titleSmall">{name}</Text>
-        <Hint>{aboutOf(guardian, mails)}</Hint>
+        <Hint>{aboutOf(guardian, mails, whenWasIt)}</Hint>
       </View>
       {asked ? null : (
         <NewLink guardian={guardian} busy={change.isPending} onPress={() => renew()} />

@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { Text } from 'react-native-paper'
 import { Ask } from '../kit/Ask'
 import { BigButton } from '../kit/BigButton'
-import { whenWasIt } from '../kit/dates'
+import { useWhen } from '../kit/useWhen'
 import { Box, Hint } from '../kit/form'
 import { Head } from '../kit/Head'
 import { Bar, Page } from '../kit/layout'
@@ -37,6 +37,7 @@ export function PostBoxScreen() {
 
 /** Opening is an act of its own: it is asked about first, and those it concerns hear of it. */
 function Letter({ mail, openable }: { mail: Mail; openable: boolean }) {
+  const { whenWasIt } = useWhen()
   const open = useOpenMail()
   const [asking, setAsking] = useState(false)
   return (

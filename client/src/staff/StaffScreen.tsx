@@ -6,7 +6,7 @@ import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { Ask } from '../kit/Ask'
 import { BigButton } from '../kit/BigButton'
-import { whenWasIt } from '../kit/dates'
+import { useWhen } from '../kit/useWhen'
 import { Several, Toggle } from '../kit/choices'
 import { Box, Hint } from '../kit/form'
 import { FormChoices, FormLine, FormSeveral } from '../kit/formLines'
@@ -109,6 +109,7 @@ function AddStaffForm({
 }
 
 function Member({ member, classes }: { member: StaffMember; classes: readonly SchoolClass[] }) {
+  const { whenWasIt } = useWhen()
   const change = useChangeStaff()
   const [open, setOpen] = useState(false)
   const [asking, setAsking] = useState(false)

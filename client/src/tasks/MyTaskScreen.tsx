@@ -4,7 +4,7 @@ import { router, useLocalSearchParams } from 'expo-router'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
-import { whenIsItDue } from '../kit/dates'
+import { useWhen } from '../kit/useWhen'
 import { FolderDrawing } from '../kit/FolderDrawing'
 import { Head } from '../kit/Head'
 import { Bar, Page, Stack, Tile } from '../kit/layout'
@@ -24,6 +24,7 @@ import { t as kitWords } from '../kit/words'
 
 /** A task opens on what to do, and one large way to start making. */
 export function MyTaskScreen() {
+  const { whenIsItDue } = useWhen()
   const { id } = useLocalSearchParams<{ id: string }>()
   const tasks = useTasks()
   if (!isHere(tasks)) return <NotYet of={tasks} />

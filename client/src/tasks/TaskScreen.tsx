@@ -4,9 +4,8 @@ import { router, useLocalSearchParams } from 'expo-router'
 import { useState } from 'react'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
-import { schoolNow } from '../kit/clock'
 import { BigButton } from '../kit/BigButton'
-import { whenIsItDue, whenItOpens, whenWasIt } from '../kit/dates'
+import { useWhen } from '../kit/useWhen'
 import { Box, Hint } from '../kit/form'
 import { Head } from '../kit/Head'
 import { Bar, Page } from '../kit/layout'
@@ -14,7 +13,7 @@ import { ProblemNotice } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
 import { Peg } from '../kit/Peg'
 import { Press } from '../kit/Press'
-import { Symbol } from '../kit/Symbol'
+import { DrawnSymbol } from '../kit/DrawnSymbol'
 import { colours, space, targets } from '../kit/theme'
 import { toast } from '../kit/Toast'
 import { Attachments } from '../media/Attachments'
@@ -27,6 +26,7 @@ import { t } from './words'
  * One task for its teacher: what it says, who has not handed in, and a reminder for their desks.
  */
 export function TaskScreen() {
+  const { whenIsItDue, whenItOpens, isToCome } = useWhen()
   const { id } = useLocalSearchParams<{ id: string }>()
   const task = useTask(id)
   if (!isHere(task)) return <NotYet of={task} />
@@ -34,7 +34,7 @@ export function TaskScreen() {
     task.data.className,
     task.data.unit?.title ?? '',
     task.data.folder.name,
-    task.data.opensAt && new Date(task.data.opensAt) > schoolNow()
+    task.data.opensAt && isToCome(task.data.opensAt)
       ? t('opens', { when: whenItOpens(task.data.opensAt) })
       : '',
     task.data.dueAt ? whenIsItDue(task.data.dueAt) : t('noDue'),
@@ -180,6 +180,7 @@ function StandingLine({
   chosen: boolean | null
   onToggle: () => void
 }) {
+  const { whenWasIt } = useWhen()
   const { pupil } = standing
   const name = `${pupil.firstName} ${pupil.lastName}`.trim()
   return (
@@ -200,7 +201,7 @@ function StandingLine({
             justifyContent: 'center',
           }}
         >
-          <Symbol name={chosen ? 'tick' : 'untick'} size={24} colour={colours.aubergine} />
+          <DrawnSymbol name={chosen ? 'tick' : 'untick'} size={24} colour={colours.aubergine} />
         </Press>
       )}
       <Peg peg={pupil.peg} size={36} />

@@ -4,9 +4,8 @@ import { useState, type ReactNode } from 'react'
 import { v7 as newId } from 'uuid'
 import { View } from 'react-native'
 import { Text } from 'react-native-paper'
-import { schoolNow } from '../kit/clock'
 import { BigButton } from '../kit/BigButton'
-import { whenIsItDue, whenItOpens } from '../kit/dates'
+import { useWhen } from '../kit/useWhen'
 import { FolderDrawing } from '../kit/FolderDrawing'
 import { Toggle } from '../kit/choices'
 import { Box, Hint } from '../kit/form'
@@ -192,12 +191,13 @@ function Reuse({ units, own, onDone }: FormProps & { units: Unit[] }) {
 }
 
 function TaskCard({ task }: { task: Task }) {
+  const { whenIsItDue, whenItOpens, isToCome } = useWhen()
   const about = [
     task.className,
     task.folder.name,
     task.closed
       ? t('closed')
-      : task.opensAt && new Date(task.opensAt) > schoolNow()
+      : task.opensAt && isToCome(task.opensAt)
         ? t('opens', { when: whenItOpens(task.opensAt) })
         : task.dueAt
           ? whenIsItDue(task.dueAt)

@@ -9,7 +9,7 @@ import { Loading, Notice } from '../kit/Notice'
 import { Press } from '../kit/Press'
 import { Progress } from '../kit/Progress'
 import { RoundButton } from '../kit/RoundButton'
-import { Symbol, type SymbolName } from '../kit/Symbol'
+import { DrawnSymbol, type SymbolName } from '../kit/DrawnSymbol'
 import { colours, corners as radii, space, targets } from '../kit/theme'
 import type { Opened } from '../workers/tidy.worker'
 import { BrightenControls, StraightenControls, TrimControls, TurnControls } from './controls'
@@ -390,7 +390,7 @@ function Tools({ chosen, onChoose, onAsItWas }: ToolsProps) {
           onPress={() => onChoose(tool)}
           style={tile(chosen === tool)}
         >
-          <Symbol
+          <DrawnSymbol
             name={symbol}
             size={28}
             colour={chosen === tool ? colours.sheet : colours.aubergine}
@@ -410,7 +410,7 @@ function Tools({ chosen, onChoose, onAsItWas }: ToolsProps) {
         onPress={() => onAsItWas?.()}
         style={tile(false)}
       >
-        <Symbol name="as-it-was" size={28} colour={colours.aubergine} />
+        <DrawnSymbol name="as-it-was" size={28} colour={colours.aubergine} />
         <Text variant="labelSmall" numberOfLines={1} style={[word, { color: colours.aubergine }]}>
           {t('asItWas')}
         </Text>

@@ -9,7 +9,7 @@ export type SymbolName = keyof typeof SYMBOLS | ThingName
 type SymbolProps<Name> = { name: Name; size?: number; colour?: string }
 
 /** A drawn sign; always beside a word or inside something that has a name. */
-export function Symbol({ name, ...look }: SymbolProps<SymbolName>) {
+export function DrawnSymbol({ name, ...look }: SymbolProps<SymbolName>) {
   return isOfInterface(name) ? (
     <Drawing {...look} path={SYMBOLS[name]} />
   ) : (
