@@ -12,7 +12,7 @@ const plain = (name) => ({
 export default {
   // Real databases and real films, also where others take most of the processor: what hangs is
   // ended, what is slow is not a fault.
-  testTimeout: 120_000,
+  testTimeout: 180_000,
   projects: [
     plain('core'),
     plain('contract'),

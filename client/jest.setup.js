@@ -4,6 +4,9 @@ jest.mock('expo-font', () => ({
   useFonts: () => [true, null],
 }))
 
+// What is slow because others have the processor is not a fault.
+require('@testing-library/react').configure({ asyncUtilTimeout: 20_000 })
+
 // Drawings of pegs and folders are fetched when the first is shown; here they are there before.
 beforeAll(() => {
   const { getThings, subscribeThings } = require('./src/kit/things')

@@ -16,7 +16,7 @@ export default class TestRunner {
   }
 
   async runTests(tests, watcher, onStart, onResult, onFailure) {
-    const { maxWorkers, testTimeout = 120_000, testNamePattern } = this.#globalConfig
+    const { maxWorkers, testTimeout = 180_000, testNamePattern } = this.#globalConfig
     const pool = new Worker(fileURLToPath(new URL('testWorker.mjs', import.meta.url)), {
       exposedMethods: ['run'],
       numWorkers: Math.min(maxWorkers, tests.length),

@@ -304,7 +304,7 @@ test('a school of the first version is brought up to today with everything it ha
     details: null,
   })
   await client.end()
-}, 60_000)
+})
 
 test('letters of the version before are known by whom they let in, and by what', async () => {
   const { url, client } = await asOf(5)
@@ -339,7 +339,7 @@ test('letters of the version before are known by whom they let in, and by what',
     ]),
   )
   await client.end()
-}, 60_000)
+})
 
 test('a tidied photo of the version before keeps what was taken, and how it became this', async () => {
   const { url, client } = await asOf(6, fillFirstRoad)
@@ -358,7 +358,7 @@ test('a tidied photo of the version before keeps what was taken, and how it beca
     media_id: ids.taken,
   })
   await client.end()
-}, 60_000)
+})
 
 test('brought up to date twice, nothing happens the second time', async () => {
   const { url, client } = await asOf(2)
@@ -367,4 +367,4 @@ test('brought up to date twice, nothing happens the second time', async () => {
     n: SCHEMA.migrations.length,
   })
   await client.end()
-}, 60_000)
+})

@@ -47,6 +47,8 @@ export function PupilTable({
   pupils: PupilLine[]
   onOpen: (id: string) => void
 }) {
+  // The table stays the same one and changes within.
+  'use no memo'
   const { tablet } = useWidth()
   const [sorting, setSorting] = useState<SortingState>([{ id: 'name', desc: false }])
   const [wanted, setWanted] = useState('')
@@ -99,6 +101,8 @@ export function PupilTable({
 }
 
 function SortChoice({ table }: { table: Table<PupilLine> }) {
+  // As above.
+  'use no memo'
   const ids: ColumnId[] = ['name', 'toDo', ...COUNTS, 'seen']
   const now = table.getState().sorting[0]?.id ?? 'name'
   return (
@@ -126,6 +130,8 @@ const FLEX: Record<ColumnId, number> = {
 }
 
 function TableHead({ table }: { table: Table<PupilLine> }) {
+  // As above.
+  'use no memo'
   return (
     <Bar
       role="row"

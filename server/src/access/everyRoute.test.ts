@@ -86,7 +86,7 @@ beforeAll(async () => {
     letter: await ids('select id from mail limit 1'),
     comment: commentId,
   }
-}, 60_000)
+})
 
 /**
  * What could be asked for at an address that begins like this; the rest of an address says a form
@@ -181,7 +181,7 @@ test('signed out, an id that exists is answered as one that does not, on every r
   for (const { path } of routes)
     if (/:id/.test(path)) expect(FITTING).toHaveProperty(path.split('/')[2]!)
   expect(await tellingRoutes(test_.visitor())).toEqual([])
-}, 60_000)
+})
 
 test.each(['aoife', 'otherTeacher', 'otherParent'] as const)(
   'to %s of another class, an id of Heron’s is answered as one that does not exist, on every route',

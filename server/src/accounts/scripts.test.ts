@@ -56,7 +56,7 @@ beforeAll(async () => {
   text = execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' }).normalize('NFC')
   images = execFileSync('pdffonts', [file], { encoding: 'utf8' })
   rmSync(folder, { recursive: true })
-}, 60_000)
+})
 
 test.each(Object.entries(NAMES))('a name in %s is read from its card: %s', (_, name) => {
   for (const word of name.split(' ')) expect(text).toContain(word.normalize('NFC'))

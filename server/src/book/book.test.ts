@@ -40,7 +40,7 @@ describe('with three approved pieces', () => {
   beforeAll(async () => {
     ids = []
     for (let i = 0; i < 3; i++) ids.push((await school.approved()).id)
-  }, 60_000)
+  })
 
   test('picks keep their order and their reasons, and can be moved and taken out', async () => {
     const [first, second, third] = ids as [string, string, string]

@@ -60,7 +60,7 @@ beforeAll(async () => {
     })
   ).body
   await consent(school.ids.tomasz, false)
-}, 60_000)
+})
 afterEach(() => consent(school.ids.wren, true))
 
 test('for home, what the family may not see stays out, and is named with the reason before the book is made', async () => {
@@ -199,7 +199,7 @@ test('a family takes home what its page shows, picked or not, with nobody at sch
   expect(nothing.body.type).toBe('/problems/book/nothing-to-print')
   await close(true)
   expect((await file()).status).toBe(200)
-}, 60_000)
+})
 
 test('where the school takes a parent’s way in back, the codes of what they took home end; invited anew, they take a book with codes that open', async () => {
   const order = { pupilId: school.ids.wren, termId: school.ids.term }
@@ -226,4 +226,4 @@ test('where the school takes a parent’s way in back, the codes of what they to
   const anew = await school.parent.ask<Book>('POST', '/book/take-home', order)
   expect(anew.body.id).not.toBe(asked.id)
   expect((await ready(anew.body.id)).openLinks).toBeGreaterThan(0)
-}, 60_000)
+})

@@ -56,7 +56,7 @@ test('a centimetre on squared paper is a centimetre in the book', async () => {
   // Sixteen centimetres across: edge, fifteen lines, edge.
   for (const [i, x] of lines.slice(1).entries())
     expect(Math.abs(x - lines[i]! - 100)).toBeLessThanOrEqual(2)
-}, 60_000)
+})
 
 test('the picture the server makes and the page of the book agree, for everything there is to draw with', async () => {
   const { picture, mediaId } = await printed(inkFile('isometric', EVERYTHING))
@@ -69,7 +69,7 @@ test('the picture the server makes and the page of the book agree, for everythin
   expect(differing / screen.length).toBeLessThan(0.003)
   // And there is something to agree on.
   expect(screen.filter((value) => value < 160).length / screen.length).toBeGreaterThan(0.05)
-}, 60_000)
+})
 
 const SMALL = { width: 480, height: 360 }
 const small = async (picture: Sharp): Promise<Buffer> => {

@@ -40,7 +40,7 @@ beforeAll(async () => {
   await school.teacher.ask('PUT', `/review/pieces/${spoken.id}/parts/${part}/transcript`, {
     ...{ text: 'Gulls, and a bell.', seenText: '' },
   })
-}, 60_000)
+})
 
 test.each([
   ['?words=kelp', ['100% Kelp']],

@@ -15,7 +15,7 @@ let school: SmallSchool
 beforeAll(async () => {
   test_ = await TestServer.start()
   school = await SmallSchool.open(test_)
-}, 60_000)
+})
 afterAll(() => test_.stop())
 
 const uploads = async () =>
@@ -50,7 +50,7 @@ test('and by the next process that starts, without anybody asking', async () => 
   expect(await test_.manager.query('select 1 from media where id = $1', [mediaId])).toHaveLength(1)
   expect(await uploads()).toBe(0)
   await next.end()
-}, 30_000)
+})
 
 test('a process that is told to stop takes in what has come before it goes', async () => {
   const alone = await AloneServer.start(test_.config)
@@ -77,7 +77,7 @@ test('a process that is told to stop takes in what has come before it goes', asy
   const answer = await sent
   expect(answer?.status).toBe(200)
   expect(await test_.manager.query('select 1 from media where id = $1', [mediaId])).toHaveLength(1)
-}, 30_000)
+})
 
 test('of two different files under one id at once the second is told that the place is taken', async () => {
   const mediaId = newId()
@@ -145,7 +145,7 @@ test('giants that are only decoded as a whole are refused with a sentence; those
     ])
   }
   expect((await school.wren.upload(await flat(7000, 6000).jpeg().toBuffer())).status).toBe(200)
-}, 60_000)
+})
 
 test('the largest pictures that are taken keep the server under 500 MB, two at once', async () => {
   const own = await TestServer.start()
@@ -172,7 +172,7 @@ test('the largest pictures that are taken keep the server under 500 MB, two at o
   expect(alone.peakMemoryMb).toBeLessThan(500)
   await alone.end()
   await own.stop()
-}, 120_000)
+})
 
 test('whoever cuts a connection in the middle leaves nothing half', async () => {
   const bytes = await picture(900, 700, '#123123')

@@ -126,7 +126,7 @@ test('a paper of four thousand pages is taken in, and its first are drawn', asyn
   expect((await pageOf(paperId, MOST_PAGES)).body).toMatchObject({ pages: 4000, height: 2048 })
   expect((await pageOf(paperId, MOST_PAGES + 1)).status).toBe(400)
   // Most of it goes into making such a paper.
-}, 90_000)
+})
 test('a page of enormous size is drawn by its pixels', async () => {
   const bytes = await paper()
   // 200 inches each way is what the format allows.

@@ -142,7 +142,7 @@ test('pictures of it are made when the hand has rested', async () => {
   }
   expect(await state()).toBe('arrived')
   await until(async () => (await state()) === 'ready')
-}, 30_000)
+})
 
 describe('pictures on a drawing', () => {
   const laid = (mediaId: string): InkChange => ({
@@ -175,7 +175,7 @@ describe('pictures on a drawing', () => {
     const approved = await approve(body)
     expect((await school.parent.fetch('GET', `/media/${mediaId}/960`)).status).toBe(200)
     expect(approved.state).toBe('approved')
-  }, 40_000)
+  })
 
   test('what is laid on in a later go is not seen before that is approved', async () => {
     const approved = await approve((await draw(await drawing(), [put('a')])).body)

@@ -182,7 +182,7 @@ describe.each(PART_KINDS)('a part of kind %s', (kind) => {
     writeFileSync(file, Buffer.from(await response.arrayBuffer()))
     execFileSync('qpdf', ['--check', file])
     inBook(file)
-  }, 60_000)
+  })
 
   test('a handed-in version keeps what it had, whatever is done to the draft', async () => {
     const piece = await school.draft()
@@ -299,7 +299,7 @@ describe('a writing', () => {
     expect(poppler('pdfinfo', file)).toMatch(new RegExp(`Pages:\\s+${plan.pages}\\n`))
     const text = poppler('pdftotext', '-layout', file, '-')
     for (const i of [0, 13, 14, 200, 399]) expect(text).toContain(`Line ${i} of what`)
-  }, 60_000)
+  })
 })
 
 test.each(['voice', 'talk', 'film'] as const)(

@@ -155,4 +155,4 @@ test('as a film each line comes within a frame of when it was drawn, and is hear
     `/media/${Object.values(photo!.files)[0]!.mediaId}/film`,
   )
   expect(none.status).toBe(404)
-}, 60_000)
+})

@@ -56,7 +56,7 @@ beforeAll(async () => {
   test_ = await TestServer.start()
   school = await SmallSchool.open(test_)
   copy = path.join(await mkdtemp(path.join(os.tmpdir(), 'nibquill-copy-')), 'monday')
-}, 60_000)
+})
 afterAll(async () => {
   await test_.stop()
   await rm(path.dirname(copy), { recursive: true, force: true })
@@ -112,7 +112,7 @@ test('a school copied while people work comes back whole elsewhere: rows, files,
   ])
   expect(await run('restore', place, copy, '--overwrite')).toMatchObject({ status: 0 })
   await rm(place.dataFolder, { recursive: true, force: true })
-}, 90_000)
+})
 
 test('a school on disk moves into an object store by its copy, and from there out again', async () => {
   const objects = await ObjectStore.start()
@@ -135,7 +135,7 @@ test('a school on disk moves into an object store by its copy, and from there ou
   await objects.stop()
   for (const folder of [inBucket.dataFolder, onDisk.dataFolder, out])
     await rm(folder, { recursive: true, force: true })
-}, 90_000)
+})
 
 test('nothing is brought back over a running Nibquill, or from a copy that is damaged or not whole', async () => {
   expect(await run('restore', test_.config, copy)).toMatchObject({
@@ -157,7 +157,7 @@ test('nothing is brought back over a running Nibquill, or from a copy that is da
     said: expect.stringMatching(/no whole copy/),
   })
   await rm(place.dataFolder, { recursive: true, force: true })
-}, 60_000)
+})
 
 test('a copy goes into a folder of its own, and says when the school itself is damaged', async () => {
   const full = await mkdtemp(path.join(os.tmpdir(), 'nibquill-copy-'))
@@ -182,4 +182,4 @@ test('a copy goes into a folder of its own, and says when the school itself is d
     said: expect.stringMatching(new RegExp(`damaged: ${row!.hash}`)),
   })
   await rm(full, { recursive: true, force: true })
-}, 60_000)
+})

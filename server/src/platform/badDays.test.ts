@@ -35,7 +35,7 @@ test('an upload goes on where it stopped after the server was killed and started
   const done = await send(after, address, half, bytes.subarray(half))
   expect(await done.json()).toMatchObject({ mediaId, sizeBytes: expect.any(Number) })
   await second.end()
-}, 60_000)
+})
 
 test('a book whose maker was killed is made after the restart, once', async () => {
   for (let i = 0; i < 3; i++) await school.approved()
@@ -93,7 +93,7 @@ test('a book whose maker was killed is made after the restart, once', async () =
   expect(second.body).toMatchObject({ id: bookId, state: 'ready' })
   expect((await test_.manager.query<unknown[]>('select 1 from book')).length).toBe(1)
   await again.close()
-}, 90_000)
+})
 
 test('with its database gone it answers 503 in plain words, and is well again when the database is back', async () => {
   const own = await TestServer.start()
@@ -127,4 +127,4 @@ test('with its database gone it answers 503 in plain words, and is well again wh
     (await visitor.ask('POST', '/accounts/sign-in/card', { code: 'ACDEFGHJKMNPRTWX' })).status,
   ).toBe(401)
   await own.stop()
-}, 60_000)
+})

@@ -15,7 +15,7 @@ test('twenty seconds without the database, under twenty requests a second, lose 
   // Measured 1.7.
   expect(report.heldMb.after).toBeLessThan(report.heldMb.before + 25)
   expect([report.listeners, report.toldTimes]).toEqual([1, 1])
-}, 90_000)
+})
 
 test('a database that has stopped answering is said to be away within three seconds, and its connections are not used again', async () => {
   const test_ = await TestServer.start()
@@ -45,7 +45,7 @@ test('a database that has stopped answering is said to be away within three seco
   await alone.end()
   await way.close()
   await test_.stop()
-}, 60_000)
+})
 
 test('a server that is up before its database waits for it; one that is not let in says so at once', async () => {
   const test_ = await TestServer.start()
@@ -64,4 +64,4 @@ test('a server that is up before its database waits for it; one that is not let 
   await expect(untilAnswering(stranger.toString(), () => undefined)).rejects.toThrow(/password/)
   expect(Date.now() - began).toBeLessThan(10_000)
   await test_.stop()
-}, 60_000)
+})

@@ -126,7 +126,7 @@ test('somebody who does not read is dropped, and the others go on', async () => 
   await until(async () => dropped)
   expect(await soon(reader.over)).toBe('not yet')
   reader.leave()
-}, 60_000)
+})
 
 test.each([
   ['/api/sharing/links/AbC-dEf_123456789012', '/api/sharing/links/:'],

@@ -29,7 +29,7 @@ beforeAll(async () => {
   // As docs/running-it.md says.
   await cp(path.join(test_.config.dataFolder, 'secret.key'), path.join(otherFolder, 'secret.key'))
   other = await AloneServer.start(test_.config, { dataFolder: otherFolder })
-}, 90_000)
+})
 afterAll(async () => {
   await other.end()
   await test_.stop()
@@ -90,7 +90,7 @@ test('a photo of many parts, begun at one server and cut, ends at the other and 
     expect(await readdir(folder)).toEqual(['secret.key'])
   const again = await there(school.wren).fetch('HEAD', address, { headers: TUS })
   expect(again.status).toBe(404)
-}, 60_000)
+})
 
 test('whoever comes to a half-arrived file of somebody else finds nothing', async () => {
   const address = addressOf(await begin(school.wren, 100))

@@ -13,7 +13,7 @@ let folder: string
 beforeAll(async () => {
   objects = await ObjectStore.start()
   folder = await mkdtemp(path.join(os.tmpdir(), 'nibquill-storage-'))
-}, 60_000)
+})
 afterAll(async () => {
   await objects.stop()
   await rm(folder, { recursive: true, force: true })

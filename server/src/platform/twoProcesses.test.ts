@@ -36,7 +36,7 @@ test('two processes that start on one empty database both come up, and the table
   await main.end()
   await Promise.all(servers.map((server) => server.end()))
   await rm(folder, { recursive: true, force: true })
-}, 60_000)
+})
 
 describe('on one database and one file store', () => {
   let test_: TestServer
@@ -47,7 +47,7 @@ describe('on one database and one file store', () => {
     test_ = await TestServer.start()
     school = await SmallSchool.open(test_)
     other = await AloneServer.start(test_.config)
-  }, 60_000)
+  })
   afterAll(async () => {
     await other.end()
     await test_.stop()
@@ -157,5 +157,5 @@ describe('on one database and one file store', () => {
     expect(await test_.manager.query('select id from book')).toEqual([{ id }])
     expect(asked === null || asked.status === 202 || asked.status === 503).toBe(true)
     await third.end()
-  }, 60_000)
+  })
 })

@@ -45,7 +45,7 @@ const hashOf = async (mediaId: string) =>
 beforeEach(async () => {
   test_ = await TestServer.start()
   school = await SmallSchool.open(test_)
-}, 60_000)
+})
 afterEach(() => test_.stop())
 
 test('what was thrown away is gone after thirty days: rows, files and previews, and not a day before', async () => {
@@ -77,7 +77,7 @@ test('what was thrown away is gone after thirty days: rows, files and previews, 
     'binned pieces': 0,
     'files nobody refers to': 0,
   })
-}, 60_000)
+})
 
 test('taken back within thirty days it stays for good', async () => {
   const piece = await school.draft()
@@ -87,7 +87,7 @@ test('taken back within thirty days it stays for good', async () => {
   await test_.server.retention.run()
   expect(await count('piece')).toBe(1)
   expect(await count('media')).toBe(1)
-}, 60_000)
+})
 
 test('a file goes when the last thing that refers to it goes, and not before', async () => {
   const bytes = await picture(400, 300, '#664422')
@@ -108,7 +108,7 @@ test('a file goes when the last thing that refers to it goes, and not before', a
   daysLater(62)
   expect(await test_.server.retention.run()).toMatchObject({ 'files nobody refers to': 1 })
   expect((await stored()).filter((name) => name.includes(hash))).toEqual([])
-}, 60_000)
+})
 
 test('a part taken out of a draft goes; one that a handed-in version holds stays with its file, and so does a tidied photo’s original', async () => {
   const draft = await school.draft()
@@ -149,7 +149,7 @@ test('a part taken out of a draft goes; one that a handed-in version holds stays
   expect(removed).toMatchObject({ 'removed parts': 2, 'files nobody refers to': 1 })
   expect(await count('media', 'id = $1', [pictureOf(kept)])).toBe(1)
   expect(await count('version_part')).toBe(1)
-}, 60_000)
+})
 
 test('files that no row names go after two days, and nothing else in the store does', async () => {
   const piece = await school.draft()
@@ -168,7 +168,7 @@ test('files that no row names go after two days, and nothing else in the store d
   expect(
     (await school.teacher.fetch('GET', `/media/${pictureOf(piece.parts[0])}/320`)).status,
   ).toBe(200)
-}, 60_000)
+})
 
 test('ways in that are over, letters, lists, sheets and news go in their time', async () => {
   await school.teacher.ask('POST', '/accounts/cards', { pupilId: school.ids.tomasz })
@@ -206,7 +206,7 @@ test('ways in that are over, letters, lists, sheets and news go in their time', 
   expect(
     await count('audit', 'happened_at < $1', [new Date(START.getTime() + 24 * 3600 * 1000)]),
   ).toBe(0)
-}, 60_000)
+})
 
 test('where a school wants it so, a film goes on as what plays everywhere once its term has ended; not before, and its piece stays as it was', async () => {
   const large = await film({ coder: 'libx264', size: '1920x1080', seconds: 2 })
@@ -265,7 +265,7 @@ test('where a school wants it so, a film goes on as what plays everywhere once i
   const forms = await test_.manager.query<{ key: string }[]>('select key from media_form')
   const files = (await stored()).map((name) => path.basename(name))
   expect(files.sort()).toEqual([...new Set(forms.map(({ key }) => key))].sort())
-}, 60_000)
+})
 
 test('books of a pupil who left go after a year, page codes and file with them; a book goes with the piece it prints', async () => {
   const made: string[] = []
@@ -298,7 +298,7 @@ test('books of a pupil who left go after a year, page codes and file with them; 
   expect(await test_.server.retention.run()).toMatchObject({ 'books of pupils who left': 1 })
   expect([await count('book'), await count('page_link')]).toEqual([0, 0])
   expect((await stored()).filter((name) => name.endsWith('.pdf'))).toEqual([])
-}, 60_000)
+})
 
 test('the table a school reads is the one the job goes by', () => {
   const page = readFileSync(new URL('../../../docs/retention.md', import.meta.url), 'utf8')

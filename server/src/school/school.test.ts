@@ -692,5 +692,5 @@ describe('the year’s turn', () => {
       '/problems/school/roll-over-final',
     )
     await own.stop()
-  }, 60_000)
+  })
 })

@@ -509,7 +509,7 @@ export function useSmallSchool(
   beforeAll(async () => {
     test = await TestServer.start()
     opened({ test, school: await SmallSchool.open(test) })
-  }, 60_000)
+  })
   afterAll(() => test.stop())
 }
 
