@@ -114,6 +114,15 @@ test('what cannot be decided comes back to its place, and it is said why', async
   const title = await heading(page).innerText()
   // The network goes just now.
   await page.route('**/api/review/pieces/**', (route) => route.abort())
+  // A page hears a moment later that it is cut off.
+  const cutOff = () =>
+    page.evaluate(() =>
+      fetch('/api/review/pieces/none').then(
+        () => 'not yet',
+        () => 'cut off',
+      ),
+    )
+  await expect.poll(cutOff).toBe('cut off')
   await page.keyboard.press('a')
   await expect(page.getByText(/^Not decided: .*Nothing is lost/)).toBeVisible()
   await expect(place(page)).toHaveText(/^2 of/)

@@ -47,8 +47,6 @@ export function PupilTable({
   pupils: PupilLine[]
   onOpen: (id: string) => void
 }) {
-  // The table stays the same one and changes within.
-  'use no memo'
   const { tablet } = useWidth()
   const [sorting, setSorting] = useState<SortingState>([{ id: 'name', desc: false }])
   const [wanted, setWanted] = useState('')
@@ -101,8 +99,6 @@ export function PupilTable({
 }
 
 function SortChoice({ table }: { table: Table<PupilLine> }) {
-  // As above.
-  'use no memo'
   const ids: ColumnId[] = ['name', 'toDo', ...COUNTS, 'seen']
   const now = table.getState().sorting[0]?.id ?? 'name'
   return (
@@ -130,8 +126,6 @@ const FLEX: Record<ColumnId, number> = {
 }
 
 function TableHead({ table }: { table: Table<PupilLine> }) {
-  // As above.
-  'use no memo'
   return (
     <Bar
       role="row"

@@ -16,8 +16,6 @@ export function useFormOf<Filled extends FieldValues, Sent>(
   start: Filled,
   sending: (sent: Sent) => Promise<unknown>,
 ) {
-  // What is filled in lies in the form, which stays the same: who reads it reads it anew each time.
-  'use no memo'
   const form = useForm<Filled, unknown, Sent>({
     resolver: valibotResolver(schema) as never,
     defaultValues: start as DefaultValues<Filled>,
@@ -62,8 +60,7 @@ export function useFormOf<Filled extends FieldValues, Sent>(
   /** What is wrong with a line, in a sentence. */
   const faultAt = (path: FieldPath<Filled>) =>
     sentence(form.getFieldState(path, form.formState).error?.message)
-  const watch = ((...names: []) => form.watch(...names)) as typeof form.watch
-  return { ...form, watch, set, faultAt, send, refused }
+  return { ...form, set, faultAt, send, refused }
 }
 
 const INVALID = '/problems/request/invalid'

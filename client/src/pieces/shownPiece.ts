@@ -132,8 +132,6 @@ export type ShownPiece = {
  * @param begun - False for one that is made here a moment from now: nobody else knows of it.
  */
 export function useShownPiece(pieceId: string, begun = true): ShownPiece {
-  // Also of what was asked for elsewhere, and may have come meanwhile.
-  'use no memo'
   const queries = useQueryClient()
   const waiting = useWaiting(pieceId)
   // Until the school has heard of it there is nothing to ask for.
@@ -146,7 +144,6 @@ export function useShownPiece(pieceId: string, begun = true): ShownPiece {
 
 /** Pieces in a list as their pupil sees them; thrown away here, one is gone. */
 export function useShownLines(listed: readonly PieceLine[]): PieceLine[] {
-  'use no memo'
   const queries = useQueryClient()
   const waiting = useWaiting()
   const of = (pieceId: string) => waiting.filter(({ intent }) => intent.pieceId === pieceId)
