@@ -8,6 +8,7 @@ import type {
 } from '@playwright/test'
 import path from 'node:path'
 import { scratch } from './materials.ts'
+import config from './playwright.config.ts'
 
 /** `sending`: what was sent from it and not answered yet. */
 type Device = { context: BrowserContext; control: CDPSession; sending: Set<Request> }
@@ -57,6 +58,9 @@ export class Devices {
       baseURL: this.#at,
       hasTouch: false,
       locale: 'en-GB',
+      // A page of ours comes up in the process another one of this device has left warm: a fifth of
+      // opening one.
+      args: [...(config.use?.launchOptions?.args ?? []), '--process-per-site'],
     })
     // Keeps the process of our pages alive between tests.
     await context.pages()[0]!.goto(`${this.#at}/api/health`)

@@ -53,9 +53,6 @@ export default defineConfig({
         '--disable-background-networking',
         '--disable-component-update',
         '--disable-sync',
-        // A page of ours comes up in the process another one of this device has left warm: a fifth
-        // of opening one.
-        '--process-per-site',
         FOR_SECONDS,
         '--use-fake-device-for-media-stream=fps=10',
         '--use-fake-ui-for-media-stream',

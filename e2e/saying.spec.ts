@@ -278,7 +278,7 @@ test('spoken words come out as long as they were, in their rhythm, and at the on
   execFileSync('espeak-ng', ['-v', 'en-gb+f3', '-s', '130', '-a', '60', '-w', said, words])
   const browser = await launchHearing(said)
   try {
-    const page = await browser.newPage({ baseURL: schoolAt })
+    const page = await browser.newPage({ baseURL: schoolAt, serviceWorkers: 'block' })
     // From the desk: an address opened first lays the desk below itself, which takes a moment here.
     await enterAsPupil(page, 'Aoife')
     await page.getByRole('button', { name: 'Say', exact: true }).click()
