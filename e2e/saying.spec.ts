@@ -279,6 +279,14 @@ test('spoken words come out as long as they were, in their rhythm, and at the on
   const browser = await launchHearing(said)
   try {
     const page = await browser.newPage({ baseURL: schoolAt, serviceWorkers: 'block' })
+    const asked: string[] = []
+    page.on('response', (answer) => {
+      const method = answer.request().method()
+      if (method !== 'GET' || answer.status() >= 400)
+        asked.push(`${method} ${new URL(answer.url()).pathname} ${answer.status()}`)
+    })
+    page.on('requestfailed', (request) => asked.push(`${request.method()} ${request.url()} failed`))
+    page.on('pageerror', (error) => asked.push(error.message))
     // From the desk: an address opened first lays the desk below itself, which takes a moment here.
     await enterAsPupil(page, 'Aoife')
     await page.getByRole('button', { name: 'Say', exact: true }).click()
@@ -292,7 +300,7 @@ test('spoken words come out as long as they were, in their rhythm, and at the on
       return line?.cover?.kind === 'voice' && line.id !== before ? line.cover.files.sound : null
     }
     const atSchool = async () =>
-      (await sound())?.state ?? `not there; shown is ${await page.locator('body').innerText()}`
+      (await sound())?.state ?? `not there; asked so far: ${asked.join(', ')}`
     await expect.poll(atSchool, { timeout: 60_000 }).toBe('ready')
     const at = `/api/media/${(await sound())!.mediaId}/playable`
     const heard = path.join(folder, 'heard.m4a')
