@@ -44,7 +44,6 @@ async function visitAll(page: Page, addresses: readonly string[]): Promise<void>
 }
 
 test.use({ viewport: SIZES[1]! })
-test.setTimeout(180_000)
 
 test('the door', async ({ page }) => {
   who = 'nobody'

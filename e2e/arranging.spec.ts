@@ -54,7 +54,7 @@ test('arranging: a label with its pointer, a clock set, a thing locked; dragging
     label = (await labelAt()) ?? label
     return Math.abs(label.at.x - 10_000) + Math.abs(label.pointer!.x - 3000)
   }
-  await expect.poll(place, { timeout: 20_000 }).toBeLessThan(120)
+  await expect.poll(place).toBeLessThan(120)
   expect(label.lines).toEqual(['the claw'])
 
   await page.getByRole('button', { name: 'Lock' }).click()
@@ -146,7 +146,7 @@ test('each page of a paper comes on a sheet of its own, to be drawn on; a torn o
   await page.context().setOffline(true)
   await page.getByRole('tab', { name: 'Arrange' }).click()
   await pickOne({ ...plan, name: 'second.pdf' })
-  await expect(page.getByText('they need the network')).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByText('they need the network')).toBeVisible()
   await page.context().setOffline(false)
 })
 
@@ -154,7 +154,6 @@ test('a teacher makes a starter sheet; a pupil’s copy opens on the cutting mat
   page,
   another,
 }) => {
-  test.setTimeout(120_000)
   const teacher = await another()
   await enterAsTeacher(teacher, 'plover', '/tasks')
   await teacher.getByText('What lives here?').first().click()
@@ -192,9 +191,7 @@ test('a teacher makes a starter sheet; a pupil’s copy opens on the cutting mat
       thing.kind === 'label' ? [thing] : [],
     ) ?? []
   await expect
-    .poll(async () => (await cards()).find(({ lines }) => lines[0] === 'seaweed')?.at.y, {
-      timeout: 30_000,
-    })
+    .poll(async () => (await cards()).find(({ lines }) => lines[0] === 'seaweed')?.at.y)
     .toBeGreaterThan(8000)
   const stays = (await cards()).find(({ lines }) => lines[0] === 'Our pool')
   expect(stays).toMatchObject({ fixed: true })

@@ -105,7 +105,7 @@ test('a pupil’s tablet never fetches a teacher’s screens, nor keeps them, an
         for (const { url } of await (await caches.open(name)).keys()) urls.push(url)
       return urls.join('\n')
     })
-  await expect.poll(kept, { timeout: 30_000 }).toContain('/pupil-')
+  await expect.poll(kept).toContain('/pupil-')
   expect(await kept()).not.toContain('/teacher-')
 })
 

@@ -50,9 +50,7 @@ test('clips as the demo’s pupils make them play from their served form; our me
     )
   }
   await expect
-    .poll(async () => (await clips()).filter(({ state }) => state === 'ready').length, {
-      timeout: 60_000,
-    })
+    .poll(async () => (await clips()).filter(({ state }) => state === 'ready').length)
     .toBe(made.length)
   const file = path.join(folder, 'clip')
   for (const { mediaId } of await clips()) {

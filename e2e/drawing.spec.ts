@@ -96,7 +96,6 @@ test('with the mouse: every pen, its ink, its water and its edge, to the tray an
 test('a rubber takes a part of a line, a tap all of it; undo and do again lead back and forth; clearing asks', async ({
   page,
 }) => {
-  test.setTimeout(120_000)
   await enterAsPupil(page, 'Aoife', '/desk')
   const paper = await newDrawing(page)
   await paper.draw([
@@ -368,7 +367,6 @@ test('a drawing of a later Nibquill is shown, not drawn on', async ({ page }) =>
 })
 
 test('screen and server show the same, for everything there is to draw with', async ({ page }) => {
-  test.setTimeout(120_000)
   await enterAsPupil(page, 'Aoife', '/desk')
   const paper = await newDrawing(page)
   await paper.draw(wave(110))
@@ -399,14 +397,11 @@ test('screen and server show the same, for everything there is to draw with', as
   const { mediaId } = drawingIn(await pieceOf(page, id))!.files.ink
   let made: Buffer | null = null
   await expect
-    .poll(
-      async () => {
-        const answer = await page.request.get(`/api/media/${mediaId}/2048`)
-        if (answer.headers()['content-type'] === 'image/jpeg') made = await answer.body()
-        return made !== null
-      },
-      { timeout: 40_000 },
-    )
+    .poll(async () => {
+      const answer = await page.request.get(`/api/media/${mediaId}/2048`)
+      if (answer.headers()['content-type'] === 'image/jpeg') made = await answer.body()
+      return made !== null
+    })
     .toBe(true)
   const [screen, server] = await Promise.all([grey(onScreen), grey(sharp(made!))])
   const differing = screen.filter((value, i) => !standsNear(value, server, i)).length

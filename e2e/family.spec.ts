@@ -126,7 +126,7 @@ test('everything a family sees goes home as a book, with two taps and without as
   await expect(book.getByText(`${pieces} piece`)).toBeVisible()
   await book.getByRole('button', { name: 'Make the book' }).click()
   const save = book.getByRole('button', { name: 'Save the book' })
-  await expect(save).toBeVisible({ timeout: 60_000 })
+  await expect(save).toBeVisible()
   const waits = page.waitForEvent('download')
   await save.click()
   const file = await waits

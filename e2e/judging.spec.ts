@@ -133,7 +133,6 @@ test('what cannot be decided comes back to its place, and it is said why', async
 })
 
 test('after the last one comes an end, with what one went past', async ({ page }) => {
-  test.setTimeout(120_000)
   const of = Number(/of (\d+)/.exec(await place(page).innerText())![1])
   for (let at = 2; at <= of; at++) {
     await page.keyboard.press('j')

@@ -6,7 +6,6 @@ import { expect, test } from './test.ts'
 // ⟧: what stands outside of them was never worded, what does not fit has no room to grow.
 
 test.use({ locale: 'en-XA', viewport: { width: 390, height: 844 } })
-test.setTimeout(180_000)
 
 /** What the school sent: names and titles that are nobody's words but their own. */
 const sent = new Set<string>()

@@ -43,7 +43,7 @@ async function pieceWith(
 ): Promise<string> {
   await enterAsPupil(page, pupil, '/make')
   await pick(page, files)
-  await expect(arrivedTiles(page)).toHaveCount(files.length, { timeout: 60_000 })
+  await expect(arrivedTiles(page)).toHaveCount(files.length)
   await page.getByRole('button', { name: 'Go on' }).click()
   await page.waitForURL('**/what')
   const id = pieceIdOf(page)
@@ -54,7 +54,6 @@ async function pieceWith(
 test('tidying: the page is found, lies flat, is brightened, turned and trimmed; each step can be taken back and the original stays', async ({
   schoolAt,
 }) => {
-  test.setTimeout(120_000)
   const browser = await launchReckoning()
   try {
     const here = { locale: 'en-GB', serviceWorkers: 'block' } as const
@@ -69,7 +68,7 @@ async function tidy(page: Page): Promise<void> {
   const [taken] = photosOf((await pieceOf(page, id)).parts) as [PhotoPart & PartFile]
   await tiles(page).first().click()
   await page.getByRole('button', { name: 'Tidy', exact: true }).click()
-  await expect(page.getByText('Here is your page')).toBeVisible({ timeout: 20_000 })
+  await expect(page.getByText('Here is your page')).toBeVisible()
 
   // A corner moves by keyboard, with fine and large steps, and the find brings it back.
   const corner = page.getByRole('button', { name: 'Top left corner' })
@@ -121,13 +120,9 @@ async function tidy(page: Page): Promise<void> {
   await expect.poll(proportions).toBeLessThan(1000 / 720)
 
   await page.getByRole('button', { name: 'Keep it' }).click()
-  await expect(page.getByText('Tidied. What the camera saw is kept.')).toBeVisible({
-    timeout: 30_000,
-  })
+  await expect(page.getByText('Tidied. What the camera saw is kept.')).toBeVisible()
 
-  await expect
-    .poll(async () => photosOf((await pieceOf(page, id)).parts)[0]?.tidied, { timeout: 30_000 })
-    .toBeTruthy()
+  await expect.poll(async () => photosOf((await pieceOf(page, id)).parts)[0]?.tidied).toBeTruthy()
   const tidied = photosOf((await pieceOf(page, id)).parts) as [PhotoPart & PartFile]
   expect(tidied).toHaveLength(1)
   expect(tidied[0].tidied).toMatchObject({
@@ -204,7 +199,6 @@ test('parts are put in order by keyboard and by mouse, named, taken out and brou
 test('too many, too large and the same again: each is said in plain words, and nothing else happens to the rest', async ({
   page,
 }) => {
-  test.setTimeout(150_000)
   const folder = scratch()
   const huge = path.join(folder, 'wall.jpg')
   writeFileSync(
@@ -216,7 +210,7 @@ test('too many, too large and the same again: each is said in plain words, and n
   const leaf = await plain(folder, 'leaf.png', '#4c7a4f')
   await enterAsPupil(page, 'Aoife', '/make')
   await pick(page, [leaf])
-  await expect(arrivedTiles(page)).toHaveCount(1, { timeout: 30_000 })
+  await expect(arrivedTiles(page)).toHaveCount(1)
   await pick(page, [leaf])
   const asked = page.getByRole('dialog')
   await expect(asked).toContainText('This photo is here already')
@@ -224,8 +218,8 @@ test('too many, too large and the same again: each is said in plain words, and n
   await expect(tiles(page)).toHaveCount(1)
 
   await pick(page, [huge])
-  await expect(page.getByText('“wall.jpg” was very large')).toBeVisible({ timeout: 60_000 })
-  await expect(arrivedTiles(page)).toHaveCount(2, { timeout: 60_000 })
+  await expect(page.getByText('“wall.jpg” was very large')).toBeVisible()
+  await expect(arrivedTiles(page)).toHaveCount(2)
 
   const many = await Promise.all(
     Array.from({ length: 200 }, (_, i) =>
@@ -233,7 +227,7 @@ test('too many, too large and the same again: each is said in plain words, and n
     ),
   )
   await pick(page, many)
-  await expect(page.getByText('172 pictures were left out')).toBeVisible({ timeout: 60_000 })
+  await expect(page.getByText('172 pictures were left out')).toBeVisible()
   await expect(arrivedTiles(page)).toHaveCount(30, { timeout: 90_000 })
   await page.getByRole('button', { name: 'Go on' }).click()
   await page.waitForURL('**/what')
@@ -266,7 +260,6 @@ test('the same piece on two tablets: parts of both are kept, and words that diff
   page,
   another,
 }) => {
-  test.setTimeout(120_000)
   const folder = scratch()
   const id = await pieceWith(page, [await plain(folder, 'one.png', '#a9452f')], { then: '/what' })
   const second = await another({ width: 820, height: 1180 })
@@ -279,28 +272,27 @@ test('the same piece on two tablets: parts of both are kept, and words that diff
   await expect.poll(async () => (await pieceOf(page, id)).title).toBe('Named on the first tablet')
   await follow(page, `/my-pieces/${id}/photo`)
   await pick(page, [await plain(folder, 'two.png', '#2f5e8c')])
-  await expect(arrivedTiles(page)).toHaveCount(2, { timeout: 30_000 })
+  await expect(arrivedTiles(page)).toHaveCount(2)
   await second.context().setOffline(false)
   const both = second.getByRole('group', {
     name: 'Something else was written on another tablet. Which shall it be?',
   })
-  await expect(both).toBeVisible({ timeout: 60_000 })
+  await expect(both).toBeVisible()
   await expect(both).toContainText('Named on the first tablet')
   await expect(both).toContainText('Named on the second tablet')
   await both.getByRole('button', { name: 'Take the words of this tablet' }).click()
   await expect.poll(async () => (await pieceOf(page, id)).title).toBe('Named on the second tablet')
   await follow(second, `/my-pieces/${id}/photo`)
   await pick(second, [await plain(folder, 'three.png', '#4c7a4f')])
-  await expect(arrivedTiles(second)).toHaveCount(3, { timeout: 30_000 })
+  await expect(arrivedTiles(second)).toHaveCount(3)
   await follow(page, `/my-pieces/${id}`)
-  await expect(page.getByRole('tab', { name: 'Photo 3 of 3' })).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByRole('tab', { name: 'Photo 3 of 3' })).toBeVisible()
   expect((await pieceOf(page, id)).parts).toHaveLength(3)
 })
 
 test('bad days: errors for a while, a proxy’s page, no room at school, a piece thrown away meanwhile; the photo waits and is not lost', async ({
   page,
 }) => {
-  test.setTimeout(150_000)
   const folder = scratch()
   await enterAsPupil(page, 'Aoife', '/make')
   const uploads = '**/api/media/uploads**'
@@ -330,10 +322,10 @@ test('bad days: errors for a while, a proxy’s page, no room at school, a piece
   for (const [i, [name, answer, words]] of answers.entries()) {
     await page.route(uploads, (route) => route.fulfill(answer))
     await pick(page, [await plain(folder, name, `rgb(${i * 40}, 90, 120)`)])
-    await expect(page.getByText(words).first()).toBeVisible({ timeout: 40_000 })
+    await expect(page.getByText(words).first()).toBeVisible()
     await page.unroute(uploads)
     // By itself, without a tap.
-    await expect(arrivedTiles(page)).toHaveCount(i + 1, { timeout: 60_000 })
+    await expect(arrivedTiles(page)).toHaveCount(i + 1)
   }
   await page.getByRole('button', { name: 'Go on' }).click()
   await page.waitForURL('**/what')
@@ -352,9 +344,7 @@ test('bad days: errors for a while, a proxy’s page, no room at school, a piece
   await page.unroute(uploads)
   await page.getByRole('button', { name: 'Go on' }).click()
   await page.getByRole('button', { name: 'Go on' }).click()
-  await expect(alert.filter({ hasText: /There is nothing here for you to see/ })).toBeVisible({
-    timeout: 60_000,
-  })
+  await expect(alert.filter({ hasText: /There is nothing here for you to see/ })).toBeVisible()
   // Brought back, it takes the photo that waited.
   await page.evaluate(
     (id) =>
@@ -367,7 +357,7 @@ test('bad days: errors for a while, a proxy’s page, no room at school, a piece
   )
   await page.getByRole('button', { name: 'Try again' }).click()
   await page.goto(`/my-pieces/${thrownAway}`)
-  await expect(arrivedTiles(page)).toHaveCount(1, { timeout: 30_000 })
+  await expect(arrivedTiles(page)).toHaveCount(1)
 })
 
 test('a session that ended opens the door by itself; the same pupil comes back and everything goes on', async ({
@@ -380,11 +370,11 @@ test('a session that ended opens the door by itself; the same pupil comes back a
   await pick(page, [await plain(folder, 'ended.png', '#654321')])
   // It is sent only once it is kept on the tablet: a page left before that has nothing to come back
   // to.
-  await expect(page.getByText('waits here')).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByText('waits here')).toBeVisible()
   await context.clearCookies()
   await page.unroute('**/api/media/uploads**')
   // The next try of the photo is told that nobody is signed in.
-  await page.waitForURL('**/sign-in**', { timeout: 60_000 })
+  await page.waitForURL('**/sign-in**')
   // Without leaving the page: the outbox that waited for its pupil is read again in it.
   await typeLetters(page, DEMO_CARDS.Aoife.toLowerCase())
   await page.waitForURL('**/desk')
@@ -395,9 +385,7 @@ test('a session that ended opens the door by itself; the same pupil comes back a
     )
     return photosOf((await pieceOf(page, newest!.id)).parts).map(({ sentSha256 }) => sentSha256)
   }
-  await expect
-    .poll(newestParts, { timeout: 60_000 })
-    .toEqual([sha256Of(path.join(folder, 'ended.png'))])
+  await expect.poll(newestParts).toEqual([sha256Of(path.join(folder, 'ended.png'))])
 })
 
 test('a browser that keeps nothing says so on the desk, before anything is made', async ({
@@ -421,7 +409,6 @@ test('a browser that keeps nothing says so on the desk, before anything is made'
 test('after one visit Nibquill opens without a network; what is made and handed in goes to school by itself', async ({
   browser,
 }) => {
-  test.setTimeout(150_000)
   const context = await browser.newContext({
     viewport: { width: 820, height: 1180 },
     serviceWorkers: 'allow',
@@ -445,8 +432,8 @@ test('after one visit Nibquill opens without a network; what is made and handed 
 
   const page = await context.newPage()
   await page.goto('/')
-  await expect(page.getByRole('heading', { name: 'Aoife’s desk' })).toBeVisible({ timeout: 20_000 })
-  await expect(page.getByText('There is no network just now')).toBeVisible({ timeout: 20_000 })
+  await expect(page.getByRole('heading', { name: 'Aoife’s desk' })).toBeVisible()
+  await expect(page.getByText('There is no network just now')).toBeVisible()
   await page.getByRole('button', { name: 'Photo', exact: true }).click()
   await page.getByRole('button', { name: 'Take the photo' }).click()
   await expect(tiles(page)).toHaveCount(1)
@@ -466,9 +453,6 @@ test('after one visit Nibquill opens without a network; what is made and handed 
   await context.setOffline(false)
   await expect(again.getByRole('region', { name: 'In the tray' })).toContainText(
     'Made where no network reaches',
-    {
-      timeout: 60_000,
-    },
   )
   await expect(again.getByRole('region', { name: 'On its way' })).toHaveCount(0)
   await context.close()
@@ -477,7 +461,6 @@ test('after one visit Nibquill opens without a network; what is made and handed 
 test('twenty photos of four megabytes come through a cut network, a reload, a closed tab and a killed server: all there, once each', async ({
   browser,
 }) => {
-  test.setTimeout(300_000)
   const folder = scratch()
   const files: string[] = []
   for (let i = 0; i < 20; i++) files.push(await heavyPhoto(folder, `${i}.jpg`, i + 1))
@@ -492,7 +475,7 @@ test('twenty photos of four megabytes come through a cut network, a reload, a cl
   let page = await context.newPage()
   await enterAsPupil(page, 'Aoife', '/make')
   await pick(page, files)
-  await expect(tiles(page)).toHaveCount(20, { timeout: 60_000 })
+  await expect(tiles(page)).toHaveCount(20)
   const arrived = (more: number) =>
     expect.poll(() => arrivedTiles(page).count(), { timeout: 90_000 }).toBeGreaterThan(more)
   await arrived(1)
@@ -502,14 +485,12 @@ test('twenty photos of four megabytes come through a cut network, a reload, a cl
   await arrived(4)
   await page.reload()
   await page.goto('/desk')
-  await expect(page.getByRole('region', { name: 'On its way' })).toBeVisible({ timeout: 20_000 })
+  await expect(page.getByRole('region', { name: 'On its way' })).toBeVisible()
   await page.waitForTimeout(1500)
   await page.close()
   page = await context.newPage()
   await page.goto('/desk')
-  await expect(page.getByRole('region', { name: 'On its way' })).toContainText(/\d+ photos/, {
-    timeout: 20_000,
-  })
+  await expect(page.getByRole('region', { name: 'On its way' })).toContainText(/\d+ photos/)
   await page.waitForTimeout(700)
   await server.kill()
   await page.waitForTimeout(2000)
@@ -522,12 +503,10 @@ test('twenty photos of four megabytes come through a cut network, a reload, a cl
       ((await (await fetch('/api/pieces')).json()) as { pieces: { id: string }[] }).pieces,
   )
   await expect
-    .poll(
-      async () =>
-        photosOf((await pieceOf(page, piece!.id)).parts)
-          .map(({ sentSha256 }) => sentSha256)
-          .sort(),
-      { timeout: 60_000 },
+    .poll(async () =>
+      photosOf((await pieceOf(page, piece!.id)).parts)
+        .map(({ sentSha256 }) => sentSha256)
+        .sort(),
     )
     .toEqual(files.map(sha256Of).sort())
   await context.close()

@@ -119,12 +119,7 @@ export async function inkAtSchool(page: Page, pieceId: string): Promise<InkDocum
 export async function thingsAtSchool(page: Page, pieceId: string, count: number) {
   let things: InkDocument['sheets'][number]['things'] = []
   await expect
-    .poll(
-      async () => (things = (await inkAtSchool(page, pieceId))?.sheets[0]!.things ?? []).length,
-      {
-        timeout: 30_000,
-      },
-    )
+    .poll(async () => (things = (await inkAtSchool(page, pieceId))?.sheets[0]!.things ?? []).length)
     .toBe(count)
   return things
 }

@@ -21,7 +21,6 @@ test('on a phone, one piece travels the whole road, from a tablet to a page in a
 test('on a wide screen the teacher judges beside the list, by keyboard, and the list does not jump under their hands', async ({
   another,
 }) => {
-  test.setTimeout(120_000)
   const pupil = await another(WIDE)
   const title = 'Crab on a wide screen'
   await enterAsPupil(pupil, 'Wren')
@@ -30,9 +29,7 @@ test('on a wide screen the teacher judges beside the list, by keyboard, and the 
     .getByRole('button', { name: 'Photo' })
     .click()
   await pupil.getByRole('button', { name: 'Take the photo' }).click()
-  await expect(pupil.getByRole('button', { name: 'Look at Photo 1' })).toBeVisible({
-    timeout: 30_000,
-  })
+  await expect(pupil.getByRole('button', { name: 'Look at Photo 1' })).toBeVisible()
   await nameIt(pupil, title)
   await putInTray(pupil, 'Rock pools')
   await expect(pupil.getByRole('heading', { name: 'It is in the tray' })).toBeVisible()
@@ -75,7 +72,6 @@ async function walkTheRoad(
   maker: Maker,
   title: string,
 ): Promise<void> {
-  test.setTimeout(240_000)
   const reason = 'I picked it because I counted the legs twice.'
   const folder = scratch()
   const photo = await phonePhoto(folder)
@@ -92,21 +88,15 @@ async function walkTheRoad(
     .getByRole('button', { name: 'Photo' })
     .click()
   await pupil.getByRole('button', { name: 'Take the photo' }).click()
-  await expect(pupil.getByRole('button', { name: 'Look at Photo 1' })).toBeVisible({
-    timeout: 30_000,
-  })
+  await expect(pupil.getByRole('button', { name: 'Look at Photo 1' })).toBeVisible()
   await takeOutPart(pupil, 'Photo 1')
   await expect(pupil.getByRole('button', { name: 'Look at Photo 1' })).toHaveCount(0)
   const chooser = pupil.waitForEvent('filechooser')
   await pupil.getByRole('button', { name: 'Pick pictures' }).click()
   await (await chooser).setFiles(photo)
-  await expect(pupil.getByRole('button', { name: 'Look at Photo 1' })).toBeVisible({
-    timeout: 30_000,
-  })
+  await expect(pupil.getByRole('button', { name: 'Look at Photo 1' })).toBeVisible()
   await pupil.getByRole('button', { name: 'Take the photo' }).click()
-  await expect(pupil.getByRole('button', { name: 'Look at Photo 2' })).toBeVisible({
-    timeout: 30_000,
-  })
+  await expect(pupil.getByRole('button', { name: 'Look at Photo 2' })).toBeVisible()
   await pupil.getByRole('button', { name: 'Go on' }).click()
 
   // 4: what is it, and what I think.
@@ -187,7 +177,7 @@ async function walkTheRoad(
   const downloads = teacher.getByRole('button', { name: 'Download' })
   const earlier = await downloads.count()
   await teacher.getByRole('button', { name: 'Make the book' }).click()
-  await expect(downloads).toHaveCount(earlier + 1, { timeout: 30_000 })
+  await expect(downloads).toHaveCount(earlier + 1)
   const download = teacher.waitForEvent('download')
   await downloads.first().click()
   const pdf = path.join(folder, 'book.pdf')

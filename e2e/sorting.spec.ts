@@ -19,19 +19,16 @@ async function sheetOf(teacher: Page): Promise<InkDocument | null> {
 async function placeIn(read: () => Promise<InkDocument | null>, words: string): Promise<Mm> {
   let at: Mm | null = null
   await expect
-    .poll(
-      async () => {
-        const things = (await read())?.sheets[0]!.things ?? []
-        for (const thing of things)
-          if (
-            (thing.kind === 'spot' && thing.words === words) ||
-            (thing.kind === 'label' && thing.lines.join(' ') === words)
-          )
-            at = [thing.at.x / 100, thing.at.y / 100]
-        return at
-      },
-      { timeout: 30_000 },
-    )
+    .poll(async () => {
+      const things = (await read())?.sheets[0]!.things ?? []
+      for (const thing of things)
+        if (
+          (thing.kind === 'spot' && thing.words === words) ||
+          (thing.kind === 'label' && thing.lines.join(' ') === words)
+        )
+          at = [thing.at.x / 100, thing.at.y / 100]
+      return at
+    })
     .not.toBeNull()
   return at!
 }
@@ -40,7 +37,6 @@ test('cards are sorted on a starter sheet; a changed sheet is offered to who has
   page,
   another,
 }) => {
-  test.setTimeout(120_000)
   const teacher = await another()
   await enterAsTeacher(teacher, 'plover', '/tasks')
   await teacher.getByText(TASK).first().click()
@@ -87,7 +83,7 @@ test('cards are sorted on a starter sheet; a changed sheet is offered to who has
     const found = ink?.sheets[0]!.things.find((one) => one.id === thing)
     return found && 'at' in found ? found.at : null
   }
-  await expect.poll(() => placeOf('gull'), { timeout: 30_000 }).toMatchObject({ y: 8000 })
+  await expect.poll(() => placeOf('gull')).toMatchObject({ y: 8000 })
 
   // The teacher changes the sheet, and offers it.
   await teacher.getByRole('button', { name: 'Label' }).click()

@@ -88,7 +88,6 @@ test('a task that asks what one thinks has one screen more', async ({ page }) =>
 })
 
 test('two taps hand in once, and never take out again, however far apart', async ({ page }) => {
-  test.setTimeout(150_000)
   await enterAsPupil(page, 'Aoife', '/make')
   await page.getByRole('button', { name: 'Take the photo' }).click()
   await footOf(page, 'Go on').click()
@@ -111,7 +110,6 @@ test('two taps hand in once, and never take out again, however far apart', async
 })
 
 test('at every foot on the way two taps go one step', async ({ page }) => {
-  test.setTimeout(120_000)
   const gaps = [120, 500]
   const steps: { from: string; tap: string; to: string }[] = [
     { from: '/photo', tap: 'Go on', to: '/what' },

@@ -32,7 +32,7 @@ export const test = base.extend<
       await use(school.at)
       await school.stop()
     },
-    { scope: 'worker', timeout: 60_000 },
+    { scope: 'worker', timeout: 300_000 },
   ],
   devices: [
     async ({ playwright, schoolAt }, use) => {

@@ -60,6 +60,23 @@ test('a quiet clip and a loud one are as loud afterwards; neither is louder than
     expect((await surveySound(file)).peak).toBeLessThan(0.95)
   }
 })
+test('where a busy tablet lost some of it there is silence: what comes after is heard when it was said', async () => {
+  const [whole, torn] = [clip('whole.webm', -10), path.join(folder, 'torn.webm')]
+  // Of its packets of 20 ms those of one second are gone.
+  const lost = "noise=drop='between(n,150,199)'"
+  execFileSync('ffmpeg', ['-v', 'error', '-i', whole, '-c', 'copy', '-bsf:a', lost, '-y', torn])
+  const survey = await surveySound(torn)
+  expect(Math.abs(survey.durationMs - 6000)).toBeLessThan(60)
+  const forms = await makeSoundForms(torn, folder)
+  const { file } = forms.find(({ form }) => form === 'playable')!
+  const played = await surveySound(file)
+  expect(Math.abs(played.durationMs - 6000)).toBeLessThan(100)
+  const [before, after] = [await surveySound(whole), played]
+  const at = ({ peaks }: typeof played, seconds: number) => peaks[Math.round((seconds / 6) * 160)]!
+  expect(at(after, 3.75)).toBe(0)
+  for (const seconds of [0.3, 2.1, 4.7, 5.5])
+    expect(at(after, seconds) / at(before, seconds)).toBeCloseTo(1, 0)
+})
 test('silence stays silence', async () => {
   const file = path.join(folder, 'silence.webm')
   execFileSync('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', 'anullsrc=r=48000:d=2', '-y', file])

@@ -70,9 +70,14 @@ export async function makeSoundForms(file: string, into: string): Promise<MadeFo
     { form: 'peaks', file: bars, type: 'application/json', ending: 'json', ...about },
   ]
 }
+/**
+ * ffmpeg's filter that lets each sound begin when it was recorded: where a busy tablet lost some of
+ * it, there is silence. What was drawn or filmed meanwhile stays on its clock.
+ */
+const ON_TIME = 'aresample=async=1'
 /** ffmpeg's filter for one gain and a limiter. */
 export const EVEN_SOUND = (gainDb: number): string =>
-  `volume=${gainDb.toFixed(2)}dB,alimiter=limit=${LIMIT}:level=0`
+  `${ON_TIME},volume=${gainDb.toFixed(2)}dB,alimiter=limit=${LIMIT}:level=0`
 /** Words before the name of a file ffmpeg is to read. */
 export const READ = ['-nostdin', '-v', 'error', '-threads', '1', ...ONLY_FILES, '-i']
 
@@ -89,7 +94,10 @@ export async function surveySound(file: string): Promise<Surveyed> {
   }
   await runProgram(
     'ffmpeg',
-    [...READ, file, '-map', '0:a:0', '-ac', '1', '-ar', `${METER_RATE_HZ}`, '-f', 'f32le', '-'],
+    [
+      ...[...READ, file, '-map', '0:a:0', '-af', ON_TIME],
+      ...['-ac', '1', '-ar', `${METER_RATE_HZ}`, '-f', 'f32le', '-'],
+    ],
     BOUNDS,
     [0],
     take,
