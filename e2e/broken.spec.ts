@@ -124,10 +124,11 @@ test('screens that could not be fetched are fetched when somebody tries again', 
 })
 
 test('a form somebody is filling in stays while the school cannot be reached, and it is said', async ({
-  page,
-  context,
+  browser,
 }) => {
-  await page.clock.install()
+  const context = await browser.newContext()
+  await context.clock.install()
+  const page = await context.newPage()
   await enterAsTeacher(page)
   await page.goto('/folders/edit/new')
   const name = page.getByLabel('Name', { exact: true })
@@ -135,7 +136,7 @@ test('a form somebody is filling in stays while the school cannot be reached, an
   const said = page.getByText('There is no network just now. What you see is from before.')
   /** After a while the network is noticed again, and the page asks for everything anew. */
   const askAgain = async () => {
-    await page.clock.fastForward(60_000)
+    await context.clock.fastForward(60_000)
     await context.setOffline(true)
     await context.setOffline(false)
   }

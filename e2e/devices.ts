@@ -62,6 +62,11 @@ export class Devices {
       // opening one.
       args: [...(config.use?.launchOptions?.args ?? []), '--process-per-site'],
     })
+    // Neither can be taken off again: the next test would run on a clock that somebody moved.
+    const stays = () =>
+      Promise.reject(new Error('this stays on a device: use browser.newContext()'))
+    Object.assign(context, { addInitScript: stays })
+    Object.assign(context.clock, { install: stays, pauseAt: stays, setFixedTime: stays })
     // Keeps the process of our pages alive between tests.
     await context.pages()[0]!.goto(`${this.#at}/api/health`)
     const sending = new Set<Request>()

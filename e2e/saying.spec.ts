@@ -107,8 +107,7 @@ test('the tablet gives out in the middle: what was said is there, but for two se
   await enterAsPupil(page, 'Aoife', '/say')
   const before = (await newestOf(page))?.id
   await say(page)
-  // Two seconds, and what a busy machine takes longer.
-  await recordedFor(page, 9)
+  await recordedFor(page, 6)
   // Nothing is told that it ends.
   await page.close()
   const again = await context.newPage()

@@ -183,10 +183,12 @@ test('a camera that may not be used says in plain words what to tap', async ({ p
   await expect(page.getByRole('button', { name: 'Pick pictures' }).first()).toBeVisible()
 })
 
-test('an untouched tablet goes back to the door', async ({ page }) => {
-  await page.clock.install({ time: new Date() })
+test('an untouched tablet goes back to the door', async ({ browser }) => {
+  const context = await browser.newContext()
+  await context.clock.install({ time: new Date() })
+  const page = await context.newPage()
   await enterAsPupil(page, 'Aoife')
-  await page.clock.runFor(11 * 60_000)
+  await context.clock.runFor(11 * 60_000)
   await page.waitForURL('**/sign-in**')
   await expect(page.getByText('You were away')).toBeVisible()
   await page.goBack()
