@@ -51,7 +51,11 @@ test('a task is handed in by four taps: begin, shoot, go on, into the tray', asy
   let taps = 0
   const tap = async (name: string) => {
     taps++
-    await page.getByRole('button', { name, exact: true }).click()
+    const button = page.getByRole('button', { name, exact: true })
+    await expect(button).toBeEnabled()
+    // A person takes longer than a test: what moves under a finger within a second is not meant.
+    await page.waitForTimeout(1100)
+    await button.click()
   }
   await tap('Start with a photo')
   await tap('Take the photo')
