@@ -66,7 +66,8 @@ export class Devices {
     const stays = () =>
       Promise.reject(new Error('this stays on a device: use browser.newContext()'))
     Object.assign(context, { addInitScript: stays })
-    Object.assign(context.clock, { install: stays, pauseAt: stays, setFixedTime: stays })
+    const clock = { install: stays, pauseAt: stays, setFixedTime: stays, setSystemTime: stays }
+    Object.assign(context.clock, clock)
     // Keeps the process of our pages alive between tests.
     await context.pages()[0]!.goto(`${this.#at}/api/health`)
     const sending = new Set<Request>()
