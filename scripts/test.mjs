@@ -120,6 +120,8 @@ async function jest(name, projects, workers) {
     [
       '--no-warnings',
       'node_modules/jest/bin/jest.js',
+      // What a failed test left running does not keep the others' results waiting.
+      '--forceExit',
       `--maxWorkers=${workers}`,
       '--json',
       `--outputFile=${report}`,

@@ -13,7 +13,7 @@ let school: SmallSchool
 useSmallSchool((opened) => ({ test: test_, school } = opened))
 
 const GUESSES = 600
-const AT_ONCE = 40
+const AT_ONCE = 10
 const YEAR_SECONDS = 365.25 * 24 * 3600
 
 /** Sends guesses side by side and counts the answers by status. */

@@ -9,6 +9,9 @@ const server = await startServer(
   new SetClock(new Date('2026-11-23T10:00:00Z')),
 )
 process.on('SIGTERM', () => void server.close().then(() => process.exit(0)))
+// Who started it may be killed before it ends anything, and what outlives it keeps whoever reads its
+// output waiting for more.
+process.on('disconnect', () => process.exit(1))
 process.on('message', () => {
   globalThis.gc?.()
   const { heapUsed, external } = process.memoryUsage()
