@@ -22,12 +22,12 @@ export async function cutCards(pdf: Buffer, across = 2, down = 4): Promise<Buffe
   execFileSync('pdftoppm', [
     '-r',
     String(DPI),
-    '-png',
+    '-tiff',
     '-singlefile',
     path.join(folder, 'sheet.pdf'),
     path.join(folder, 'sheet'),
   ])
-  const sheet = readFileSync(path.join(folder, 'sheet.png'))
+  const sheet = readFileSync(path.join(folder, 'sheet.tif'))
   const { width, height } = await sharp(sheet).metadata()
   const size = { width: Math.floor(width / across), height: Math.floor(height / down) }
   const places = Array.from({ length: across * down }, (_, i) => ({

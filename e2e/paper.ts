@@ -2,7 +2,6 @@ import { InkDocument } from '@nibquill/contract/ink'
 import type { DrawingPart, Piece } from '@nibquill/contract'
 import { expect, type CDPSession, type Locator, type Page } from '@playwright/test'
 import * as v from 'valibot'
-import { pieceOf } from './pieces.ts'
 
 /** In millimetres from the sheet's upper left corner. */
 export type Mm = readonly [x: number, y: number]
@@ -19,30 +18,34 @@ export class Paper {
     this.size = size
   }
 
-  /** Where a place of the sheet is on the screen, at its own size. */
-  async place([x, y]: Mm): Promise<{ x: number; y: number }> {
+  /** Where places of the sheet are on the screen, at its own size. */
+  async #places(places: readonly Mm[]): Promise<{ x: number; y: number }[]> {
     const box = (await this.canvas.boundingBox())!
     const margin = 20
     const scale = Math.min(
       (box.width - 2 * margin) / this.size.width,
       (box.height - 2 * margin) / this.size.height,
     )
-    return {
+    return places.map(([x, y]) => ({
       x: box.x + (box.width - this.size.width * scale) / 2 + x * scale,
       y: box.y + (box.height - this.size.height * scale) / 2 + y * scale,
-    }
+    }))
   }
 
-  /** With the mouse, from place to place, and lifted at the last. */
+  async place(place: Mm): Promise<{ x: number; y: number }> {
+    return (await this.#places([place]))[0]!
+  }
+
+  /**
+   * With the mouse, from place to place, and lifted at the last. A hand that goes straight on is seen
+   * on its way; one that turns often is seen where it turns.
+   */
   async draw(places: readonly Mm[]): Promise<void> {
-    const [first, ...rest] = places
-    const at = await this.place(first!)
-    await this.page.mouse.move(at.x, at.y)
+    const [at, ...rest] = await this.#places(places)
+    const steps = rest.length < 8 ? 4 : 1
+    await this.page.mouse.move(at!.x, at!.y)
     await this.page.mouse.down()
-    for (const place of rest) {
-      const to = await this.place(place)
-      await this.page.mouse.move(to.x, to.y, { steps: 4 })
-    }
+    for (const to of rest) await this.page.mouse.move(to.x, to.y, { steps })
     await this.page.mouse.up()
   }
 
@@ -54,7 +57,7 @@ export class Paper {
   async touch(moments: readonly (readonly Mm[])[], radiusPx = 8): Promise<void> {
     const cdp = await this.#session()
     for (const [i, fingers] of moments.entries()) {
-      const places = await Promise.all(fingers.map((finger) => this.place(finger)))
+      const places = await this.#places(fingers)
       await cdp.send('Input.dispatchTouchEvent', {
         type: i === 0 || moments[i - 1]!.length < fingers.length ? 'touchStart' : 'touchMove',
         touchPoints: places.map((place, id) => ({
@@ -69,15 +72,15 @@ export class Paper {
   /** With a pen, pressed as hard as said at each place, 0 to 1. */
   async pen(places: readonly (readonly [Mm, force: number])[]): Promise<void> {
     const cdp = await this.#session()
-    for (const [i, [place, force]] of places.entries())
+    const on = await this.#places(places.map(([place]) => place))
+    for (const [i, [, force]] of places.entries())
       await cdp.send('Input.dispatchMouseEvent', {
         ...{ type: i === 0 ? 'mousePressed' : 'mouseMoved', pointerType: 'pen', force },
-        ...{ button: 'left', buttons: 1, clickCount: 1, ...(await this.place(place)) },
+        ...{ button: 'left', buttons: 1, clickCount: 1, ...on[i]! },
       })
-    const last = places.at(-1)![0]
     await cdp.send('Input.dispatchMouseEvent', {
       ...{ type: 'mouseReleased', pointerType: 'pen', button: 'left', clickCount: 1 },
-      ...(await this.place(last)),
+      ...on.at(-1)!,
     })
   }
 }
@@ -108,7 +111,7 @@ export const drawingIn = (piece: Pick<Piece, 'parts'>): DrawingPart | undefined 
 export async function inkAtSchool(page: Page, pieceId: string): Promise<InkDocument | null> {
   const response = await page.request.get(`/api/pieces/${pieceId}`)
   if (!response.ok()) return null
-  const part = drawingIn(await pieceOf(page, pieceId))
+  const part = drawingIn((await response.json()) as Piece)
   if (!part) return null
   const ink = await page.request.get(`/api/media/${part.files.ink.mediaId}/full`)
   // Drawn on between the two questions, it is another by now.

@@ -7,7 +7,7 @@ const PHONE = { width: 390, height: 844 }
 test.use({ viewport: PHONE })
 
 /** Between two taps of a child, in milliseconds: a nervous finger, and one that saw nothing happen. */
-const GAPS = [0, 60, 120, 250, 500, 800]
+const GAPS = [0, 150, 800]
 const idIn = (page: Page): string => /my-pieces\/([^/?]+)/.exec(page.url())![1]!
 
 /**
@@ -115,6 +115,7 @@ test('two taps hand in once, and never take out again, however far apart', async
 
 test('at every foot on the way two taps go one step', async ({ page }) => {
   const gaps = [120, 500]
+  // A nervous finger and a slow one by turns: what keeps a foot from both is one and the same.
   const steps: { from: string; tap: string; to: string }[] = [
     { from: '/photo', tap: 'Go on', to: '/what' },
     { from: '/what', tap: 'Go on', to: '/thoughts' },
@@ -128,17 +129,17 @@ test('at every foot on the way two taps go one step', async ({ page }) => {
   await footOf(page, 'Go on').click()
   await expect(page.getByLabel('Name of my piece')).toBeVisible()
   const id = idIn(page)
-  for (const { from, tap, to } of steps)
-    for (const gap of gaps) {
-      await page.goto(`/my-pieces/${id}${from}`)
-      await tapTwice(footOf(page, tap), gap)
-      await page.waitForTimeout(900)
-      expect([from, gap, new URL(page.url()).pathname]).toEqual([
-        from,
-        gap,
-        `/my-pieces/${id}${to}`,
-      ])
-    }
+  for (const [i, { from, tap, to }] of steps.entries()) {
+    const gap = gaps[i % 2]!
+    await page.goto(`/my-pieces/${id}${from}`)
+    await tapTwice(footOf(page, tap), gap)
+    await page.waitForTimeout(900)
+    expect([from, gap, new URL(page.url()).pathname]).toEqual([
+      from,
+      gap,
+      `/my-pieces/${id}${to}`,
+    ])
+  }
   // Nothing was thrown away, handed in or added on the way.
   expect(await pieceOf(page, id)).toMatchObject({ state: 'draft', parts: [{ kind: 'photo' }] })
 })

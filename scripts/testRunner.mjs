@@ -3,8 +3,15 @@
 // server into it anew, which takes two seconds a file; here each process loads it once. What files
 // of one process share is modules:
 // a test leaves none of them changed, and each has a server, a database and a folder of its own.
+import { readFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import { Worker } from 'jest-worker'
+
+/**
+ * What a file has in it that starts servers of its own: it takes longest, and waits most of that
+ * time. Begun first, it waits beside the others, not alone at the end.
+ */
+const WAITS = /AloneServer|takeDatabaseAway/
 
 /** @see jest-runner, CallbackTestRunner: the shape Jest asks of a runner */
 export default class TestRunner {
@@ -28,7 +35,8 @@ export default class TestRunner {
       [pool.getStderr(), process.stderr],
     ])
       from?.pipe(to)
-    const waiting = [...tests]
+    const waits = new Set(tests.filter(({ path }) => WAITS.test(readFileSync(path, 'utf8'))))
+    const waiting = [...waits, ...tests.filter((test) => !waits.has(test))]
     const work = async () => {
       for (let test = waiting.shift(); test && !watcher.isInterrupted(); test = waiting.shift()) {
         await onStart(test)

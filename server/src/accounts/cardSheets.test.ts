@@ -53,7 +53,7 @@ async function qrCodesIn(pdf: string, dpi: number): Promise<string[]> {
   const wasm = createRequire(import.meta.url).resolve('zxing-wasm/reader/zxing_reader.wasm')
   prepareZXingModule({ overrides: { wasmBinary: new Uint8Array(readFileSync(wasm)).buffer } })
   const folder = mkdtempSync(path.join(test_.config.dataFolder, 'pages-'))
-  execFileSync('pdftoppm', ['-r', String(dpi), '-png', pdf, path.join(folder, 'page')])
+  execFileSync('pdftoppm', ['-r', String(dpi), '-gray', pdf, path.join(folder, 'page')])
   const found = await Promise.all(
     readdirSync(folder).map((page) =>
       readBarcodes(new Uint8Array(readFileSync(path.join(folder, page))), { formats: ['QRCode'] }),

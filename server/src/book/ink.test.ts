@@ -1,6 +1,6 @@
 import type { Book } from '@nibquill/contract'
 import { execFileSync } from 'node:child_process'
-import { writeFileSync } from 'node:fs'
+import { readFileSync, writeFileSync } from 'node:fs'
 import path from 'node:path'
 import { v7 as newId } from 'uuid'
 import sharp, { type Sharp } from 'sharp'
@@ -33,8 +33,8 @@ async function printed(ink: Buffer): Promise<{ file: string; picture: Buffer; me
   const about = execFileSync('pdfinfo', [file], { encoding: 'utf8' })
   const last = /Pages:\s+(\d+)/.exec(about)![1]!
   const one = ['-f', last, '-l', last, '-singlefile']
-  execFileSync('pdftoppm', ['-r', String(DPI), ...one, '-png', file, file])
-  return { file, mediaId, picture: await sharp(`${file}.png`).png().toBuffer() }
+  execFileSync('pdftoppm', ['-r', String(DPI), ...one, '-tiff', file, file])
+  return { file, mediaId, picture: readFileSync(`${file}.tif`) }
 }
 
 test('a centimetre on squared paper is a centimetre in the book', async () => {

@@ -119,13 +119,12 @@ test('bad papers and pages each get a sentence, and none becomes a part', async 
   })
   expect(added.status).toBeGreaterThanOrEqual(400)
 })
-test('a paper of four thousand pages is taken in, and its first are drawn', async () => {
-  const words = Array.from({ length: 4000 }, (_, i) => `Page ${i + 1}`)
+test('a paper of a thousand pages is taken in, and its first are drawn', async () => {
+  const words = Array.from({ length: 1000 }, (_, i) => `Page ${i + 1}`)
   const { status, mediaId: paperId } = await send(await papers(words))
   expect(status).toBe(200)
-  expect((await pageOf(paperId, MOST_PAGES)).body).toMatchObject({ pages: 4000, height: 2048 })
+  expect((await pageOf(paperId, MOST_PAGES)).body).toMatchObject({ pages: 1000, height: 2048 })
   expect((await pageOf(paperId, MOST_PAGES + 1)).status).toBe(400)
-  // Most of it goes into making such a paper.
 })
 test('a page of enormous size is drawn by its pixels', async () => {
   const bytes = await paper()
