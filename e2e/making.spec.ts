@@ -203,7 +203,7 @@ test('too many, too large and the same again: each is said in plain words, and n
   const huge = path.join(folder, 'wall.jpg')
   writeFileSync(
     huge,
-    await sharp({ create: { width: 11_000, height: 9200, channels: 3, background: '#6a8f3c' } })
+    await sharp({ create: { width: 8000, height: 6000, channels: 3, background: '#6a8f3c' } })
       .jpeg({ quality: 40 })
       .toBuffer(),
   )
@@ -222,12 +222,12 @@ test('too many, too large and the same again: each is said in plain words, and n
   await expect(arrivedTiles(page)).toHaveCount(2)
 
   const many = await Promise.all(
-    Array.from({ length: 200 }, (_, i) =>
+    Array.from({ length: 60 }, (_, i) =>
       plain(folder, `p${i}.png`, `rgb(${i}, ${(i * 7) % 256}, ${(i * 13) % 256})`),
     ),
   )
   await pick(page, many)
-  await expect(page.getByText('172 pictures were left out')).toBeVisible()
+  await expect(page.getByText('32 pictures were left out')).toBeVisible()
   await expect(arrivedTiles(page)).toHaveCount(30, { timeout: 90_000 })
   await page.getByRole('button', { name: 'Go on' }).click()
   await page.waitForURL('**/what')

@@ -90,7 +90,7 @@ export async function codesInPdf(pdf: string, dpi: number): Promise<string[]> {
 
 /** A JPEG of about four megabytes that packs no smaller; each seed gives another. */
 export async function heavyPhoto(folder: string, name: string, seed = 1): Promise<string> {
-  const [width, height] = [1900, 1400]
+  const [width, height] = [1280, 1120]
   const pixels = Buffer.alloc(width * height * 3)
   for (let i = 0, state = seed * 2654435761; i < pixels.length; i++) {
     state = (Math.imul(state, 1664525) + 1013904223) >>> 0
@@ -100,7 +100,7 @@ export async function heavyPhoto(folder: string, name: string, seed = 1): Promis
   writeFileSync(
     file,
     await sharp(pixels, { raw: { width, height, channels: 3 } })
-      .jpeg({ quality: 88 })
+      .jpeg({ quality: 100, chromaSubsampling: '4:4:4' })
       .toBuffer(),
   )
   return file

@@ -17,7 +17,7 @@ export const FOR_SECONDS = '--js-flags=--no-maglev,--no-opt'
 export default defineConfig({
   testDir: '.',
   testMatch: '*.spec.ts',
-  globalSetup: './prepareSchool.ts',
+  globalSetup: './globalSetup.ts',
   // Tests of one file follow each other on one school; up to three files run side by side on as
   // many: one more than there are cores, since
   // each of them also waits.
@@ -55,7 +55,7 @@ export default defineConfig({
         '--disable-component-update',
         '--disable-sync',
         FOR_SECONDS,
-        '--use-fake-device-for-media-stream=fps=10',
+        '--use-fake-device-for-media-stream=fps=5',
         '--use-fake-ui-for-media-stream',
       ],
     },

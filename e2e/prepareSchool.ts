@@ -1,8 +1,8 @@
 import type { SchoolClass } from '@nibquill/contract'
 import { DEMO_PASSWORD, DEMO_STAFF } from '@nibquill/demo'
 import { request } from '@playwright/test'
-import { rmSync } from 'node:fs'
-import { scratch } from './materials.ts'
+import { mkdirSync } from 'node:fs'
+import path from 'node:path'
 import { startApart } from './apart.ts'
 
 /** Every class types: the tests of the youngest switch their class over themselves. */
@@ -19,14 +19,14 @@ async function typeEverywhere(at: string): Promise<void> {
   await teacher.dispose()
 }
 
+/** Where the prepared school lies in a scratch folder. */
+export const preparedIn = (scratch: string): string => path.join(scratch, 'prepared')
+
 /** Loads the small demo once; every worker's school is a copy of what this leaves behind. */
-export default async function prepareSchool(): Promise<() => void> {
-  const all = scratch()
-  process.env.NIBQUILL_E2E_SCRATCH = all
-  const folder = scratch()
+export async function prepareSchool(scratch: string): Promise<void> {
+  const folder = preparedIn(scratch)
+  mkdirSync(folder)
   const server = await startApart(['--small-demo'], '0', folder)
   await typeEverywhere(server.at)
   await server.stop()
-  process.env.NIBQUILL_E2E_PREPARED = folder
-  return () => rmSync(all, { recursive: true, force: true })
 }

@@ -134,11 +134,7 @@ test('at every foot on the way two taps go one step', async ({ page }) => {
     await page.goto(`/my-pieces/${id}${from}`)
     await tapTwice(footOf(page, tap), gap)
     await page.waitForTimeout(900)
-    expect([from, gap, new URL(page.url()).pathname]).toEqual([
-      from,
-      gap,
-      `/my-pieces/${id}${to}`,
-    ])
+    expect([from, gap, new URL(page.url()).pathname]).toEqual([from, gap, `/my-pieces/${id}${to}`])
   }
   // Nothing was thrown away, handed in or added on the way.
   expect(await pieceOf(page, id)).toMatchObject({ state: 'draft', parts: [{ kind: 'photo' }] })

@@ -2,7 +2,15 @@
 // running demo: own clusters, folders and ports.
 import { spawn } from 'node:child_process'
 import { once } from 'node:events'
-import { existsSync, mkdtempSync, readFileSync, rmSync, chmodSync, statfsSync } from 'node:fs'
+import {
+  chmodSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  rmSync,
+  statfsSync,
+} from 'node:fs'
 import os from 'node:os'
 import path from 'node:path'
 import {
@@ -50,7 +58,10 @@ if (only === undefined)
       if (!(await built)) failed += 1
     },
   )
-// Many of the server's wait, for a database to go and come: meanwhile the client's are run.
+// Many of the server's wait, for a database to go and come: meanwhile the client's are run, and the
+// school of the interface tests is made.
+const scratch = path.join(folder, 'interface')
+let prepared = false
 if (only !== 'e2e')
   await part(
     'core, contract, server and client',
@@ -59,6 +70,7 @@ if (only !== 'e2e')
       Promise.all([
         wants('server') && jest('server', ['core', 'contract', 'server'], CORES + 1),
         wants('client') && jest('client', ['client'], only === 'client' ? CORES : 1),
+        only === undefined && prepareSchool(),
       ]),
   )
 if (wants('e2e'))
@@ -71,6 +83,7 @@ if (wants('e2e'))
       path.join(ROOT, 'e2e'),
       {
         NIBQUILL_E2E_REPORT: report,
+        ...(prepared ? { NIBQUILL_E2E_SCRATCH: scratch } : {}),
       },
     )
     count(report, ({ stats }) => ({
@@ -111,6 +124,13 @@ function minutes(seconds) {
  */
 async function buildClient() {
   return (await run(process.execPath, [path.join(ROOT, 'scripts/buildClient.mjs')], ROOT)) === 0
+}
+
+/** Where it could not be made, the interface tests try themselves, and say why not. */
+async function prepareSchool() {
+  mkdirSync(scratch)
+  const words = ['--import', 'tsx', path.join(ROOT, 'e2e/prepareBeside.ts'), scratch]
+  prepared = (await run(process.execPath, words, ROOT)) === 0
 }
 
 async function jest(name, projects, workers) {
