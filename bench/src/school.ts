@@ -1,4 +1,5 @@
 import { SetClock, type Config, type RunningServer } from '@nibquill/server'
+import { PAGE_PATIENCE_MS } from '@nibquill/server/platform/config'
 import { PersonRow } from '@nibquill/server/school/rows'
 import { randomUUID } from 'node:crypto'
 import { mkdtemp, rm } from 'node:fs/promises'
@@ -24,6 +25,7 @@ export async function benchConfig(
     dataFolder,
     s3: null,
     databaseUrl: process.env.NIBQUILL_BENCH_CLUSTER!.replace(/\/postgres$/, `/${database}`),
+    pagePatienceMs: PAGE_PATIENCE_MS,
     publicUrl: 'http://nibquill.example',
     clientFolder: null,
     trustProxy: false,

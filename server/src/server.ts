@@ -7,7 +7,15 @@ import { openCapabilities, type Capabilities } from './capabilities.ts'
 import { Uploads } from './media/uploads.ts'
 import { systemClock, type Clock } from './platform/clock.ts'
 import type { Config } from './platform/config.ts'
-import { migrate, untilAnswering, openDatabase, poolOptions } from './platform/database.ts'
+import {
+  JOB_PATIENCE,
+  migrate,
+  openDatabase,
+  pagePatience,
+  poolOptions,
+  untilAnswering,
+  type Patience,
+} from './platform/database.ts'
 import { Live } from './platform/live.ts'
 import { openLog } from './platform/log.ts'
 import type { Platform } from './platform/platform.ts'
@@ -42,15 +50,16 @@ export async function openNibquill(config: Config, clock: Clock): Promise<OpenNi
     log.warn({ error: error.message }, 'waiting for the database'),
   )
   await migrate(SCHEMA, config.databaseUrl)
-  const db = await openDatabase(SCHEMA, config.databaseUrl, 'page', 12, lost)
-  const jobsDb = await openDatabase(SCHEMA, config.databaseUrl, 'job', 4, lost)
-  const openPool = (patience: 'page' | 'job', most: number) => {
+  const page = pagePatience(config.pagePatienceMs)
+  const db = await openDatabase(SCHEMA, config.databaseUrl, page, 12, lost)
+  const jobsDb = await openDatabase(SCHEMA, config.databaseUrl, JOB_PATIENCE, 4, lost)
+  const openPool = (patience: Patience, most: number) => {
     const pool = new pg.Pool(poolOptions(config.databaseUrl, patience, most))
     pool.on('error', lost)
     pool.on('connect', (client) => client.on('error', lost))
     return pool
   }
-  const [limitsPool, queuePool] = [openPool('page', 4), openPool('job', 4)]
+  const [limitsPool, queuePool] = [openPool(page, 4), openPool(JOB_PATIENCE, 4)]
   const platform: Platform = {
     config,
     clock,

@@ -16,6 +16,8 @@ export type Config = {
   /** Folder of everything Nibquill keeps on disk besides the database. */
   dataFolder: string
   databaseUrl: string
+  /** How long a page waits for the database before it is told that there is none. */
+  pagePatienceMs: number
   /** Where files lie, and what is arriving; null: in the data folder. */
   s3: S3Config | null
   /**
@@ -41,6 +43,9 @@ export type Config = {
  */
 export const KEEP_CONNECTIONS_MS = 75_000
 
+/** With a connection to wait for, told within three seconds. */
+export const PAGE_PATIENCE_MS = 2500
+
 const ROOT = path.resolve(import.meta.dirname, '../../..')
 
 /** Reads the settings listed in the README from environment variables. */
@@ -51,6 +56,7 @@ export function readConfig(env: NodeJS.ProcessEnv, databaseUrl: string): Config 
     host: env.HOST ?? '0.0.0.0',
     dataFolder: dataFolderOf(env),
     databaseUrl,
+    pagePatienceMs: PAGE_PATIENCE_MS,
     s3: s3Of(env),
     publicUrl: (env.NIBQUILL_URL ?? `http://localhost:${port}`).replace(/\/+$/, ''),
     clientFolder: path.join(ROOT, 'client/dist'),

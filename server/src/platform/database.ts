@@ -27,15 +27,24 @@ class PlainNames extends DefaultNamingStrategy implements NamingStrategyInterfac
 /** What a database holds: its tables, and the migrations that made them, in order. */
 export type Schema = { rows: EntitySchema[]; migrations: (new () => MigrationInterface)[] }
 
-/**
- * How long somebody waits for the database: a page for less than three seconds in all, a job for as
- * long as its longest statement.
- */
-export type Patience = 'page' | 'job'
-const PATIENCE = {
-  page: { connectionTimeoutMillis: 1500, query_timeout: 2500, statement_timeout: 2500 },
-  job: { connectionTimeoutMillis: 5000, query_timeout: 120_000, statement_timeout: 120_000 },
-} as const
+/** How long somebody waits for the database, in milliseconds. */
+export type Patience = {
+  connectionTimeoutMillis: number
+  query_timeout: number
+  statement_timeout: number
+}
+/** Of a page: for a connection and an answer together. */
+export const pagePatience = (mostMs: number): Patience => ({
+  connectionTimeoutMillis: 0.6 * mostMs,
+  query_timeout: mostMs,
+  statement_timeout: mostMs,
+})
+/** Of a job: as long as its longest statement takes. */
+export const JOB_PATIENCE: Patience = {
+  connectionTimeoutMillis: 5000,
+  query_timeout: 120_000,
+  statement_timeout: 120_000,
+}
 
 /**
  * A connection that is closed the moment a question on it goes unanswered: given back to its pool
@@ -67,7 +76,7 @@ export const poolOptions = (url: string, patience: Patience, most: number): pg.P
   connectionString: url,
   max: most,
   Client: PatientClient,
-  ...PATIENCE[patience],
+  ...patience,
   keepAlive: true,
 })
 
@@ -106,7 +115,7 @@ export async function untilAnswering(
   atMostMs = 60_000,
 ): Promise<void> {
   for (const began = Date.now(); ;) {
-    const client = new pg.Client({ connectionString: url, ...PATIENCE.job })
+    const client = new pg.Client({ connectionString: url, ...JOB_PATIENCE })
     client.on('error', () => undefined)
     try {
       await client.connect()
@@ -131,13 +140,13 @@ const MIGRATING = 'hashtextextended($1, 20262)'
 export async function migrate(schema: Schema, url: string): Promise<void> {
   const holder = new pg.Client({
     connectionString: url,
-    connectionTimeoutMillis: PATIENCE.job.connectionTimeoutMillis,
+    connectionTimeoutMillis: JOB_PATIENCE.connectionTimeoutMillis,
   })
   await holder.connect()
   try {
     // Held by the connection: whoever dies in the middle lets go.
     await holder.query(`select pg_advisory_lock(${MIGRATING})`, ['migration'])
-    const db = await openDatabase(schema, url, 'job', 2, () => undefined)
+    const db = await openDatabase(schema, url, JOB_PATIENCE, 2, () => undefined)
     try {
       await db.runMigrations({ transaction: 'each' })
     } finally {

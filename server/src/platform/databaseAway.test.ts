@@ -1,5 +1,6 @@
 import { AloneServer } from '../testing/alone.ts'
 import { WayToDatabase } from '../testing/cutOff.ts'
+import { PAGE_PATIENCE_MS } from './config.ts'
 import { untilAnswering } from './database.ts'
 import { takeDatabaseAway } from '../testing/databaseAway.ts'
 import { SmallSchool, TestServer, until } from '../testing/testServer.ts'
@@ -22,7 +23,9 @@ test('a database that has stopped answering is said to be away within three seco
   const test_ = await TestServer.start()
   const school = await SmallSchool.open(test_)
   const way = await WayToDatabase.open(test_.config.databaseUrl)
-  const alone = await AloneServer.start(test_.config, { databaseUrl: way.url })
+  const alone = await AloneServer.start(test_.config, {
+    ...{ databaseUrl: way.url, pagePatienceMs: PAGE_PATIENCE_MS },
+  })
   const wren = school.wren.copiedInto(school.wren.browser, alone.at)
   expect((await wren.ask('GET', '/pieces')).status).toBe(200)
   way.freeze()

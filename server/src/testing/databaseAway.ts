@@ -1,6 +1,7 @@
 import { setTimeout as sleep } from 'node:timers/promises'
 import { backOffMs } from '@nibquill/core'
 import { v7 as newId } from 'uuid'
+import { PAGE_PATIENCE_MS } from '../platform/config.ts'
 import { AloneServer } from './alone.ts'
 import { WayToDatabase } from './cutOff.ts'
 import { type Person, SmallSchool, TestServer } from './testServer.ts'
@@ -45,7 +46,7 @@ export async function takeDatabaseAway(awayMs: number): Promise<AwayReport> {
   const way = await WayToDatabase.open(test.config.databaseUrl)
   // Those who waited in vain leave connections behind: what is counted is what the server keeps.
   const alone = await AloneServer.start(test.config, {
-    ...{ databaseUrl: way.url, keepConnectionsMs: 1000 },
+    ...{ databaseUrl: way.url, keepConnectionsMs: 1000, pagePatienceMs: PAGE_PATIENCE_MS },
   })
   const wren = school.wren.copiedInto(school.wren.browser, alone.at)
   const outbox = new Outbox(wren)

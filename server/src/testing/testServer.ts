@@ -39,6 +39,8 @@ export const testConfig = (database: string, dataFolder: string): Config => ({
   host: '127.0.0.1',
   dataFolder,
   databaseUrl: process.env.NIBQUILL_TEST_CLUSTER!.replace(/\/postgres$/, `/${database}`),
+  // Where many tests run side by side a database may be slow; it is not gone.
+  pagePatienceMs: 20_000,
   s3: null,
   publicUrl: 'http://nibquill.example',
   clientFolder: null,
