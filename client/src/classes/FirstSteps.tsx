@@ -96,6 +96,7 @@ function StepRow({ step, open }: { step: Step; open: boolean }) {
         gap: space.apart,
         minHeight: targets.adult,
         paddingHorizontal: 10,
+        paddingVertical: 6,
         borderRadius: corners.button,
         backgroundColor: open ? colours.aubergineTint : 'transparent',
       }}
