@@ -16,7 +16,7 @@ export type Config = {
   /** Folder of everything Nibquill keeps on disk besides the database. */
   dataFolder: string
   databaseUrl: string
-  /** How long a page waits for the database before it is told that there is none. */
+  /** How long a page waits for an answer of the database, in milliseconds. */
   pagePatienceMs: number
   /** Where files lie, and what is arriving; null: in the data folder. */
   s3: S3Config | null
@@ -43,7 +43,7 @@ export type Config = {
  */
 export const KEEP_CONNECTIONS_MS = 75_000
 
-/** With a connection to wait for, told within three seconds. */
+/** So that a database which has stopped answering is said to be away within three seconds. */
 export const PAGE_PATIENCE_MS = 2500
 
 const ROOT = path.resolve(import.meta.dirname, '../../..')

@@ -33,7 +33,7 @@ export type Patience = {
   query_timeout: number
   statement_timeout: number
 }
-/** Of a page: for a connection and an answer together. */
+/** Of a page: so long for an answer, and somewhat less for a connection where none is open. */
 export const pagePatience = (mostMs: number): Patience => ({
   connectionTimeoutMillis: 0.6 * mostMs,
   query_timeout: mostMs,
