@@ -54,6 +54,20 @@ test('names of other scripts are set in typefaces that come when they are needed
   expect(faces.filter((path) => path.includes('noto-sans-kr')).length).toBeLessThan(12)
 })
 
+test('rarer Latin letters come when a name has one', async ({ page }) => {
+  const faces = () =>
+    page.evaluate(() =>
+      [...document.fonts].filter(({ family }) => /Ext$/.test(family)).map(({ status }) => status),
+    )
+  await enterAsTeacher(page, 'heron', '/class')
+  await expect(page.getByRole('table')).toBeVisible()
+  expect(await faces()).toEqual(['unloaded', 'unloaded', 'unloaded'])
+  await rename(page, 'Ștefan')
+  await page.reload()
+  await expect(page.getByRole('row', { name: /Ștefan/ })).toBeVisible()
+  await expect.poll(faces).toContain('loaded')
+})
+
 test('a name no typeface covers is said before cards are printed', async ({ page }) => {
   await enterAsTeacher(page, 'heron', '/class')
   await expect(page.getByRole('table')).toBeVisible()

@@ -1,4 +1,4 @@
 declare module '*.woff2' {
-  const asset: number
+  const asset: string
   export default asset
 }

@@ -12,6 +12,7 @@ import { PaperProvider } from 'react-native-paper'
 import { SafeAreaProvider } from 'react-native-safe-area-context'
 import { queryClient } from '../api/queryClient'
 import { OutboxProvider } from '../outbox/OutboxContext'
+import { offerFaces } from '../device/faces'
 import { fetchSharedScriptLater } from '../device/sharedScript'
 import { startOutbox } from '../startOutbox'
 import { useOpening } from '../accounts/useOpening'
@@ -29,6 +30,7 @@ const settings = {
   ),
 }
 
+offerFaces({ AndikaExt: andikaExt, AndikaBoldExt: andikaBoldExt, YoungSerifExt: youngSerifExt })
 fetchSharedScriptLater()
 watchTaps()
 const outbox = startOutbox(queryClient)
@@ -36,11 +38,8 @@ const outbox = startOutbox(queryClient)
 export default function Layout() {
   const [loaded, failed] = useFonts({
     Andika: andika,
-    AndikaExt: andikaExt,
     AndikaBold: andikaBold,
-    AndikaBoldExt: andikaBoldExt,
     YoungSerif: youngSerif,
-    YoungSerifExt: youngSerifExt,
   })
   const open = useOpening()
   if ((!loaded && !failed) || !open) return null

@@ -1,4 +1,15 @@
+import ranges from '@fontsource/andika/unicode.json'
 import { scriptsIn, type ScriptName } from '@nibquill/core/school/scripts'
+
+/**
+ * Typefaces with the rarer Latin letters, a family to a file: none is fetched before a word on the
+ * screen has such a letter in it.
+ */
+export function offerFaces(files: Readonly<Record<string, string>>): void {
+  const look = { display: 'swap', unicodeRange: ranges['latin-ext'] } as const
+  for (const [family, file] of Object.entries(files))
+    document.fonts.add(new FontFace(family, `url(${file})`, look))
+}
 
 const asked = new Set<ScriptName>()
 

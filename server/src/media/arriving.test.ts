@@ -6,6 +6,7 @@ import { DomainError } from '@nibquill/core'
 import sharp from 'sharp'
 import { v7 as newId } from 'uuid'
 import { AloneServer } from '../testing/alone.ts'
+import { saidToBe } from '../testing/madeFiles.ts'
 import { picture, SmallSchool, TestServer, until } from '../testing/testServer.ts'
 import { addressOf, begin, send, TUS } from '../testing/uploadSteps.ts'
 import { MOST_BEGUN } from './uploads.ts'
@@ -133,7 +134,11 @@ test('a HEIC photo is measured before it is decoded', async () => {
 test('giants that are only decoded as a whole are refused with a sentence; those decoded line by line are taken', async () => {
   const flat = (width: number, height: number) =>
     sharp({ create: { width, height, channels: 3, background: '#778899' } })
-  const progressive = await flat(7000, 6000).jpeg({ progressive: true }).toBuffer()
+  const progressive = saidToBe(
+    7000,
+    6000,
+    await flat(70, 60).jpeg({ progressive: true }).toBuffer(),
+  )
   const interlaced = await flat(7000, 6000)
     .png({ progressive: true, compressionLevel: 1 })
     .toBuffer()

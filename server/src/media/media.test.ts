@@ -14,6 +14,7 @@ import {
   useSmallSchool,
   pictureOf,
 } from '../testing/testServer.ts'
+import { saidToBe } from '../testing/madeFiles.ts'
 import { addressOf, begin, send, TUS } from '../testing/uploadSteps.ts'
 
 let test_: TestServer
@@ -196,12 +197,7 @@ test('a 100-megapixel picture is taken in bounded memory; a larger one is refuse
   const grownMb = (process.memoryUsage().rss - before) / 1e6
   // Decoded whole it would take 300 MB.
   expect(grownMb).toBeLessThan(250)
-  const beyond = await sharp({
-    create: { width: 12_000, height: 10_500, channels: 3, background: '#2a6f68' },
-    limitInputPixels: false,
-  })
-    .jpeg({ quality: 40 })
-    .toBuffer()
+  const beyond = saidToBe(12_000, 10_500, await picture())
   expect(JSON.parse((await school.wren.upload(beyond)).body)).toMatchObject({
     type: '/problems/media/too-many-pixels',
   })

@@ -132,3 +132,15 @@ const locked = (bytes: Buffer, password: string): Promise<Buffer> =>
     await run('qpdf', ['--encrypt', password, password, '256', '--', '--replace-input', file])
     return readFile(file)
   })
+
+/** Frame headers of JPEG: baseline and progressive. @see ITU-T T.81, B.2.2 */
+const FRAMES = [Buffer.from([0xff, 0xc0]), Buffer.from([0xff, 0xc2])]
+
+/** A JPEG that says it is larger than it is: for what is refused by its measure, without decoding. */
+export function saidToBe(width: number, height: number, jpeg: Buffer): Buffer {
+  const told = Buffer.from(jpeg)
+  const at = Math.max(...FRAMES.map((frame) => told.indexOf(frame)))
+  told.writeUInt16BE(height, at + 5)
+  told.writeUInt16BE(width, at + 7)
+  return told
+}
