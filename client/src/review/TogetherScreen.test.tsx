@@ -40,12 +40,15 @@ const tray = (...pieces: object[]) => ({ waiting: pieces.length, drafts: 0, piec
 
 test('only what was seen is decided: one of another task, one left out and one handed in anew are not', async () => {
   const asked = show(<TogetherScreen />, {
-    'GET /review/tray': tray(line(1), line(2), line(3), line(4, ID(8))),
+    'GET /review/tray': tray(line(1), { ...line(2), partCount: 3 }, line(3), line(4, ID(8))),
     [`GET /pieces/${ID(1)}`]: piece(1),
     [`GET /pieces/${ID(3)}`]: piece(3, LATER),
     [`POST /review/pieces/${ID(1)}`]: piece(1, AT, 5),
   })
   expect(await screen.findAllByRole('checkbox')).toHaveLength(3)
+  // Whoever says aloud what stands there opens it.
+  const { textContent } = screen.getByRole('link', { name: 'Open · 3 parts: Pupil 2 S., Piece 2' })
+  expect(textContent).toBe('Open · 3 parts')
   fireEvent.click(screen.getByRole('checkbox', { name: /Piece 2/ }))
   // However fast it is tapped.
   for (let i = 0; i < 2; i++) fireEvent.click(screen.getByRole('button', { name: /^Approve/ }))

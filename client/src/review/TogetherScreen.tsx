@@ -136,6 +136,8 @@ const LeftUndecided = ({ outcome }: { outcome: Outcome }) => (
 
 function Tile({ piece, chosen, onTurn }: { piece: TrayLine; chosen: boolean; onTurn: () => void }) {
   const name = `${piece.pupil.firstName} ${piece.pupil.lastName}`
+  const parts = piece.partCount > 1 ? t('partCount', { count: piece.partCount }) : ''
+  const open = [t('open'), parts].filter(Boolean).join(' · ')
   return (
     <Stack gap="tight" style={{ width: TILE_PX }}>
       <Press
@@ -160,14 +162,12 @@ function Tile({ piece, chosen, onTurn }: { piece: TrayLine; chosen: boolean; onT
       </Press>
       <Press
         role="link"
-        label={t('openOne', { name, title: piece.title })}
+        label={t('openOne', { open, name, title: piece.title })}
         onPress={() => router.push(`/tray/${piece.id}`)}
         style={{ minHeight: targets.adult, justifyContent: 'center' }}
       >
         <Text variant="bodySmall" style={{ color: colours.sea }}>
-          {[t('open'), piece.partCount > 1 ? t('partCount', { count: piece.partCount }) : '']
-            .filter(Boolean)
-            .join(' · ')}
+          {open}
         </Text>
       </Press>
     </Stack>

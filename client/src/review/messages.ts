@@ -62,7 +62,8 @@ export const messages = {
   compareNo: 'Only this go',
   compareWith: 'Which go',
   open: 'Open',
-  openOne: 'Open {name}, {title}',
+  /** Begins with what stands on it. */
+  openOne: '{open}: {name}, {title}',
   secondLook: 'Second look',
   secondLookFor: 'Come back to {name}’s piece',
   secondLookHelp: 'Only teachers of the class see this.',
