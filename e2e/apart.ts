@@ -1,9 +1,10 @@
-import { expect, type Page } from '@playwright/test'
+import type { Page } from '@playwright/test'
 import { execFileSync, spawn } from 'node:child_process'
 import { once } from 'node:events'
 import { createServer, type AddressInfo } from 'node:net'
 import path from 'node:path'
 import { plainScript } from '../scripts/plainScript.mjs'
+import { expect } from './expect.ts'
 import { scratch } from './materials.ts'
 
 export type Apart = {

@@ -1,7 +1,8 @@
 import { InkDocument } from '@nibquill/contract/ink'
 import type { DrawingPart, Piece } from '@nibquill/contract'
-import { expect, type CDPSession, type Locator, type Page } from '@playwright/test'
+import type { CDPSession, Locator, Page } from '@playwright/test'
 import * as v from 'valibot'
+import { expect } from './expect.ts'
 
 /** In millimetres from the sheet's upper left corner. */
 export type Mm = readonly [x: number, y: number]

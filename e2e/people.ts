@@ -1,7 +1,8 @@
 import { DEMO_CARDS, DEMO_DOORS, DEMO_PASSWORD, DEMO_STAFF } from '@nibquill/demo'
-import { expect, type Page } from '@playwright/test'
+import type { Page } from '@playwright/test'
 import { readFileSync } from 'node:fs'
 import path from 'node:path'
+import { expect } from './expect.ts'
 
 /**
  * Comes in without the door's pages, which have tests of their own: the same request, and the first

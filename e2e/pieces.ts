@@ -6,9 +6,10 @@ import {
   type Piece,
   type PieceLine,
 } from '@nibquill/contract'
-import { expect, type APIRequestContext, type Page } from '@playwright/test'
+import type { APIRequestContext, Page } from '@playwright/test'
 import { v7 as newId } from 'uuid'
 import * as v from 'valibot'
+import { expect } from './expect.ts'
 
 /** The photos among the parts of a piece, each with what is known of its file. */
 export const photosOf = (parts: readonly Part[]): (PhotoPart & PartFile)[] =>

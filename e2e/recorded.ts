@@ -1,4 +1,5 @@
-import { expect, type Page } from '@playwright/test'
+import type { Page } from '@playwright/test'
+import { expect } from './expect.ts'
 
 /** Whatever is recorded runs for so many seconds at least; a busy machine looks a little later. */
 export const recordedFor = (page: Page, seconds: number): Promise<void> =>

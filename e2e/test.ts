@@ -1,6 +1,5 @@
 import { DEMO_CARDS } from '@nibquill/demo'
 import {
-  expect,
   test as base,
   type APIRequestContext,
   type Page,
@@ -8,6 +7,7 @@ import {
 } from '@playwright/test'
 import { startDemo } from './apart.ts'
 import { Devices } from './devices.ts'
+import { expect } from './expect.ts'
 
 export { expect }
 

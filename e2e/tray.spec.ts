@@ -102,7 +102,7 @@ test('thirty pieces are judged by keyboard alone: a key for each that needs noth
     await page.keyboard.press(key)
   }
   for (const [i, id] of ids.entries()) {
-    await expect(page).toHaveURL(new RegExp(`/tray/${id}`))
+    await page.waitForURL(`**/tray/${id}`)
     const heading = page.getByRole('heading', { level: 2, name: `Poem ${i + 1}`, exact: true })
     await expect(heading).toBeVisible()
     // The focus is never lost after a decision.
