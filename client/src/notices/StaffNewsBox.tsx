@@ -10,15 +10,21 @@ import { useMarkNewsSeen, useNews } from './noticesQueries'
 import { t } from './words'
 import { Bar } from '../kit/layout'
 
-/** What other staff did that one should know of, until it is put away. */
-export function StaffNewsBox() {
-  const { whenWasIt } = useWhen()
-  const news = useNews()
-  const seen = useMarkNewsSeen()
-  const fresh = (news.data ?? []).filter(
+/** What other staff did that one should know of, and what was said to staff alone; not put away yet. */
+export const useStaffNews = () =>
+  (useNews().data ?? []).filter(
     (item): item is StaffNews | SaidNews =>
       ('by' in item || item.kind === 'private-word') && !item.seen,
   )
+
+/**
+ * What a teacher should know of, until it is put away.
+ * @param only - By their ids; without them all of it.
+ */
+export function StaffNewsBox({ only }: { only?: ReadonlySet<string> }) {
+  const { whenWasIt } = useWhen()
+  const seen = useMarkNewsSeen()
+  const fresh = useStaffNews().filter(({ id }) => only?.has(id) ?? true)
   if (fresh.length === 0) return null
   return (
     <Box title={t('staffNews')}>

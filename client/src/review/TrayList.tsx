@@ -3,7 +3,7 @@ import { groupTray, TRAY_GROUPINGS, type TrayGrouping } from '@nibquill/core/rev
 import { TRAY_ORDERS } from '@nibquill/core/review/trayOrder'
 import type { Sitting } from '@nibquill/core/review/sitting'
 import { router } from 'expo-router'
-import { memo, useCallback, useEffect, useRef, type CSSProperties } from 'react'
+import { memo, useCallback, useEffect, useRef, useState, type CSSProperties } from 'react'
 import { ScrollView, View, type NativeScrollEvent, type NativeSyntheticEvent } from 'react-native'
 import { Text } from 'react-native-paper'
 import { FirstSteps } from '../classes'
@@ -19,7 +19,7 @@ import { DrawnSymbol } from '../kit/DrawnSymbol'
 import { colours, corners, space, targets } from '../kit/theme'
 import { ToastPlace } from '../kit/Toast'
 import { useTitle } from '../kit/useTitle'
-import { StaffNewsBox } from '../notices'
+import { StaffNewsBox, useStaffNews } from '../notices'
 import { useClasses } from '../school'
 import { useSecondLooks, type useTray } from './reviewQueries'
 import type { TrayView } from './useTrayView'
@@ -227,26 +227,41 @@ function SmallTabs<T extends string>({
   )
 }
 
-/** What came meanwhile: shown when it is wanted, so that the list stays under the hand. */
-function NewLine({ fresh, onShow }: { fresh: number; onShow: () => void }) {
+/**
+ * What came meanwhile, in a line below the list: shown when it is wanted, so that the list stays
+ * under the hand.
+ */
+function NewLine({ what, onShow }: { what: string; onShow: () => void }) {
+  const says = `${what}, ${t('showNew')}`
   return (
     <Press
-      label={`${t('newSince', { count: fresh })}, ${t('showNew')}`}
+      label={says}
       onPress={onShow}
       style={{
         backgroundColor: colours.ochreTint,
         borderRadius: corners.button,
-        margin: space.apart,
+        margin: space.near,
         padding: space.apart,
         minHeight: targets.adult,
+        justifyContent: 'center',
       }}
     >
-      <Text
-        variant="labelMedium"
-        style={{ color: colours.ochreText }}
-      >{`${t('newSince', { count: fresh })}, ${t('showNew')}`}</Text>
+      <Text variant="labelMedium" style={{ color: colours.ochreText }}>
+        {says}
+      </Text>
     </Press>
   )
+}
+
+/** What one should know of stands above the list as it was when the list came; what comes later waits. */
+function useNewsAtStart() {
+  const ids = useStaffNews().map(({ id }) => id)
+  const [shown, setShown] = useState<ReadonlySet<string>>(new Set(ids))
+  return {
+    shown,
+    late: ids.filter((id) => !shown.has(id)).length,
+    showLate: () => setShown(new Set(ids)),
+  }
 }
 
 type ListProps = {
@@ -278,6 +293,8 @@ export function TrayList(props: ListProps) {
     const below = at.contentSize.height - at.contentOffset.y - at.layoutMeasurement.height
     if (below < AHEAD_PX && tray.hasNextPage && !tray.isFetchingNextPage) void tray.fetchNextPage()
   }
+  const scroll = useRef<ScrollView>(null)
+  const news = useNewsAtStart()
   const marked = new Set(useSecondLooks().data?.map(({ pieceId }) => pieceId))
   return (
     <View
@@ -294,11 +311,10 @@ export function TrayList(props: ListProps) {
         view={view}
         onChange={onChange}
       />
-      <ScrollView onScroll={nearEnd} scrollEventThrottle={100}>
+      <ScrollView ref={scroll} onScroll={nearEnd} scrollEventThrottle={100}>
         <View style={{ paddingHorizontal: space.apart, paddingTop: space.apart }}>
-          <StaffNewsBox />
+          <StaffNewsBox only={news.shown} />
         </View>
-        {fresh > 0 ? <NewLine fresh={fresh} onShow={onShowFresh} /> : null}
         {groupsOnScreen(sitting, view.by).map((group) => (
           <TrayGroupRows
             key={group.id}
@@ -323,6 +339,16 @@ export function TrayList(props: ListProps) {
         ) : null}
         {isEmpty && fresh === 0 && !wide ? <NothingJudged isEmpty /> : null}
       </ScrollView>
+      {news.late > 0 ? (
+        <NewLine
+          what={t('newsSince', { count: news.late })}
+          onShow={() => {
+            news.showLate()
+            scroll.current?.scrollTo({ y: 0 })
+          }}
+        />
+      ) : null}
+      {fresh > 0 ? <NewLine what={t('newSince', { count: fresh })} onShow={onShowFresh} /> : null}
       {wide ? null : <ToastPlace />}
     </View>
   )

@@ -3,6 +3,7 @@ import { useLocalSearchParams } from 'expo-router'
 import { useMemo } from 'react'
 import { View } from 'react-native'
 import { Bar, useWidth } from '../kit/layout'
+import { Loading } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
 import { ToastPlace } from '../kit/Toast'
 import { Desks } from './Desks'
@@ -10,6 +11,7 @@ import { useTray } from './reviewQueries'
 import { useSitting } from './sittingStore'
 import { Through } from './Through'
 import { NothingJudged, TrayList } from './TrayList'
+import { useAround } from './useAround'
 import { useTrayView } from './useTrayView'
 
 /** The tray: list beside the judging desk on wide screens; one after the other on a phone. */
@@ -18,6 +20,7 @@ export function TrayScreen() {
   const { view, go, goTogether, change } = useTrayView()
   const { wide } = useWidth()
   const tray = useTray(view)
+  const isAroundHere = useAround()
   const loaded = useMemo(() => tray.data?.pages.flatMap((page) => page.pieces) ?? null, [tray.data])
   const { sitting, fresh, showFresh } = useSitting(
     loaded,
@@ -26,6 +29,7 @@ export function TrayScreen() {
     `${view.classId} ${view.order}`,
   )
   if (!isHere(tray)) return <NotYet of={tray} />
+  if (!isAroundHere && (wide || !id)) return <Loading />
 
   const start = placeInSitting(sitting, view.by, null)
   // Wide, the first of them lies on the desk already.

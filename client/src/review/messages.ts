@@ -82,6 +82,7 @@ export const messages = {
   noTask: 'of their own',
   noFolder: 'not in a folder yet',
   newSince: '{count, plural, one {# new piece} other {# new pieces}}',
+  newsSince: '{count, plural, one {# thing to know of} other {# things to know of}}',
   showNew: 'show',
   more: 'Show more',
   emptyTitle: 'The tray is empty',

@@ -9,12 +9,12 @@ export type Asked = { method: string; path: string; body: unknown }
 
 /**
  * Shows a screen over a server that is not there: `answers` by `METHOD path`, the longest fitting
- * path first.
+ * path first; one that is a promise comes when it comes.
  * @returns what was asked
  */
 export function show(screen: ReactNode, answers: Record<string, unknown> = {}): Asked[] {
   const asked: Asked[] = []
-  globalThis.fetch = ((address: string, init: RequestInit = {}) => {
+  globalThis.fetch = (async (address: string, init: RequestInit = {}) => {
     const path = String(address).replace('/api', '')
     const method = init.method ?? 'GET'
     asked.push({
@@ -34,15 +34,15 @@ export function show(screen: ReactNode, answers: Record<string, unknown> = {}): 
             status: 404,
             body: { type: '/problems/request/not-found', title: 'Nothing here.', status: 404 },
           }
-        : asAnswer(answers[key])
+        : asAnswer(await answers[key])
     const { status = 200, body } = found
-    return Promise.resolve({
+    return {
       ok: status < 400,
       status,
       headers: new Headers(),
       json: () => Promise.resolve(body),
       text: () => Promise.resolve(JSON.stringify(body)),
-    } as Response)
+    } as Response
   }) as typeof fetch
   const queries = new QueryClient({
     defaultOptions: { queries: { retry: false }, mutations: { retry: false } },
