@@ -1,5 +1,6 @@
 import type { SharedPiece } from '@nibquill/contract'
 import type { DEMO_CARDS } from '@nibquill/demo'
+import type { Locator } from '@playwright/test'
 import { execFileSync } from 'node:child_process'
 import { writeFileSync } from 'node:fs'
 import path from 'node:path'
@@ -59,11 +60,18 @@ test('on a wide screen the teacher judges beside the list, by keyboard, and the 
     .getByRole('button', { name: /new piece.*show/ })
     .first()
     .click()
-  await line.click()
+  await afterAMoment(line)
   await expect(teacher.getByText(/· second go$/)).toBeVisible()
   await teacher.keyboard.press('a')
   await expect(teacher.getByText(`Approved: Wren, ${title}`)).toBeVisible()
 })
+
+/** What comes to lie where a finger just was is not meant by the next tap of that second. */
+async function afterAMoment(button: Locator): Promise<void> {
+  await expect(button).toBeVisible()
+  await button.page().waitForTimeout(1100)
+  await button.click()
+}
 
 type Maker = { name: keyof typeof DEMO_CARDS; listed: string }
 async function walkTheRoad(
@@ -147,7 +155,7 @@ async function walkTheRoad(
   const whatIsNew = teacher.getByRole('button', { name: /new pieces?, show/ })
   await expect(row.or(whatIsNew).first()).toBeVisible()
   if (await whatIsNew.isVisible()) await whatIsNew.click()
-  await row.click()
+  await afterAMoment(row)
   await expect(teacher.getByText('second go')).toBeVisible()
   await teacher.getByRole('button', { name: 'Approve into Rock pools' }).click()
   await expect(teacher.getByText(`Approved: ${maker.name}, ${title}`)).toBeVisible()
