@@ -1,28 +1,25 @@
 import type { TrayLine } from '@nibquill/contract'
-import { groupTray, TRAY_GROUPINGS, type TrayGrouping } from '@nibquill/core/review/groupTray'
-import { TRAY_ORDERS } from '@nibquill/core/review/trayOrder'
+import { groupTray, type TrayGrouping } from '@nibquill/core/review/groupTray'
 import type { Sitting } from '@nibquill/core/review/sitting'
-import { router } from 'expo-router'
 import { memo, useCallback, useEffect, useRef, useState, type CSSProperties } from 'react'
 import { ScrollView, View, type NativeScrollEvent, type NativeSyntheticEvent } from 'react-native'
 import { Text } from 'react-native-paper'
 import { FirstSteps } from '../classes'
-import { useWaitingComments } from '../comments'
 import { BigButton } from '../kit/BigButton'
 import { timeOf } from '../kit/dates'
 import { useWhen } from '../kit/useWhen'
-import { Bar, Stack, useWidth } from '../kit/layout'
+import { Bar, useWidth } from '../kit/layout'
 import { Empty } from '../kit/Notice'
 import { Peg } from '../kit/Peg'
 import { Press } from '../kit/Press'
 import { DrawnSymbol } from '../kit/DrawnSymbol'
-import { colours, corners, space, targets } from '../kit/theme'
+import { colours, space, targets } from '../kit/theme'
 import { ToastPlace } from '../kit/Toast'
-import { useTitle } from '../kit/useTitle'
-import { StaffNewsBox, useStaffNews } from '../notices'
-import { useClasses } from '../school'
+import { StaffNewsBox } from '../notices'
 import { useSecondLooks, type useTray } from './reviewQueries'
+import { IN_LINE, TrayHead } from './TrayHead'
 import type { TrayView } from './useTrayView'
+import { useNewsAtStart, WhatIsNew } from './WhatIsNew'
 import { t } from './words'
 
 /** What a group goes by. @param piece - Any of it. */
@@ -36,6 +33,7 @@ function TrayGroupRows({
   title,
   pieces,
   chosenId,
+  soughtId,
   marked,
   onGo,
   onTogether,
@@ -43,6 +41,8 @@ function TrayGroupRows({
   title: string
   pieces: readonly TrayLine[]
   chosenId: string | null
+  /** Has just come in and is to be seen. */
+  soughtId: string | null
   marked: ReadonlySet<string>
   onGo: (pieceId: string) => void
   onTogether: () => void
@@ -69,6 +69,7 @@ function TrayGroupRows({
           key={piece.id}
           piece={piece}
           chosen={piece.id === chosenId}
+          sought={piece.id === soughtId}
           marked={marked.has(piece.id)}
           onGo={onGo}
         />
@@ -81,194 +82,12 @@ const GROUP = {
   ...{ paddingHorizontal: space.clear, paddingTop: space.apart, paddingBottom: space.tight },
 } as const
 
-/** Easily hit, without pushing the lines apart. */
-const IN_LINE = { minHeight: 44, marginVertical: -12, justifyContent: 'center' } as const
-
-function TrayHead({
-  counts,
-  view,
-  onChange,
-}: {
-  counts: { waiting: number; drafts: number }
-  view: TrayView
-  onChange: (more: Partial<TrayView>) => void
-}) {
-  useTitle(t('tray'))
-  const classes = (useClasses().data ?? []).filter(({ mine, running }) => mine && running)
-  const other = TRAY_ORDERS.find((one) => one !== view.order)!
-  return (
-    <Stack
-      gap="near"
-      style={{ padding: space.clear, borderBottomWidth: 1, borderBottomColor: colours.rule }}
-    >
-      <Text role="heading" aria-level={1} variant="headlineLarge">
-        {t('tray')}
-      </Text>
-      <Bar wrap gap="close">
-        <Text variant="bodyMedium" style={{ color: colours.inkSoft }}>
-          {t('waiting', { count: counts.waiting })}
-        </Text>
-        <CommentsLink />
-        <SecondLooksLink />
-        {counts.drafts > 0 ? (
-          <Press
-            role="link"
-            onPress={() =>
-              router.push({
-                pathname: '/tray/drafts',
-                params: view.classId ? { class: view.classId } : {},
-              })
-            }
-            style={IN_LINE}
-          >
-            <Text variant="bodyMedium" style={{ color: colours.sea }}>
-              {t('drafts', { count: counts.drafts })}
-            </Text>
-          </Press>
-        ) : null}
-      </Bar>
-      {classes.length > 1 ? (
-        <SmallTabs
-          label={t('whichClass')}
-          value={view.classId ?? ''}
-          options={[
-            { value: '', label: t('allClasses') },
-            ...classes.map(({ id, name }) => ({ value: id, label: name })),
-          ]}
-          onChange={(classId) => onChange({ classId: classId || undefined })}
-        />
-      ) : null}
-      <SmallTabs
-        label={t('groupBy')}
-        value={view.by}
-        options={TRAY_GROUPINGS.map((by) => ({ value: by, label: t(`group.${by}`) }))}
-        onChange={(by) => onChange({ by })}
-      />
-      <Press
-        label={`${t(`orders.${view.order}`)}, ${t('turnTo', { order: t(`orders.${other}`) })}`}
-        onPress={() => onChange({ order: other })}
-        style={{ ...IN_LINE, marginVertical: -8, paddingHorizontal: 10 }}
-      >
-        <Bar gap="tight">
-          <DrawnSymbol name="sort" size={18} colour={colours.sea} />
-          <Text variant="bodySmall" style={{ color: colours.sea }}>
-            {t(`orders.${view.order}`)}
-          </Text>
-        </Bar>
-      </Press>
-    </Stack>
-  )
-}
-
-function CommentsLink() {
-  const count = useWaitingComments().data?.length ?? 0
-  if (count === 0) return null
-  return (
-    <Press role="link" onPress={() => router.push('/tray/comments')} style={IN_LINE}>
-      <Text variant="bodyMedium" style={{ color: colours.sea }}>
-        {t('comments', { count })}
-      </Text>
-    </Press>
-  )
-}
-
-function SecondLooksLink() {
-  const count = useSecondLooks().data?.length ?? 0
-  if (count === 0) return null
-  return (
-    <Press role="link" onPress={() => router.push('/tray/second-looks')} style={IN_LINE}>
-      <Text variant="bodyMedium" style={{ color: colours.sea }}>
-        {t('secondLooks', { count })}
-      </Text>
-    </Press>
-  )
-}
-
-function SmallTabs<T extends string>({
-  label,
-  value,
-  options,
-  onChange,
-}: {
-  label: string
-  value: T
-  options: readonly { value: T; label: string }[]
-  onChange: (value: T) => void
-}) {
-  return (
-    <Bar role="tablist" aria-label={label} align="stretch" gap="tight" wrap>
-      {options.map((option) => {
-        const chosen = option.value === value
-        return (
-          <Press
-            key={option.value}
-            role="tab"
-            selected={chosen}
-            label={option.label}
-            onPress={() => onChange(option.value)}
-            style={{
-              minHeight: targets.adult,
-              paddingHorizontal: 10,
-              justifyContent: 'center',
-              borderRadius: corners.button,
-              backgroundColor: chosen ? colours.aubergineTint : 'transparent',
-            }}
-          >
-            <Text
-              variant={chosen ? 'labelMedium' : 'bodySmall'}
-              style={{ color: chosen ? colours.aubergine : colours.inkSoft }}
-            >
-              {option.label}
-            </Text>
-          </Press>
-        )
-      })}
-    </Bar>
-  )
-}
-
-/**
- * What came meanwhile, in a line below the list: shown when it is wanted, so that the list stays
- * under the hand.
- */
-function NewLine({ what, onShow }: { what: string; onShow: () => void }) {
-  const says = `${what}, ${t('showNew')}`
-  return (
-    <Press
-      label={says}
-      onPress={onShow}
-      style={{
-        backgroundColor: colours.ochreTint,
-        borderRadius: corners.button,
-        margin: space.near,
-        padding: space.apart,
-        minHeight: targets.adult,
-        justifyContent: 'center',
-      }}
-    >
-      <Text variant="labelMedium" style={{ color: colours.ochreText }}>
-        {says}
-      </Text>
-    </Press>
-  )
-}
-
-/** What one should know of stands above the list as it was when the list came; what comes later waits. */
-function useNewsAtStart() {
-  const ids = useStaffNews().map(({ id }) => id)
-  const [shown, setShown] = useState<ReadonlySet<string>>(new Set(ids))
-  return {
-    shown,
-    late: ids.filter((id) => !shown.has(id)).length,
-    showLate: () => setShown(new Set(ids)),
-  }
-}
-
 type ListProps = {
   tray: ReturnType<typeof useTray>
   sitting: Sitting<TrayLine>
   view: TrayView
-  fresh: number
+  /** What came meanwhile, by its ids. */
+  fresh: readonly string[]
   shownId: string | null
   onChange: (more: Partial<TrayView>) => void
   onShowFresh: () => void
@@ -295,6 +114,7 @@ export function TrayList(props: ListProps) {
   }
   const scroll = useRef<ScrollView>(null)
   const news = useNewsAtStart()
+  const [cameIn, setCameIn] = useState<string | null>(null)
   const marked = new Set(useSecondLooks().data?.map(({ pieceId }) => pieceId))
   return (
     <View
@@ -321,6 +141,7 @@ export function TrayList(props: ListProps) {
             title={titleOfGroup(group.pieces[0]!, view.by)}
             pieces={group.pieces}
             chosenId={shownId}
+            soughtId={cameIn}
             marked={marked}
             onGo={onGo}
             onTogether={() => onTogether(group.id)}
@@ -337,18 +158,16 @@ export function TrayList(props: ListProps) {
             />
           </View>
         ) : null}
-        {isEmpty && fresh === 0 && !wide ? <NothingJudged isEmpty /> : null}
+        {isEmpty && fresh.length === 0 && !wide ? <NothingJudged isEmpty /> : null}
       </ScrollView>
-      {news.late > 0 ? (
-        <NewLine
-          what={t('newsSince', { count: news.late })}
-          onShow={() => {
-            news.showLate()
-            scroll.current?.scrollTo({ y: 0 })
-          }}
-        />
-      ) : null}
-      {fresh > 0 ? <NewLine what={t('newSince', { count: fresh })} onShow={onShowFresh} /> : null}
+      <WhatIsNew
+        {...{ fresh, news }}
+        onShowNews={() => scroll.current?.scrollTo({ y: 0 })}
+        onShowFresh={() => {
+          setCameIn(fresh[0]!)
+          onShowFresh()
+        }}
+      />
       {wide ? null : <ToastPlace />}
     </View>
   )
@@ -376,11 +195,13 @@ export const NothingJudged = ({ isEmpty }: { isEmpty: boolean }) => (
 const TrayRow = memo(function TrayRow({
   piece,
   chosen,
+  sought,
   marked,
   onGo,
 }: {
   piece: TrayLine
   chosen: boolean
+  sought: boolean
   /** A teacher wants to come back to it. */
   marked: boolean
   onGo: (pieceId: string) => void
@@ -390,11 +211,11 @@ const TrayRow = memo(function TrayRow({
   const when = piece.submittedAt ? whenWasIt(piece.submittedAt) : ''
   const short =
     when.startsWith('today ') && piece.submittedAt ? timeOf(new Date(piece.submittedAt)) : when
-  // What lies on the desk is in sight in the list as well.
+  // What lies on the desk is in sight in the list as well; so is what was asked for.
   const row = useRef<HTMLDivElement>(null)
   useEffect(() => {
-    if (chosen) row.current?.scrollIntoView({ block: 'nearest' })
-  }, [chosen])
+    if (chosen || sought) row.current?.scrollIntoView({ block: 'nearest' })
+  }, [chosen, sought])
   return (
     <div ref={row} style={ROW}>
       <Press

@@ -86,6 +86,12 @@ test('what is handed in meanwhile waits below the list, and comes into it by a t
   const more = await screen.findByRole('button', { name: '1 new piece, show' })
   expect(rows()).toHaveLength(2)
   expect(rows()[0]!.compareDocumentPosition(more)).toBe(Node.DOCUMENT_POSITION_FOLLOWING)
+  // In sight, wherever in the list it comes.
+  const sought: (string | null)[] = []
+  Element.prototype.scrollIntoView = function () {
+    sought.push(this.textContent)
+  }
   fireEvent.click(more)
   expect(rows()).toHaveLength(3)
+  expect(sought).toEqual([expect.stringContaining('Piece 13')])
 })

@@ -45,7 +45,7 @@ export function TrayScreen() {
   ) : end ? (
     <Through
       sitting={sitting}
-      fresh={fresh}
+      fresh={fresh.length}
       firstId={start.nextId}
       onGo={go}
       onShowFresh={() => (showFresh(), go(null))}

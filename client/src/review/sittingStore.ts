@@ -93,7 +93,8 @@ export function useSitting(
   }, [current, pages, of])
   return {
     sitting: current ?? beginSitting<TrayLine>([]),
-    fresh: current && waiting ? newSince(current, waiting).length : 0,
+    /** What came meanwhile and is not part of it, by its ids. */
+    fresh: current && waiting ? newSince(current, waiting).map(({ id }) => id) : [],
     showFresh: () => {
       sitting = null
       tell()
