@@ -2,18 +2,18 @@ import { IDLE_MINUTES, type ClassDetail } from '@nibquill/contract'
 import { router, useLocalSearchParams } from 'expo-router'
 import { useState } from 'react'
 import { CardsButton, DoorLine } from '../door'
-import { useSession } from '../accounts'
-import { StaffNewsBox, noticesWords } from '../notices'
-
+import { useDoor, useSession } from '../accounts'
+import { StaffNewsBox, noticesWords, useNews } from '../notices'
 import { BigButton } from '../kit/BigButton'
 import { dayOf } from '../kit/dates'
 import { Field } from '../kit/Field'
 import { Choices, Tabs, Toggle } from '../kit/choices'
 import { Box, Hint } from '../kit/form'
 import { Bar, Heading, Page, Stack } from '../kit/layout'
-import { Empty, ProblemNotice } from '../kit/Notice'
+import { Empty, Loading, ProblemNotice } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
 import { FirstSteps } from './FirstSteps'
+import { useComeTogether } from '../kit/useComeTogether'
 import { SaveButton } from '../media/SaveButton'
 import { PupilTable } from './PupilTable'
 import { useChangeClass, useClass, useClasses, schoolWords } from '../school'
@@ -26,7 +26,9 @@ export function ClassScreen() {
   const session = useSession()
   const { classId } = useLocalSearchParams<{ classId?: string }>()
   const leads = session.data?.person?.leads ?? false
+  const isAllHere = useComeTogether(useNews())
   if (!isHere(classes)) return <NotYet of={classes} />
+  if (!isAllHere) return <Loading />
   const current = classes.data.find(({ id }) => id === classId) ?? classes.data[0]
   const newClass = (
     <BigButton
@@ -79,7 +81,9 @@ export function ClassScreen() {
 
 function OneClass({ classId, mine }: { classId: string; mine: boolean }) {
   const detail = useClass(classId)
+  const isAllHere = useComeTogether(useDoor(classId))
   if (!isHere(detail)) return <NotYet of={detail} />
+  if (!isAllHere) return <Loading />
   const { pupils } = detail.data
   const add = (
     <BigButton

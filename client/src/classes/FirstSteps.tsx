@@ -14,16 +14,16 @@ import { useTasks } from '../tasks'
 import { useClasses, useYears } from '../school'
 import { t } from './words'
 
+/** What it tells from. */
+export const useForFirstSteps = () => [useYears(), useClasses(), useFolders(), useTasks()] as const
+
 /**
  * What an empty school needs, in order; each step leads to its screen. Gone when all is done, or put
  * away once pupils can work.
  */
 export function FirstSteps() {
   const session = useSession()
-  const years = useYears()
-  const classes = useClasses()
-  const folders = useFolders()
-  const tasks = useTasks()
+  const [years, classes, folders, tasks] = useForFirstSteps()
   const [away, putAway] = usePutAway()
   if (
     !years.data ||

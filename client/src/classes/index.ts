@@ -1,2 +1,2 @@
 /** What other capabilities use of this one. */
-export { FirstSteps } from './FirstSteps'
+export { FirstSteps, useForFirstSteps } from './FirstSteps'

@@ -2,7 +2,7 @@
 export { t as commentsWords } from './words'
 export { Saying } from './Saying'
 export { SaidUnder } from './SaidUnder'
-export { commentsQuery, useShowMany, useWaitingComments } from './commentsQueries'
+export { commentsQuery, useHeldWords, useShowMany, useWaitingComments } from './commentsQueries'
 export { CommentChoices } from './CommentChoices'
 export { TeacherComments } from './TeacherComments'
 export { FamilyComments } from './FamilyComments'

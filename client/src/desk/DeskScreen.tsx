@@ -6,13 +6,14 @@ import { Ask } from '../kit/Ask'
 import { useReached } from '../device/network'
 import { BigButton } from '../kit/BigButton'
 import { Bar, Heading, useWidth } from '../kit/layout'
-import { Notice } from '../kit/Notice'
+import { Loading, Notice } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
 import { Peg } from '../kit/Peg'
 import { RoundButton } from '../kit/RoundButton'
 import { ToastPlace } from '../kit/Toast'
 import { colours, space } from '../kit/theme'
-import { useNotices } from '../notices'
+import { useComeTogether } from '../kit/useComeTogether'
+import { useNews, useNotices } from '../notices'
 import { useFolders } from '../folders'
 import { useTasks } from '../tasks'
 import { Columns } from './Columns'
@@ -30,11 +31,14 @@ import { t } from './words'
 export function DeskScreen() {
   const pieces = useMyPieces()
   const tasks = useTasks()
-  const said = (useNotices().data ?? []).filter(({ seen }) => !seen).length
+  const notices = useNotices()
+  const isAllHere = useComeTogether(notices, useNews())
+  const said = (notices.data ?? []).filter(({ seen }) => !seen).length
   const { tablet, height } = useWidth()
   useNeededAway()
   const shown = useShownLines(pieces.data?.pieces ?? [])
   if (!isHere(pieces) || !isHere(tasks)) return <NotYet of={[pieces, tasks]} />
+  if (!isAllHere) return <Loading />
   const areasAt = (size: PieceSize) => deskAreas({ shown, tasks: tasks.data, said }, size)
   const large = areasAt('large')
   const roomy = tablet && fits(large, height - AROUND_PX)

@@ -2,16 +2,19 @@ import { placeInSitting } from '@nibquill/core/review/sitting'
 import { useLocalSearchParams } from 'expo-router'
 import { useMemo } from 'react'
 import { View } from 'react-native'
+import { useWaitingComments } from '../comments'
 import { Bar, useWidth } from '../kit/layout'
 import { Loading } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
 import { ToastPlace } from '../kit/Toast'
+import { useComeTogether } from '../kit/useComeTogether'
+import { useNews } from '../notices'
+import { useClasses } from '../school'
 import { Desks } from './Desks'
-import { useTray } from './reviewQueries'
+import { useSecondLooks, useTray } from './reviewQueries'
 import { useSitting } from './sittingStore'
 import { Through } from './Through'
 import { NothingJudged, TrayList } from './TrayList'
-import { useAround } from './useAround'
 import { useTrayView } from './useTrayView'
 
 /** The tray: list beside the judging desk on wide screens; one after the other on a phone. */
@@ -20,7 +23,9 @@ export function TrayScreen() {
   const { view, go, goTogether, change } = useTrayView()
   const { wide } = useWidth()
   const tray = useTray(view)
-  const isAroundHere = useAround()
+  const isAllHere = useComeTogether(
+    ...[useClasses(), useWaitingComments(), useSecondLooks(), useNews()],
+  )
   const loaded = useMemo(() => tray.data?.pages.flatMap((page) => page.pieces) ?? null, [tray.data])
   const { sitting, fresh, showFresh } = useSitting(
     loaded,
@@ -29,7 +34,7 @@ export function TrayScreen() {
     `${view.classId} ${view.order}`,
   )
   if (!isHere(tray)) return <NotYet of={tray} />
-  if (!isAroundHere && (wide || !id)) return <Loading />
+  if (!isAllHere && (wide || !id)) return <Loading />
 
   const start = placeInSitting(sitting, view.by, null)
   // Wide, the first of them lies on the desk already.

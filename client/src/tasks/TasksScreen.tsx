@@ -11,11 +11,12 @@ import { Toggle } from '../kit/choices'
 import { Box, Hint } from '../kit/form'
 import { FormLine, FormSelect } from '../kit/formLines'
 import { Bar, Heading, Page, Stack, Tile } from '../kit/layout'
-import { Empty, ProblemNotice } from '../kit/Notice'
+import { Empty, Loading, ProblemNotice } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
 import { Press } from '../kit/Press'
 import { colours, stateColours } from '../kit/theme'
 import { toast } from '../kit/Toast'
+import { useComeTogether } from '../kit/useComeTogether'
 import { useFormOf } from '../kit/useFormOf'
 import { useClasses } from '../school'
 
@@ -28,7 +29,9 @@ export function TasksScreen() {
   const tasks = useAllTasks(closed)
   const units = useUnits()
   const [adding, setAdding] = useState<'unit' | 'reuse' | null>(null)
+  const isAllHere = useComeTogether(units)
   if (!isHere(tasks)) return <NotYet of={tasks} />
+  if (!isAllHere) return <Loading />
   const running = (units.data ?? []).filter((unit) => unit.running)
   const alone = tasks.data.filter(({ unit }) => unit === null)
   return (

@@ -1,22 +1,24 @@
 import { ChangeSchool, type SchoolYear } from '@nibquill/contract'
 import { FILM_ORIGINALS } from '@nibquill/core'
 import { router } from 'expo-router'
+import type { ReactNode } from 'react'
 import { Text } from 'react-native-paper'
 import { useSession, useSignOut, accountsWords } from '../accounts'
-import { HeldWordsBox } from '../comments'
+import { HeldWordsBox, useHeldWords } from '../comments'
 import { BigButton } from '../kit/BigButton'
 import { dayOf } from '../kit/dates'
 import { Box, Hint } from '../kit/form'
 import { FormChoices, FormLine } from '../kit/formLines'
 import { Bar, Heading, Page, Sides } from '../kit/layout'
-import { Empty, ProblemNotice } from '../kit/Notice'
+import { Empty, Loading, ProblemNotice } from '../kit/Notice'
 import { isHere, NotYet } from '../kit/NotYet'
 import { SaveButton } from '../media/SaveButton'
 import { colours, corners, space } from '../kit/theme'
 import { toast } from '../kit/Toast'
+import { useComeTogether } from '../kit/useComeTogether'
 import { useFormOf } from '../kit/useFormOf'
 import { useChangeSchool, useSchool, useYears, schoolWords } from '../school'
-import { FirstSteps } from '../classes'
+import { FirstSteps, useForFirstSteps } from '../classes'
 import { t } from './words'
 
 const days = (span: { startsOn: string; endsOn: string }): string =>
@@ -33,13 +35,31 @@ export function YearScreen() {
   const session = useSession()
   const signOut = useSignOut()
   const leads = session.data?.person?.leads ?? false
+  const isAllHere = useComeTogether(...useForFirstSteps())
   if (!isHere(years)) return <NotYet of={years} />
+  if (!isAllHere) return <Loading />
   const newYear = (
     <BigButton
       label={schoolWords('newYear')}
       symbol="plus"
       onPress={() => router.push('/year/new')}
     />
+  )
+  const own = (
+    <>
+      <BigButton
+        label={accountsWords('account')}
+        symbol="key"
+        tone="quiet"
+        onPress={() => router.push('/account')}
+      />
+      <BigButton
+        label={accountsWords('signOut')}
+        symbol="out"
+        tone="quiet"
+        onPress={() => signOut.mutate(undefined, { onSettled: () => router.replace('/sign-in') })}
+      />
+    </>
   )
   return (
     <Page sides>
@@ -64,25 +84,7 @@ export function YearScreen() {
             {leads && years.data.years.length > 0 ? <Bar wrap>{newYear}</Bar> : null}
           </>
         }
-        right={
-          <>
-            {leads ? <WholeSchool /> : null}
-            <BigButton
-              label={accountsWords('account')}
-              symbol="key"
-              tone="quiet"
-              onPress={() => router.push('/account')}
-            />
-            <BigButton
-              label={accountsWords('signOut')}
-              symbol="out"
-              tone="quiet"
-              onPress={() =>
-                signOut.mutate(undefined, { onSettled: () => router.replace('/sign-in') })
-              }
-            />
-          </>
-        }
+        right={leads ? <WholeSchool>{own}</WholeSchool> : own}
       />
     </Page>
   )
@@ -156,7 +158,9 @@ const PLACES = [
   { href: '/post-box', label: schoolWords('postBox'), symbol: 'mail' },
 ] as const
 
-function WholeSchool() {
+function WholeSchool({ children }: { children: ReactNode }) {
+  const isAllHere = useComeTogether(useSchool(), useHeldWords())
+  if (!isAllHere) return <Loading />
   return (
     <>
       <SchoolFactsBox />
@@ -190,6 +194,7 @@ function WholeSchool() {
           ))}
         </Bar>
       </Box>
+      {children}
     </>
   )
 }
