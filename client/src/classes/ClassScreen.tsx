@@ -81,7 +81,8 @@ export function ClassScreen() {
 
 function OneClass({ classId, mine }: { classId: string; mine: boolean }) {
   const detail = useClass(classId)
-  const isAllHere = useComeTogether(useDoor(classId))
+  const door = useDoor(classId)
+  const isAllHere = useComeTogether(door)
   if (!isHere(detail)) return <NotYet of={detail} />
   if (!isAllHere) return <Loading />
   const { pupils } = detail.data
@@ -140,7 +141,7 @@ function OneClass({ classId, mine }: { classId: string; mine: boolean }) {
           {t('notPrintable', { names: detail.data.notPrintable.join(', ') })}
         </Hint>
       ) : null}
-      <DoorLine classId={classId} />
+      {door.data ? <DoorLine classId={classId} door={door.data} /> : null}
       <PupilTable pupils={pupils} onOpen={(id) => router.push(`/class/${id}`)} />
       <Left left={detail.data.left} />
       <Settings detail={detail.data} />

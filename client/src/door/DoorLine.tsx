@@ -5,7 +5,7 @@ import { timeOf } from '../kit/dates'
 import { DrawnSymbol } from '../kit/DrawnSymbol'
 import { colours, corners, space } from '../kit/theme'
 import type { ClassDoor } from '@nibquill/contract'
-import { useChangeDoor, useDoor } from '../accounts'
+import { useChangeDoor } from '../accounts'
 import { t } from './words'
 import { Bar } from '../kit/layout'
 
@@ -17,11 +17,9 @@ export const doorSentence = (door: ClassDoor): string =>
     : t(`doorIsShut.${door.reason}`)
 
 /** On the class page: how the door stands, and the switch. */
-export function DoorLine({ classId }: { classId: string }) {
-  const door = useDoor(classId)
+export function DoorLine({ classId, door }: { classId: string; door: ClassDoor }) {
   const change = useChangeDoor(classId)
-  if (!door.data) return null
-  const { open, sessions } = door.data
+  const { open, sessions } = door
   return (
     <Bar
       role="region"
@@ -41,7 +39,7 @@ export function DoorLine({ classId }: { classId: string }) {
           colour={open ? colours.verdigris : colours.inkSoft}
         />
         <Text variant="bodyMedium" style={{ flexShrink: 1 }}>
-          {`${doorSentence(door.data)}. ${t('desksOpen', { count: sessions.length })}`}
+          {`${doorSentence(door)}. ${t('desksOpen', { count: sessions.length })}`}
         </Text>
       </Bar>
       <Bar wrap>

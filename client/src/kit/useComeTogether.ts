@@ -10,10 +10,12 @@ const PATIENCE_MS = 1500
  * @returns whether all of it is here, or has had its time
  */
 export function useComeTogether(...asked: readonly { isLoading: boolean }[]): boolean {
+  // Of each, and nothing else of it: its screen is not drawn anew for every answer that comes later.
+  const waits = asked.map(({ isLoading }) => isLoading).includes(true)
   const [isOver, setOver] = useState(false)
   useEffect(() => {
     const timer = setTimeout(() => setOver(true), PATIENCE_MS)
     return () => clearTimeout(timer)
   }, [])
-  return isOver || !asked.some(({ isLoading }) => isLoading)
+  return isOver || !waits
 }

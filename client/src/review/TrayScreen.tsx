@@ -23,9 +23,7 @@ export function TrayScreen() {
   const { view, go, goTogether, change } = useTrayView()
   const { wide } = useWidth()
   const tray = useTray(view)
-  const isAllHere = useComeTogether(
-    ...[useClasses(), useWaitingComments(), useSecondLooks(), useNews()],
-  )
+  const isAllHere = useComeTogether(useClasses(), useWaitingComments(), useSecondLooks(), useNews())
   const loaded = useMemo(() => tray.data?.pages.flatMap((page) => page.pieces) ?? null, [tray.data])
   const { sitting, fresh, showFresh } = useSitting(
     loaded,
