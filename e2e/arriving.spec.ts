@@ -474,6 +474,33 @@ test('an idle tablet asks, keeps what is in hand and goes back to the pegs', asy
   await expect(page.locator('img[src*="/api/media/"]').first()).toBeVisible()
 })
 
+test('somebody comes in by another tab: this one stays where it was, or begins where they begin', async ({
+  page,
+  context,
+}) => {
+  await enterAsTeacher(page, 'heron', '/tasks')
+  const title = page.getByRole('heading', { name: 'Tasks', exact: true })
+  await expect(title).toBeVisible()
+  const other = await context.newPage()
+  await other.goto('/api/health')
+  // As a tab says it in which somebody has come in.
+  const say = () =>
+    other.evaluate(() => new BroadcastChannel('nibquill.session').postMessage('changed'))
+  const asked = page.waitForResponse((answer) => answer.url().endsWith('/api/tasks'))
+  await say()
+  await asked
+  await expect(title).toBeVisible()
+  await expect(page).toHaveURL(/\/tasks$/)
+
+  await other.request.post('/api/accounts/sign-in/password', {
+    data: { email: DEMO_STAFF.plover, password: DEMO_PASSWORD },
+    headers: { Origin: new URL(other.url()).origin },
+  })
+  await say()
+  await expect(page).toHaveURL(/\/tray/)
+  await expect(page.getByRole('heading', { name: 'Tray' })).toBeVisible()
+})
+
 test('handing over without a network covers the desk, and goes on by itself when it is back', async ({
   another,
 }) => {

@@ -20,6 +20,7 @@ export {
 } from './accountsQueries'
 export { useHandOver, useHandOverStage, useKeepFirst } from './handOver'
 export {
+  alsoForget,
   doorstep,
   followOtherTabs,
   sessionQuery,

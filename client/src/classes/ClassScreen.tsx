@@ -3,7 +3,7 @@ import { router, useLocalSearchParams } from 'expo-router'
 import { useState } from 'react'
 import { CardsButton, DoorLine } from '../door'
 import { useDoor, useSession } from '../accounts'
-import { StaffNewsBox, noticesWords, useNews } from '../notices'
+import { StaffNewsAtStart, noticesWords, useNews } from '../notices'
 import { BigButton } from '../kit/BigButton'
 import { dayOf } from '../kit/dates'
 import { Field } from '../kit/Field'
@@ -73,7 +73,7 @@ export function ClassScreen() {
           </Hint>
         ) : null}
       </Stack>
-      <StaffNewsBox />
+      <StaffNewsAtStart />
       <OneClass key={current.id} classId={current.id} mine={current.mine} />
     </Page>
   )

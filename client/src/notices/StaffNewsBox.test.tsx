@@ -18,8 +18,8 @@ test('what other staff did stands there in a sentence until it was seen', async 
     { ...ITEM, id: ID(2), about: null, className: 'Heron' },
     { ...ITEM, id: ID(3), kind: 'letter-opened', about: 'Bryn A.' },
   ]
-  const asked = show(<StaffNewsBox />, {
-    'GET /notices/news': news,
+  const asked = show(<StaffNewsBox only={new Set([ID(1), ID(2), ID(3)])} />, {
+    'GET /notices/news': [...news, { ...ITEM, id: ID(4), about: 'Who came later' }],
     'POST /notices/news/seen': { done: true },
   })
   expect(
@@ -31,12 +31,15 @@ test('what other staff did stands there in a sentence until it was seen', async 
   expect(
     screen.getByText(/^Mrs Okafor opened the letter with the way in for Bryn A\./),
   ).toBeTruthy()
+  expect(screen.queryByText(/Who came later/)).toBeNull()
   fireEvent.click(screen.getByRole('button', { name: 'I have seen it' }))
   await waitFor(() => expect(asked.some(({ path }) => path === '/notices/news/seen')).toBe(true))
 })
 
 test('without news there is nothing', async () => {
-  const asked = show(<StaffNewsBox />, { 'GET /notices/news': [{ ...ITEM, seen: true }] })
+  const asked = show(<StaffNewsBox only={new Set([ID(1)])} />, {
+    'GET /notices/news': [{ ...ITEM, seen: true }],
+  })
   await waitFor(() => expect(asked).toHaveLength(1))
   expect(screen.queryByText('For you to know')).toBeNull()
 })

@@ -1,5 +1,6 @@
 import type { SaidNews, StaffNews } from '@nibquill/contract'
 import { router } from 'expo-router'
+import { useState } from 'react'
 import { Text } from 'react-native-paper'
 import { BigButton } from '../kit/BigButton'
 import { useWhen } from '../kit/useWhen'
@@ -11,20 +12,34 @@ import { t } from './words'
 import { Bar } from '../kit/layout'
 
 /** What other staff did that one should know of, and what was said to staff alone; not put away yet. */
-export const useStaffNews = () =>
+const useStaffNews = () =>
   (useNews().data ?? []).filter(
     (item): item is StaffNews | SaidNews =>
       ('by' in item || item.kind === 'private-word') && !item.seen,
   )
 
 /**
- * What a teacher should know of, until it is put away.
- * @param only - By their ids; without them all of it.
+ * What there was to know of when a screen came, and how much came since: shown above what one works
+ * in, that would push it from under the hand.
  */
-export function StaffNewsBox({ only }: { only?: ReadonlySet<string> }) {
+export function useNewsAtStart() {
+  const ids = useStaffNews().map(({ id }) => id)
+  const [shown, setShown] = useState<ReadonlySet<string>>(new Set(ids))
+  return {
+    shown,
+    late: ids.filter((id) => !shown.has(id)).length,
+    showLate: () => setShown(new Set(ids)),
+  }
+}
+
+/**
+ * What a teacher should know of, until it is put away.
+ * @param only - What there is of these, by their ids.
+ */
+export function StaffNewsBox({ only }: { only: ReadonlySet<string> }) {
   const { whenWasIt } = useWhen()
   const seen = useMarkNewsSeen()
-  const fresh = useStaffNews().filter(({ id }) => only?.has(id) ?? true)
+  const fresh = useStaffNews().filter(({ id }) => only.has(id))
   if (fresh.length === 0) return null
   return (
     <Box title={t('staffNews')}>
@@ -53,6 +68,11 @@ export function StaffNewsBox({ only }: { only?: ReadonlySet<string> }) {
       </Bar>
     </Box>
   )
+}
+
+/** What there was to know of when the screen came; what comes later is there when it comes again. */
+export function StaffNewsAtStart() {
+  return <StaffNewsBox only={useNewsAtStart().shown} />
 }
 
 function sentence({ kind, by, about, className }: StaffNews, when: string): string {

@@ -1,6 +1,6 @@
 import { useEffect } from 'react'
 import { router } from 'expo-router'
-import { accountsWords, useSession, useSignOut } from '../accounts'
+import { accountsWords, alsoForget, useSession, useSignOut } from '../accounts'
 import { PlacesLayout } from '../places'
 import { forgetSitting } from './sittingStore'
 import { forgetUnsent } from './unsentWords'
@@ -13,11 +13,40 @@ import { t } from './words'
 /** A teacher's places; the tray says how much waits. */
 export function TeacherLayout() {
   useForgetLeaving()
-  const session = useSession()
-  return session.data?.person?.role === 'teacher' ? (
-    <WithCount />
-  ) : (
-    <PlacesLayout places={OFFICE_PLACES} roles={['teacher', 'office']} />
+  const role = useSession().data?.person?.role
+  const tray = useTray({}, { enabled: role === 'teacher' })
+  const signOut = useSignOut()
+  const count = tray.data?.pages[0]?.waiting
+  const leave = () => signOut.mutate(undefined, { onSettled: () => router.replace('/sign-in') })
+  // One tree for both, and while it is asked who is here: what is on screen stays.
+  const office = role === 'office'
+  return (
+    <PlacesLayout
+      places={
+        office
+          ? OFFICE_PLACES
+          : PLACES.map((place) => (place.href === '/tray' ? { ...place, count } : place))
+      }
+      roles={['teacher', 'office']}
+      extra={
+        office ? null : (
+          <>
+            <RoundButton
+              label={accountsWords('account')}
+              symbol="key"
+              colour={colours.inkSoft}
+              onPress={() => router.push('/account')}
+            />
+            <RoundButton
+              label={t('signOut')}
+              symbol="out"
+              colour={colours.inkSoft}
+              onPress={leave}
+            />
+          </>
+        )
+      }
+    />
   )
 }
 
@@ -32,37 +61,13 @@ const PLACES = [
 /** The office lead teaches nobody: no tray, no tasks. */
 const OFFICE_PLACES = PLACES.filter(({ href }) => href !== '/tray' && href !== '/tasks')
 
-function WithCount() {
-  const tray = useTray()
-  const signOut = useSignOut()
-  const count = tray.data?.pages[0]?.waiting
-  const leave = () => signOut.mutate(undefined, { onSettled: () => router.replace('/sign-in') })
-  return (
-    <PlacesLayout
-      places={PLACES.map((place) => (place.href === '/tray' ? { ...place, count } : place))}
-      roles={['teacher', 'office']}
-      extra={
-        <>
-          <RoundButton
-            label={accountsWords('account')}
-            symbol="key"
-            colour={colours.inkSoft}
-            onPress={() => router.push('/account')}
-          />
-          <RoundButton label={t('signOut')} symbol="out" colour={colours.inkSoft} onPress={leave} />
-        </>
-      }
-    />
-  )
+const forgetLeaving = () => {
+  forgetSitting()
+  forgetUnsent()
 }
-
+// By another tab somebody may leave and somebody else come, and this stays on screen.
+alsoForget(forgetLeaving)
 /** What one was in the middle of is not there for whoever comes next. */
 function useForgetLeaving(): void {
-  useEffect(
-    () => () => {
-      forgetSitting()
-      forgetUnsent()
-    },
-    [],
-  )
+  useEffect(() => forgetLeaving, [])
 }

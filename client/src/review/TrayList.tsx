@@ -15,11 +15,11 @@ import { Press } from '../kit/Press'
 import { DrawnSymbol } from '../kit/DrawnSymbol'
 import { colours, space, targets } from '../kit/theme'
 import { ToastPlace } from '../kit/Toast'
-import { StaffNewsBox } from '../notices'
+import { StaffNewsBox, useNewsAtStart } from '../notices'
 import { useSecondLooks, type useTray } from './reviewQueries'
 import { IN_LINE, TrayHead } from './TrayHead'
 import type { TrayView } from './useTrayView'
-import { useNewsAtStart, WhatIsNew } from './WhatIsNew'
+import { WhatIsNew } from './WhatIsNew'
 import { t } from './words'
 
 /** What a group goes by. @param piece - Any of it. */

@@ -1,8 +1,7 @@
-import { useState } from 'react'
 import { Text } from 'react-native-paper'
 import { Press } from '../kit/Press'
 import { colours, corners, space, targets } from '../kit/theme'
-import { useStaffNews } from '../notices'
+import type { useNewsAtStart } from '../notices'
 import { t } from './words'
 
 function NewLine({ what, onShow }: { what: string; onShow: () => void }) {
@@ -25,17 +24,6 @@ function NewLine({ what, onShow }: { what: string; onShow: () => void }) {
       </Text>
     </Press>
   )
-}
-
-/** What one should know of stands above the list as it was when the list came; what comes later waits. */
-export function useNewsAtStart() {
-  const ids = useStaffNews().map(({ id }) => id)
-  const [shown, setShown] = useState<ReadonlySet<string>>(new Set(ids))
-  return {
-    shown,
-    late: ids.filter((id) => !shown.has(id)).length,
-    showLate: () => setShown(new Set(ids)),
-  }
 }
 
 /**

@@ -26,10 +26,14 @@ import { withQuery } from '../api/withQuery'
 import type { TrayView } from './useTrayView'
 
 /** Without a view all classes, what was handed in first first. */
-export const useTray = ({ classId, order }: Partial<Pick<TrayView, 'classId' | 'order'>> = {}) => {
+export const useTray = (
+  { classId, order }: Partial<Pick<TrayView, 'classId' | 'order'>> = {},
+  { enabled = true } = {},
+) => {
   const which = { ...(classId ? { classId } : {}), ...(order === 'due' ? { order } : {}) }
   return useInfiniteQuery({
     queryKey: ['review', 'tray', which],
+    enabled,
     queryFn: ({ pageParam, signal }) =>
       api.get(withQuery('/review/tray', { ...which, after: pageParam }), Tray, signal),
     initialPageParam: '',
