@@ -208,6 +208,11 @@ const REQUESTS: Record<
     ],
   },
   ChoosePoster: { body: { mediaId: ID }, takes: [{ mediaId: null }], refuses: [{ mediaId: '' }] },
+  SeeNews: {
+    body: { ids: [ID] },
+    takes: [{ ids: ids(100) }],
+    refuses: [{ ids: [] }, { ids: ids(101) }],
+  },
   NudgeDrafts: {
     body: { pieceIds: [ID] },
     takes: [{ pieceIds: ids(100) }],

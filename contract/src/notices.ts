@@ -55,12 +55,20 @@ export const StaffNews = v.object({
 export type StaffNews = v.InferOutput<typeof StaffNews>
 
 /**
- * GET /api/notices/news: what the asking person should know of, newest first, at most twenty; all
- * of it is seen after POST /api/notices/news/seen.
+ * GET /api/notices/news: what the asking person should know of, newest first, at most twenty.
  */
 export const NewsItem = v.variant('kind', [WorkNews, SaidNews, BinnedNews, StaffNews])
 export const News = v.array(NewsItem)
 export type NewsItem = v.InferOutput<typeof NewsItem>
+
+/**
+ * POST /api/notices/news/seen: what was on screen, by its ids; what came meanwhile is still news.
+ * Others' are left as they are.
+ */
+export const SeeNews = v.strictObject({
+  ids: v.pipe(v.array(Id), v.minLength(1), v.maxLength(100, fault('too-many', 100))),
+})
+export type SeeNews = v.InferOutput<typeof SeeNews>
 
 /**
  * GET /api/notices: what a class or its parents were told, newest first; `seen` is the asking

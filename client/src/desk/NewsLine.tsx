@@ -7,7 +7,7 @@ import { Notice } from '../kit/Notice'
 import { Press } from '../kit/Press'
 import { colours, space, targets } from '../kit/theme'
 import { useMarkNewsSeen } from '../notices'
-import { ListenToNews, newsText, placeOf, useMyNews } from './newsOf'
+import { ListenToNews, newsText, placeOf, unseenIn, useMyNews } from './newsOf'
 import { t } from './words'
 
 /**
@@ -19,11 +19,11 @@ export function NewsLine({ again }: { again: readonly string[] }) {
   const markSeen = useMarkNewsSeen()
   // What came back for another go stands below, with what was said of it.
   const newest = news.find(({ kind, pieceId }) => kind !== 'returned' || !again.includes(pieceId))
-  const unseen = news.some((item) => !item.seen)
+  const unseen = unseenIn(news)
   const mark = markSeen.mutate
   useEffect(() => {
-    if (!unseen) return
-    const timer = setTimeout(() => mark(), 8000)
+    if (unseen === '') return
+    const timer = setTimeout(() => mark(unseen.split(' ')), 8000)
     return () => clearTimeout(timer)
   }, [unseen, mark])
   if (!newest) return null

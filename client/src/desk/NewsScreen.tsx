@@ -11,7 +11,15 @@ import { Press } from '../kit/Press'
 import { DrawnSymbol, type SymbolName } from '../kit/DrawnSymbol'
 import { colours, space, targets } from '../kit/theme'
 import { useMarkNewsSeen, useNews } from '../notices'
-import { ListenToNews, newsText, placeOf, useMyNews, wordsWith, type MyNews } from './newsOf'
+import {
+  ListenToNews,
+  newsText,
+  placeOf,
+  unseenIn,
+  useMyNews,
+  wordsWith,
+  type MyNews,
+} from './newsOf'
 import { t } from './words'
 
 const SYMBOLS: Record<MyNews['kind'], SymbolName> = {
@@ -27,9 +35,9 @@ export function NewsScreen() {
   const asked = useNews()
   const news = useMyNews()
   const mark = useMarkNewsSeen().mutate
-  const unseen = news.some(({ seen }) => !seen)
+  const unseen = unseenIn(news)
   useEffect(() => {
-    if (unseen) mark()
+    if (unseen !== '') mark(unseen.split(' '))
   }, [unseen, mark])
   if (!isHere(asked)) return <NotYet of={asked} />
   return (

@@ -10,6 +10,13 @@ const isMine = (item: NewsItem): item is MyNews => 'pieceId' in item
 /** What happened to a pupil's work, newest first. */
 export const useMyNews = (): MyNews[] => (useNews().data ?? []).filter(isMine)
 
+/** The ids of what was not seen yet, with blanks between: the same as long as they are. */
+export const unseenIn = (news: readonly MyNews[]): string =>
+  news
+    .filter(({ seen }) => !seen)
+    .map(({ id }) => id)
+    .join(' ')
+
 /** In one sentence. */
 export function newsText(item: MyNews): string {
   switch (item.kind) {

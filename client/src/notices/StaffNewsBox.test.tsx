@@ -33,7 +33,11 @@ test('what other staff did stands there in a sentence until it was seen', async 
   ).toBeTruthy()
   expect(screen.queryByText(/Who came later/)).toBeNull()
   fireEvent.click(screen.getByRole('button', { name: 'I have seen it' }))
-  await waitFor(() => expect(asked.some(({ path }) => path === '/notices/news/seen')).toBe(true))
+  // What came later is not put away with it.
+  await waitFor(() => {
+    const put = asked.find(({ path }) => path === '/notices/news/seen')
+    expect(put?.body).toEqual({ ids: [ID(1), ID(2), ID(3)] })
+  })
 })
 
 test('without news there is nothing', async () => {

@@ -63,7 +63,7 @@ export function StaffNewsBox({ only }: { only: ReadonlySet<string> }) {
           symbol="check"
           label={t('putNewsAway')}
           busy={seen.isPending}
-          onPress={() => seen.mutate()}
+          onPress={() => seen.mutate(fresh.map(({ id }) => id))}
         />
       </Bar>
     </Box>

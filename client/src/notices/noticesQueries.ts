@@ -8,10 +8,11 @@ export const useNews = () =>
     queryKey: ['notices', 'news'],
     queryFn: ({ signal }) => api.get('/notices/news', News, signal),
   })
+/** What was on screen, by its ids: what came meanwhile is still news. */
 export function useMarkNewsSeen() {
   const queries = useQueryClient()
   return useMutation({
-    mutationFn: () => api.post('/notices/news/seen', Done),
+    mutationFn: (ids: string[]) => api.post('/notices/news/seen', Done, { ids }),
     onSuccess: () => queries.invalidateQueries({ queryKey: ['notices'] }),
   })
 }

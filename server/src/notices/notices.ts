@@ -25,10 +25,11 @@ export class Notices {
     return listNews(this.#platform.db.manager, viewer.personId)
   }
 
-  async markSeen(viewer: SignedIn): Promise<void> {
+  /** @param newsIds - What was on screen; of others' news nothing happens. */
+  async markSeen(viewer: SignedIn, newsIds: readonly string[]): Promise<void> {
     await this.#platform.db.manager.query(
-      'update news set seen_at = $2 where person_id = $1 and seen_at is null',
-      [viewer.personId, this.#platform.clock.now()],
+      'update news set seen_at = $2 where person_id = $1 and seen_at is null and id = any($3)',
+      [viewer.personId, this.#platform.clock.now(), newsIds],
     )
   }
 

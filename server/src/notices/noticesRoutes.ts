@@ -6,6 +6,7 @@ import {
   News,
   Notices as NoticesAnswer,
   Readers,
+  SeeNews,
 } from '@nibquill/contract'
 import { DomainError } from '@nibquill/core'
 import { Router, type Request } from 'express'
@@ -19,7 +20,7 @@ export function noticesRoutes(guard: Guard, notices: Notices): Router {
     answer(response, News, await notices.listNews(pupilOrStaff(request))),
   )
   router.post('/news/seen', async (request, response) => {
-    await notices.markSeen(pupilOrStaff(request))
+    await notices.markSeen(pupilOrStaff(request), read(SeeNews, request.body).ids)
     answer(response, Done, DONE)
   })
   router.get('/', async (request, response) => {

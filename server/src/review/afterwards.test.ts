@@ -117,7 +117,7 @@ test('where it was filed instead, and why, is read by its makers; taken back, no
     (await school.wren.ask<WorkNews[]>('GET', '/notices/news')).body.find(
       ({ pieceId }) => pieceId === approved.id,
     )
-  await school.wren.ask('POST', '/notices/news/seen')
+  await school.wren.ask('POST', '/notices/news/seen', { ids: [(await newsOf())!.id] })
   expect(await newsOf()).toMatchObject({ folderName: into, seen: true })
   await fileInto(again.body, school.ids.open)
   expect(await newsOf()).toMatchObject({ kind: 'approved', folderName: from, seen: false })
